@@ -1,0 +1,42 @@
+/** Named stretches of a plot's scale. They tile it by construction: four edges, five bands, no gap and no overlap. */
+export const BAND_NAMES = ['dry', 'low', 'right', 'wet', 'flooded'] as const;
+export type BandName = (typeof BAND_NAMES)[number];
+
+/** Upper edges of dry, low, right and wet, tenths of a percent, rising. */
+export type BandEdges = readonly [number, number, number, number];
+
+export type Band = { readonly name: BandName; readonly fromTenths: number; readonly toTenths: number };
+
+/**
+ * A cautious start for span percent when nothing is known about plant and soil; it claims no more than a rough order.
+ * Span percent is not plant-available water: the person is asked to look at the plant and move the edges.
+ */
+export const DEFAULT_EDGES: BandEdges = [200, 350, 700, 850];
+
+/** The five bands, dry to flooded, over 0..1000 tenths. */
+export function bandsOf(edges: BandEdges): readonly Band[] {
+  const starts = [0, ...edges];
+  const ends = [...edges, 1000];
+  return BAND_NAMES.map((name, at) => ({ name, fromTenths: starts[at] ?? 0, toTenths: ends[at] ?? 1000 }));
+}
+
+/** The band of a moisture; an edge belongs to the wetter side. */
+export function bandAt(edges: BandEdges, tenths: number): BandName {
+  const passed = edges.filter((edge) => tenths >= edge).length;
+  return BAND_NAMES[passed] ?? 'flooded';
+}
+
+export type EdgeIssue = { readonly kind: 'edge-order'; readonly at: number; readonly leastTenths: number };
+
+/** Least width of a band, tenths of a percent: narrower ones would flicker with the noise. */
+export const LEAST_BAND_TENTHS = 20;
+
+/** Edges must rise by at least the least width, within 0..1000; null when they do. `at` is the first edge that does not. */
+export function checkEdges(edges: BandEdges): EdgeIssue | null {
+  const all = [0, ...edges, 1000];
+  for (let at = 1; at < all.length; at += 1) {
+    const leastTenths = (all[at - 1] ?? 0) + LEAST_BAND_TENTHS;
+    if (!((all[at] ?? 0) >= leastTenths)) return { kind: 'edge-order', at: Math.min(at - 1, 3), leastTenths };
+  }
+  return null;
+}

@@ -1,0 +1,31 @@
+import { bandAt, type BandEdges, type BandName } from './bands.ts';
+
+/** How a plot stands, as one word: its band, or why there is none. */
+export type PlotState = BandName | 'no-probe' | 'no-reading' | 'stale' | 'implausible' | 'not-calibrated';
+
+/** What is known of a plot's leading probe. */
+export type PlotKnowledge =
+  | { readonly kind: 'no-probe' }
+  | { readonly kind: 'no-reading' }
+  | {
+      readonly kind: 'reading';
+      readonly rawCounts: number;
+      readonly ageS: number;
+      /** Moisture, tenths of a percent; null without a calibration. */
+      readonly tenths: number | null;
+    };
+
+/**
+ * The word for a plot. Doubt comes before moisture: a reading that is old or at the rail has no band, however it converts.
+ * @param rules.staleAfterS older readings say nothing about now, s
+ */
+export function plotState(
+  known: PlotKnowledge,
+  rules: { staleAfterS: number; lowCounts: number; highCounts: number; edges: BandEdges },
+): PlotState {
+  if (known.kind !== 'reading') return known.kind;
+  if (known.ageS > rules.staleAfterS) return 'stale';
+  if (known.rawCounts < rules.lowCounts || known.rawCounts > rules.highCounts) return 'implausible';
+  if (known.tenths === null) return 'not-calibrated';
+  return bandAt(rules.edges, known.tenths);
+}

@@ -1,0 +1,232 @@
+import { describe, expect, test } from 'vitest';
+import {
+  addPlot,
+  calibrationMismatch,
+  emptyGarden,
+  engineConfig,
+  placePeg,
+  plotParts,
+  removePlot,
+  setBandEdges,
+  setLimits,
+  setStreamName,
+  setWaterLine,
+  type Parts,
+} from './edit.ts';
+import { gardenSchema, type Garden, type Reference } from './schema.ts';
+
+/** A fixed sequence in place of chance. */
+function dice() {
+  let at = 0;
+  return () => (at = (at + 0.137) % 1);
+}
+const nowIso = '2026-05-01T08:00:00Z';
+const making = () => ({ random: dice(), nowIso });
+
+const parts: Parts = {
+  plotName: 'Chilli crate',
+  plant: 'chillies',
+  probeLabel: 'C2',
+  probeKind: 'capacitive stick',
+  colour: 'blue',
+  depthCm: 7,
+  pin: 'input 2',
+  streamName: 'c2',
+  board: { name: 'Roof board', traits: '3.3 V Wi-Fi board, 12-bit inputs', adcBits: 12, supplyV: 3.3 },
+  pump: { flowMlPerS: 12 },
+};
+
+const bare = () => emptyGarden('Roof', 'Europe/London', making());
+const withPlot = () => addPlot(bare(), parts, dice());
+
+const reference = (rawCounts: number, change: Partial<Reference> = {}): Reference => ({
+  condition: 'air',
+  rawCounts,
+  noiseCounts: 3,
+  spreadCounts: 4,
+  readings: 20,
+  windowS: 10,
+  takenAt: nowIso,
+  supplyV: 3.3,
+  boardId: 'board',
+  simulated: false,
+  ...change,
+});
+
+const only = (garden: Garden) => {
+  const channel = garden.channels[0];
+  if (!channel) throw new Error('no channel');
+  return channel;
+};
+
+describe('adding and removing plots', () => {
+  test('a new plot comes with probe, channel, board and a pump that is not armed', () => {
+    const { garden, plotId } = withPlot();
+    expect(gardenSchema.safeParse(garden).success).toBe(true);
+    expect(plotParts(garden, plotId)).toMatchObject({
+      plot: { name: 'Chilli crate' },
+      probe: { label: 'C2' },
+      channel: { streamName: 'c2' },
+      board: { adcBits: 12 },
+      line: { automatic: false },
+      calibration: null,
+      fit: null,
+    });
+  });
+
+  test('a second plot can share the board, and needs no pump', () => {
+    const first = withPlot().garden;
+    const boardId = first.boards[0]?.id ?? '';
+    const { garden } = addPlot(
+      first,
+      { ...parts, plotName: 'Mint', board: { id: boardId }, pump: null },
+      dice(),
+    );
+    expect(garden.boards).toHaveLength(1);
+    expect(garden.waterLines).toHaveLength(1);
+    expect(gardenSchema.safeParse(garden).success).toBe(true);
+  });
+
+  test('removing a plot takes its own things along and leaves the board', () => {
+    const { garden, plotId } = withPlot();
+    expect(removePlot(garden, plotId)).toMatchObject({
+      plots: [],
+      probes: [],
+      channels: [],
+      waterLines: [],
+      boards: [{ name: 'Roof board' }],
+    });
+  });
+
+  test('an unknown plot has no parts', () => {
+    expect(plotParts(bare(), 'plot-none')).toBeNull();
+  });
+});
+
+describe('placing pegs', () => {
+  test('one peg makes no calibration yet', () => {
+    const placed = placePeg(withPlot().garden, only(withPlot().garden).id, 'dry', reference(3000), making());
+    expect(placed.calibration).toBeNull();
+    expect(only(placed.garden)).toMatchObject({
+      pegs: { dry: { rawCounts: 3000 }, wet: null },
+      calibrationId: null,
+    });
+  });
+
+  test('the second peg makes the first calibration and puts it to use', () => {
+    const { garden } = withPlot();
+    const id = only(garden).id;
+    const one = placePeg(garden, id, 'dry', reference(3000), making()).garden;
+    const two = placePeg(one, id, 'wet', reference(1400), making());
+    expect(two.calibration).toMatchObject({
+      ok: true,
+      value: { percentKind: 'span', dry: { rawCounts: 3000 }, wet: { rawCounts: 1400 } },
+    });
+    expect(only(two.garden).calibrationId).toBe(two.garden.calibrations[0]?.id);
+  });
+
+  test('pegs that cannot carry a scale are kept, and the calibration in use stays', () => {
+    const { garden } = withPlot();
+    const id = only(garden).id;
+    const good = placePeg(
+      placePeg(garden, id, 'dry', reference(3000), making()).garden,
+      id,
+      'wet',
+      reference(1400),
+      making(),
+    ).garden;
+    const bad = placePeg(good, id, 'wet', reference(2990), making());
+    expect(bad.calibration).toMatchObject({ ok: false, issue: { kind: 'too-close', spanCounts: 10 } });
+    expect(bad.garden.calibrations).toEqual(good.calibrations);
+    expect(only(bad.garden)).toMatchObject({
+      calibrationId: only(good).calibrationId,
+      pegs: { wet: { rawCounts: 2990 } },
+    });
+  });
+
+  test('a new pair is a new version; the old one is untouched', () => {
+    const { garden } = withPlot();
+    const id = only(garden).id;
+    const first = placePeg(
+      placePeg(garden, id, 'dry', reference(3000), making()).garden,
+      id,
+      'wet',
+      reference(1400),
+      making(),
+    ).garden;
+    const second = placePeg(first, id, 'dry', reference(2900), making()).garden;
+    expect(second.calibrations).toHaveLength(2);
+    expect(second.calibrations[0]).toEqual(first.calibrations[0]);
+    expect(new Set(second.calibrations.map((one) => one.id)).size).toBe(2);
+  });
+});
+
+describe('the engine’s settings for a plot', () => {
+  const calibrated = () => {
+    const { garden, plotId } = withPlot();
+    const boardId = garden.boards[0]?.id ?? '';
+    const id = only(garden).id;
+    const dry = placePeg(garden, id, 'dry', reference(3000, { boardId }), making()).garden;
+    return { garden: placePeg(dry, id, 'wet', reference(1000, { boardId }), making()).garden, plotId };
+  };
+  const partsOf = (garden: Garden, plotId: string) => {
+    const found = plotParts(garden, plotId);
+    if (!found) throw new Error('no plot');
+    return found;
+  };
+
+  test('none without a calibration', () => {
+    const { garden, plotId } = withPlot();
+    expect(engineConfig(partsOf(garden, plotId))).toBeNull();
+  });
+
+  test('table, limits, plausible window and guards come from the garden', () => {
+    const { garden, plotId } = calibrated();
+    const limited = setWaterLine(
+      setLimits(garden, plotId, { startTenths: 250, stopTenths: 500 }),
+      garden.waterLines[0]?.id ?? '',
+      { automatic: true, maxRunS: 15 },
+    );
+    expect(engineConfig(partsOf(limited, plotId))).toEqual({
+      table: [
+        { raw: 1000, tenths: 1000 },
+        { raw: 3000, tenths: 0 },
+      ],
+      startTenths: 250,
+      stopTenths: 500,
+      lowCounts: 20,
+      highCounts: 4075,
+      staleAfterS: 60,
+      maxRunS: 15,
+      minIntervalS: 600,
+      waters: 'automatic',
+    });
+  });
+
+  test('an unarmed line is switched off, and a plot without one has no line', () => {
+    const { garden, plotId } = calibrated();
+    expect(engineConfig(partsOf(garden, plotId))?.waters).toBe('switched-off');
+    expect(engineConfig(partsOf({ ...garden, waterLines: [] }, plotId))?.waters).toBe('no-line');
+  });
+
+  test('a calibration is void on another supply or another board', () => {
+    const { garden, plotId } = calibrated();
+    expect(calibrationMismatch(partsOf(garden, plotId))).toBeNull();
+    const at5V = { ...garden, boards: garden.boards.map((board) => ({ ...board, supplyV: 5 })) };
+    expect(calibrationMismatch(partsOf(at5V, plotId))).toBe('supply');
+    const moved = {
+      ...garden,
+      calibrations: garden.calibrations.map((one) => ({ ...one, dry: { ...one.dry, boardId: 'other' } })),
+    };
+    expect(calibrationMismatch(partsOf(moved, plotId))).toBe('board');
+  });
+});
+
+test('small edits change their field and nothing else', () => {
+  const { garden, plotId } = withPlot();
+  expect(setBandEdges(garden, plotId, [100, 200, 300, 400])).toEqual({
+    ...garden,
+    plots: [{ ...garden.plots[0], bandEdges: [100, 200, 300, 400] }],
+  });
+  expect(only(setStreamName(garden, only(garden).id, 'A0'))).toEqual({ ...only(garden), streamName: 'A0' });
+});

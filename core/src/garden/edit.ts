@@ -1,0 +1,269 @@
+/** Changes to the garden: each takes the document and gives a new one. Nothing here knows storage or the screen. */
+import { plausibleWindow } from '../electrics/converter.ts';
+import { fitTwoPoint, type TwoPoint, type TwoPointIssue } from '../calibration/twoPoint.ts';
+import { DEFAULT_EDGES, type BandEdges } from '../control/bands.ts';
+import type { EngineConfig } from '../control/engine.ts';
+import { boardTable } from '../calibration/boardTable.ts';
+import type { Limits } from '../control/limits.ts';
+import { fail, ok, type Result } from '../quantity/result.ts';
+import { makeId } from './ids.ts';
+import {
+  GARDEN_FORMAT,
+  GARDEN_VERSION,
+  type Board,
+  type Calibration,
+  type Channel,
+  type Garden,
+  type PegSide,
+  type Plot,
+  type Probe,
+  type Reference,
+  type WaterLine,
+} from './schema.ts';
+
+/** A cautious pair for span percent; it is only a place to begin, and the Limits sheet says so. */
+const DEFAULT_LIMITS: Limits = { startTenths: 350, stopTenths: 600 };
+
+/** What a person says about a plot, its probe and its board, before anything is calibrated. */
+export type Parts = {
+  readonly plotName: string;
+  readonly plant: string;
+  readonly probeLabel: string;
+  readonly probeKind: Probe['kind'];
+  readonly colour: Probe['colour'];
+  readonly depthCm: number;
+  readonly pin: string;
+  readonly streamName: string;
+  /** An existing board's id, or the traits of a new one. */
+  readonly board:
+    | { readonly id: string }
+    | { readonly name: string; readonly traits: string; readonly adcBits: number; readonly supplyV: number };
+  /** Null: no pump, the lamp alone. */
+  readonly pump: { readonly flowMlPerS: number } | null;
+};
+
+type Making = { readonly random: () => number; readonly nowIso: string };
+
+export function emptyGarden(name: string, timeZone: string, { random, nowIso }: Making): Garden {
+  return {
+    format: GARDEN_FORMAT,
+    version: GARDEN_VERSION,
+    id: makeId('garden', new Set(), random),
+    name,
+    note: '',
+    timeZone,
+    madeAt: nowIso,
+    logEveryS: 10,
+    plots: [],
+    boards: [],
+    probes: [],
+    channels: [],
+    calibrations: [],
+    waterLines: [],
+  };
+}
+
+/** Adds a plot with its probe, channel, board (new or existing) and, when asked for, a pump that is switched off until the person arms it. */
+export function addPlot(
+  garden: Garden,
+  parts: Parts,
+  random: () => number,
+): { garden: Garden; plotId: string } {
+  const fresh = (prefix: string, list: readonly { id: string }[]) =>
+    makeId(prefix, new Set(list.map((one) => one.id)), random);
+  const plotId = fresh('plot', garden.plots);
+  const probeId = fresh('probe', garden.probes);
+  const newBoard: Board | null =
+    'id' in parts.board ? null : { id: fresh('board', garden.boards), ...parts.board };
+  const boardId = 'id' in parts.board ? parts.board.id : (newBoard?.id ?? '');
+  const channel: Channel = {
+    id: fresh('channel', garden.channels),
+    probeId,
+    boardId,
+    pin: parts.pin,
+    streamName: parts.streamName,
+    pegs: { dry: null, wet: null },
+    calibrationId: null,
+  };
+  const line: WaterLine | null = parts.pump && {
+    id: fresh('line', garden.waterLines),
+    name: `${parts.plotName} pump`,
+    boardId,
+    plotId,
+    flowMlPerS: parts.pump.flowMlPerS,
+    maxRunS: 20,
+    minIntervalS: 600,
+    staleAfterS: 60,
+    automatic: false,
+  };
+  return {
+    plotId,
+    garden: {
+      ...garden,
+      plots: [
+        ...garden.plots,
+        {
+          id: plotId,
+          name: parts.plotName,
+          plant: parts.plant,
+          limits: DEFAULT_LIMITS,
+          bandEdges: [...DEFAULT_EDGES],
+        },
+      ],
+      boards: newBoard ? [...garden.boards, newBoard] : garden.boards,
+      probes: [
+        ...garden.probes,
+        {
+          id: probeId,
+          plotId,
+          label: parts.probeLabel,
+          kind: parts.probeKind,
+          colour: parts.colour,
+          depthCm: parts.depthCm,
+        },
+      ],
+      channels: [...garden.channels, channel],
+      waterLines: line ? [...garden.waterLines, line] : garden.waterLines,
+    },
+  };
+}
+
+/** Removes a plot with its probes, channels, calibrations and lines. Boards and stored readings stay. */
+export function removePlot(garden: Garden, plotId: string): Garden {
+  const gone = new Set(garden.probes.filter((probe) => probe.plotId === plotId).map((probe) => probe.id));
+  const channels = garden.channels.filter((channel) => !gone.has(channel.probeId));
+  const kept = new Set(channels.map((channel) => channel.id));
+  return {
+    ...garden,
+    plots: garden.plots.filter((plot) => plot.id !== plotId),
+    probes: garden.probes.filter((probe) => probe.plotId !== plotId),
+    channels,
+    calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
+    waterLines: garden.waterLines.filter((line) => line.plotId !== plotId),
+  };
+}
+
+const replace = <T extends { id: string }>(list: readonly T[], id: string, change: (one: T) => T): T[] =>
+  list.map((one) => (one.id === id ? change(one) : one));
+
+export const setLimits = (garden: Garden, plotId: string, limits: Limits): Garden => ({
+  ...garden,
+  plots: replace(garden.plots, plotId, (plot) => ({ ...plot, limits: { ...limits } })),
+});
+
+export const setBandEdges = (garden: Garden, plotId: string, [dry, low, right, wet]: BandEdges): Garden => ({
+  ...garden,
+  plots: replace(garden.plots, plotId, (plot) => ({ ...plot, bandEdges: [dry, low, right, wet] })),
+});
+
+export const setWaterLine = (
+  garden: Garden,
+  lineId: string,
+  change: Partial<Omit<WaterLine, 'id'>>,
+): Garden => ({
+  ...garden,
+  waterLines: replace(garden.waterLines, lineId, (line) => ({ ...line, ...change })),
+});
+
+export const setStreamName = (garden: Garden, channelId: string, streamName: string): Garden => ({
+  ...garden,
+  channels: replace(garden.channels, channelId, (channel) => ({ ...channel, streamName })),
+});
+
+export type PegPlaced = {
+  readonly garden: Garden;
+  /** The new calibration; an issue when the two pegs cannot carry one; null while the other peg is missing. */
+  readonly calibration: Result<Calibration, TwoPointIssue> | null;
+};
+
+/**
+ * Places a captured reference as the dry or the wet peg. As soon as both pegs stand and can carry a scale, a new calibration version is
+ * made and used; earlier versions stay as they are. Pegs that cannot carry one are kept, and the calibration in use stays in use.
+ */
+export function placePeg(
+  garden: Garden,
+  channelId: string,
+  side: PegSide,
+  reference: Reference,
+  making: Making,
+): PegPlaced {
+  const channel = garden.channels.find((one) => one.id === channelId);
+  if (!channel) throw new RangeError(`placePeg: no channel ${channelId}`);
+  const pegs = { ...channel.pegs, [side]: reference };
+  const withPegs = (calibrationId: string | null, calibrations: Calibration[]): Garden => ({
+    ...garden,
+    calibrations,
+    channels: replace(garden.channels, channelId, (one) => ({ ...one, pegs, calibrationId })),
+  });
+  const kept = () => withPegs(channel.calibrationId, garden.calibrations);
+  if (!pegs.dry || !pegs.wet) return { garden: kept(), calibration: null };
+  const fit = fitTwoPoint(pegs.dry, pegs.wet);
+  if (!fit.ok) return { garden: kept(), calibration: fail(fit.issue) };
+  const made: Calibration = {
+    id: makeId('cal', new Set(garden.calibrations.map((one) => one.id)), making.random),
+    channelId,
+    percentKind: 'span',
+    dry: pegs.dry,
+    wet: pegs.wet,
+    madeAt: making.nowIso,
+  };
+  return { garden: withPegs(made.id, [...garden.calibrations, made]), calibration: ok(made) };
+}
+
+/** Everything that belongs to one plot's leading probe, found once. */
+export type PlotParts = {
+  readonly plot: Plot;
+  readonly probe: Probe | null;
+  readonly channel: Channel | null;
+  readonly board: Board | null;
+  readonly calibration: Calibration | null;
+  readonly fit: TwoPoint | null;
+  readonly line: WaterLine | null;
+};
+
+/** A plot with its first probe, that probe's channel, board and calibration, and its water line; null for an unknown plot. */
+export function plotParts(garden: Garden, plotId: string): PlotParts | null {
+  const plot = garden.plots.find((one) => one.id === plotId);
+  if (!plot) return null;
+  const probe = garden.probes.find((one) => one.plotId === plotId) ?? null;
+  const channel = garden.channels.find((one) => one.probeId === probe?.id) ?? null;
+  const board = garden.boards.find((one) => one.id === channel?.boardId) ?? null;
+  const calibration = garden.calibrations.find((one) => one.id === channel?.calibrationId) ?? null;
+  const fit = calibration ? fitTwoPoint(calibration.dry, calibration.wet) : null;
+  return {
+    plot,
+    probe,
+    channel,
+    board,
+    calibration,
+    fit: fit?.ok ? fit.value : null,
+    line: garden.waterLines.find((one) => one.plotId === plotId) ?? null,
+  };
+}
+
+/** A reading older than this says nothing about now when the plot has no water line of its own to say otherwise, s. */
+export const DEFAULT_STALE_S = 60;
+
+/** The engine's settings for one plot; null while it has no calibrated probe, so that nothing can be decided. */
+export function engineConfig(parts: PlotParts): EngineConfig | null {
+  if (!parts.fit || !parts.board) return null;
+  return {
+    table: boardTable(parts.fit),
+    ...parts.plot.limits,
+    ...plausibleWindow(parts.board.adcBits),
+    staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
+    maxRunS: parts.line?.maxRunS ?? 1,
+    minIntervalS: parts.line?.minIntervalS ?? 60,
+    waters: parts.line ? (parts.line.automatic ? 'automatic' : 'switched-off') : 'no-line',
+  };
+}
+
+/** A calibration belongs to a supply and a board; elsewhere it is void. Null when it fits, else what differs. */
+export function calibrationMismatch(parts: PlotParts): 'supply' | 'board' | null {
+  if (!parts.calibration || !parts.board) return null;
+  const references = [parts.calibration.dry, parts.calibration.wet];
+  if (references.some((reference) => reference.boardId !== parts.board?.id)) return 'board';
+  return references.some((reference) => Math.abs(reference.supplyV - (parts.board?.supplyV ?? 0)) > 0.05)
+    ? 'supply'
+    : null;
+}

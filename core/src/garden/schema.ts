@@ -1,0 +1,202 @@
+/**
+ * The garden: one document with everything but the readings and the events. Version 1.
+ *
+ * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
+ * ranges keep a damaged file from becoming a damaged garden.
+ */
+import { z } from 'zod';
+import { checkEdges } from '../control/bands.ts';
+import { checkLimits } from '../control/limits.ts';
+import { fitTwoPoint } from '../calibration/twoPoint.ts';
+
+export const GARDEN_FORMAT = 'plain-trowel-garden';
+export const GARDEN_VERSION = 1;
+
+const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
+const name = z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 letters');
+const text = z.string().max(400, 'at most 400 letters');
+const time = z.iso.datetime({ offset: true });
+const tenths = z.int().min(0).max(1000);
+const counts = z.number().min(-1e9).max(1e9);
+const colour = z.enum(['blue', 'red', 'yellow', 'green', 'white', 'black', 'none']);
+
+export const PROBE_KINDS = [
+  'capacitive stick',
+  'resistive fork',
+  'home-made electrodes',
+  'analog volumetric probe',
+] as const;
+
+const plot = z.strictObject({
+  id,
+  name,
+  plant: text,
+  limits: z.strictObject({ startTenths: tenths, stopTenths: tenths }),
+  /** Upper edges of dry, low, right and wet. */
+  bandEdges: z.tuple([tenths, tenths, tenths, tenths]),
+});
+
+const board = z.strictObject({
+  id,
+  name,
+  /** What it is, by its traits: "3.3 V Wi-Fi board, 12-bit inputs". */
+  traits: text,
+  adcBits: z.int().min(8).max(24),
+  supplyV: z.number().min(1).max(30),
+});
+
+const probe = z.strictObject({
+  id,
+  plotId: id,
+  label: name,
+  kind: z.enum(PROBE_KINDS),
+  colour,
+  depthCm: z.number().min(0).max(300),
+});
+
+/** A raw value captured while the probe sat in a known condition. */
+const reference = z.strictObject({
+  condition: z.enum(['air', 'dry soil', 'water', 'soaked soil']),
+  rawCounts: counts,
+  noiseCounts: z.number().min(0).max(1e9),
+  spreadCounts: z.number().min(0).max(1e9),
+  readings: z.int().min(1).max(1e6),
+  windowS: z.number().min(0).max(1e6),
+  takenAt: time,
+  supplyV: z.number().min(1).max(30),
+  boardId: id,
+  /** Taken from the stand-in board, not from a real probe. */
+  simulated: z.boolean(),
+});
+
+const channel = z.strictObject({
+  id,
+  probeId: id,
+  boardId: id,
+  /** Where it is connected, in words: "input 2". */
+  pin: text,
+  /** The name or column that the board prints in front of this probe's value. */
+  streamName: z.string().max(60),
+  pegs: z.strictObject({ dry: reference.nullable(), wet: reference.nullable() }),
+  calibrationId: id.nullable(),
+});
+
+/** An immutable version: two references, a straight line, and what its percent means. */
+const calibration = z.strictObject({
+  id,
+  channelId: id,
+  percentKind: z.literal('span'),
+  dry: reference,
+  wet: reference,
+  madeAt: time,
+});
+
+const waterLine = z.strictObject({
+  id,
+  name,
+  boardId: id,
+  /** The plot it waters; the plot's first probe decides. */
+  plotId: id,
+  /** What the pump delivers, ml per second, as measured or guessed by the person. */
+  flowMlPerS: z.number().min(0.1).max(1000),
+  maxRunS: z.int().min(1).max(3600),
+  minIntervalS: z
+    .int()
+    .min(60)
+    .max(7 * 86_400),
+  staleAfterS: z.int().min(5).max(86_400),
+  automatic: z.boolean(),
+});
+
+const shape = z.strictObject({
+  format: z.literal(GARDEN_FORMAT),
+  version: z.literal(GARDEN_VERSION),
+  id,
+  name,
+  note: text,
+  /** IANA name; days and hours on the screen follow it. */
+  timeZone: z.string().max(60).refine(isTimeZone, 'is not a time zone known here'),
+  madeAt: time,
+  /** One reading of each channel is kept per this many seconds. */
+  logEveryS: z.int().min(1).max(3600),
+  plots: z.array(plot).max(200),
+  boards: z.array(board).max(50),
+  probes: z.array(probe).max(500),
+  channels: z.array(channel).max(500),
+  calibrations: z.array(calibration).max(5000),
+  waterLines: z.array(waterLine).max(50),
+});
+
+export type Garden = z.infer<typeof shape>;
+export type Plot = Garden['plots'][number];
+export type Board = Garden['boards'][number];
+export type Probe = Garden['probes'][number];
+export type Channel = Garden['channels'][number];
+export type Reference = z.infer<typeof reference>;
+export type Calibration = Garden['calibrations'][number];
+export type WaterLine = Garden['waterLines'][number];
+export type PegSide = keyof Channel['pegs'];
+
+export const gardenSchema = shape.superRefine((garden, ctx) => {
+  const report = (path: PropertyKey[], message: string) => {
+    ctx.addIssue({ code: 'custom', path, message });
+  };
+  checkIds(garden, report);
+  checkLinks(garden, report);
+  for (const [at, one] of garden.plots.entries()) {
+    if (checkLimits(one.limits, 0))
+      report(['plots', at, 'limits', 'stopTenths'], 'must lie at least 10 tenths above startTenths');
+    const edge = checkEdges(one.bandEdges);
+    if (edge)
+      report(
+        ['plots', at, 'bandEdges', edge.at],
+        `must be at least ${edge.leastTenths}; the edges rise by 20 tenths or more`,
+      );
+  }
+  for (const [at, one] of garden.calibrations.entries())
+    if (!fitTwoPoint(one.dry, one.wet).ok)
+      report(['calibrations', at, 'wet', 'rawCounts'], 'lies too close to the dry reference for its noise');
+});
+
+type Report = (path: PropertyKey[], message: string) => void;
+
+const LISTS = ['plots', 'boards', 'probes', 'channels', 'calibrations', 'waterLines'] as const;
+
+function checkIds(garden: Garden, report: Report): void {
+  for (const list of LISTS) {
+    const seen = new Set<string>();
+    for (const [at, one] of garden[list].entries()) {
+      if (seen.has(one.id)) report([list, at, 'id'], `"${one.id}" stands twice in ${list}`);
+      seen.add(one.id);
+    }
+  }
+}
+
+function checkLinks(garden: Garden, report: Report): void {
+  const known = (list: (typeof LISTS)[number]) => new Set(garden[list].map((one) => one.id));
+  const must = (path: PropertyKey[], list: (typeof LISTS)[number], wanted: string | null) => {
+    if (wanted !== null && !known(list).has(wanted))
+      report(path, `names "${wanted}", which is not among the ${list}`);
+  };
+  for (const [at, one] of garden.probes.entries()) must(['probes', at, 'plotId'], 'plots', one.plotId);
+  for (const [at, one] of garden.channels.entries()) {
+    must(['channels', at, 'probeId'], 'probes', one.probeId);
+    must(['channels', at, 'boardId'], 'boards', one.boardId);
+    must(['channels', at, 'calibrationId'], 'calibrations', one.calibrationId);
+  }
+  for (const [at, one] of garden.calibrations.entries())
+    must(['calibrations', at, 'channelId'], 'channels', one.channelId);
+  for (const [at, one] of garden.waterLines.entries()) {
+    must(['waterLines', at, 'boardId'], 'boards', one.boardId);
+    must(['waterLines', at, 'plotId'], 'plots', one.plotId);
+  }
+}
+
+function isTimeZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,55 @@
+import { PERCENT_KINDS, type PercentKind } from './percentKind.ts';
+
+/** Narrow no-break space: digits group without ever wrapping in the middle of a number. */
+const GROUP = '\u202f';
+/** A true minus sign, as wide as a digit in a tabular face. */
+const MINUS = '−';
+
+/**
+ * A number as people read it: grouped in threes from four digits up, fixed decimals, a true minus, no "-0".
+ *
+ * @param decimals 0..6
+ * @returns "–" when the value is not finite: a wrong number that looks right costs most.
+ */
+export function formatNumber(value: number, decimals = 0): string {
+  if (!Number.isFinite(value)) return '–';
+  const fixed = Math.abs(value).toFixed(decimals);
+  const [whole = '', fraction] = fixed.split('.');
+  const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, GROUP);
+  const negative = value < 0 && Number(fixed) !== 0;
+  return `${negative ? MINUS : ''}${grouped}${fraction === undefined ? '' : `.${fraction}`}`;
+}
+
+/** Raw counts: whole when the board sends whole numbers, else up to three decimals (a board may print volts). */
+export function formatCounts(counts: number): string {
+  if (Number.isInteger(counts)) return formatNumber(counts);
+  const decimals = Math.abs(counts) >= 100 ? 1 : 3;
+  return formatNumber(counts, decimals);
+}
+
+/** Tenths of a percent as "31.4 % span". */
+export function formatPercent(percent: number, kind: PercentKind): string {
+  return `${formatNumber(percent, 1)} % ${PERCENT_KINDS[kind].short}`;
+}
+
+/** A stretch of time in the two largest sensible units: "8 s", "3 min 20 s", "2 h 5 min", "4 d 3 h". */
+export function formatDuration(durationS: number): string {
+  if (!Number.isFinite(durationS)) return '–';
+  const total = Math.max(0, Math.round(durationS));
+  const pairs: readonly (readonly [string, number])[] = [
+    ['d', 86_400],
+    ['h', 3_600],
+    ['min', 60],
+    ['s', 1],
+  ];
+  const first = pairs.findIndex(([, seconds]) => total >= seconds);
+  if (first < 0) return '0 s';
+  const parts: string[] = [];
+  let rest = total;
+  for (const [unit, seconds] of pairs.slice(first, first + 2)) {
+    const count = Math.floor(rest / seconds);
+    rest -= count * seconds;
+    if (count > 0) parts.push(`${count} ${unit}`);
+  }
+  return parts.join(' ');
+}

@@ -1,0 +1,51 @@
+/** What happened in a garden, append-only. Words are made when shown; here are the facts. */
+import { z } from 'zod';
+
+const REASONS = [
+  'below-start',
+  'above-stop',
+  'not-below-start',
+  'max-run',
+  'min-interval',
+  'stale',
+  'implausible',
+  'no-reading',
+  'switched-off',
+  'no-line',
+  'clock-went-back',
+] as const;
+
+const common = { atMs: z.number(), plotId: z.string().nullable(), simulated: z.boolean() };
+
+export const eventSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...common, kind: z.literal('pump-started'), reason: z.enum(REASONS), tenths: z.int() }),
+  z.strictObject({
+    ...common,
+    kind: z.literal('pump-stopped'),
+    reason: z.enum(REASONS),
+    ranS: z.number(),
+    volumeMl: z.number(),
+  }),
+  z.strictObject({ ...common, kind: z.literal('held'), reason: z.enum(REASONS) }),
+  z.strictObject({ ...common, kind: z.literal('poured'), volumeMl: z.number() }),
+  z.strictObject({ ...common, kind: z.literal('probe-moved'), to: z.enum(['soil', 'air', 'jar']) }),
+  z.strictObject({
+    ...common,
+    kind: z.literal('reference'),
+    side: z.enum(['dry', 'wet']),
+    condition: z.string(),
+    rawCounts: z.number(),
+    spreadCounts: z.number(),
+  }),
+  z.strictObject({
+    ...common,
+    kind: z.literal('calibrated'),
+    calibrationId: z.string(),
+    dryCounts: z.number(),
+    wetCounts: z.number(),
+  }),
+  z.strictObject({ ...common, kind: z.literal('imported'), what: z.string(), readings: z.int() }),
+  z.strictObject({ ...common, kind: z.literal('note'), text: z.string().min(1).max(400) }),
+]);
+
+export type GardenEvent = z.infer<typeof eventSchema>;

@@ -1,0 +1,123 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { initialLineParser, parseLine, type LineParserState, type LineResult } from './line.ts';
+
+const read = (line: string, state: LineParserState = initialLineParser): LineResult =>
+  parseLine(state, line).result;
+
+/** Reads lines in order and gives the result of the last. */
+function readAll(lines: readonly string[]): LineResult {
+  let state = initialLineParser;
+  let result: LineResult = { kind: 'blank' };
+  for (const line of lines) ({ state, result } = parseLine(state, line));
+  return result;
+}
+
+const values = (result: LineResult) =>
+  result.kind === 'values'
+    ? Object.fromEntries(result.values.map(({ name, value }) => [name, value]))
+    : result;
+
+describe('understood', () => {
+  test.each([
+    ['a bare number', '1512', { value: 1512 }],
+    ['a negative bare number', '-3.5', { value: -3.5 }],
+    ['a bare number with its unit', '1.23 V', { value: 1.23 }],
+    ['a pair with a colon', 'moisture:512', { moisture: 512 }],
+    ['a pair with blanks around', ' Soil moisture : 512 ', { 'Soil moisture': 512 }],
+    ['pairs with equals signs', 'c2=1512 t=19.5', { c2: 1512, t: 19.5 }],
+    ['pairs split by commas', 'c2=1512,mint=498', { c2: 1512, mint: 498 }],
+    ['pairs with units', 'raw: 512 counts, T: 19.5C, rh: 40%', { raw: 512, T: 19.5, rh: 40 }],
+    ['comma columns', '512,498,0', { 'column 1': 512, 'column 2': 498, 'column 3': 0 }],
+    ['semicolon columns', '512;498', { 'column 1': 512, 'column 2': 498 }],
+    ['tab columns', '512\t498', { 'column 1': 512, 'column 2': 498 }],
+    ['blank columns', '512  498', { 'column 1': 512, 'column 2': 498 }],
+    ['a missing column', '512;;498', { 'column 1': 512, 'column 3': 498 }],
+    ['a JSON object', '{"c2":1512,"name":"roof","ok":true}', { c2: 1512 }],
+    ['a nested JSON object', '{"c2":{"raw":1512}}', { 'c2.raw': 1512 }],
+    ['the same name twice', 'a=1 a=2', { a: 1, 'a (2)': 2 }],
+  ])('%s', (_, line, expected) => {
+    expect(values(read(line))).toEqual(expected);
+  });
+
+  test('a header names the columns that follow it', () => {
+    expect(values(readAll(['chilli;mint', '512;498']))).toEqual({ chilli: 512, mint: 498 });
+  });
+
+  test('a header of another width is not forced onto a line', () => {
+    expect(values(readAll(['chilli;mint', '1;2;3']))).toEqual({
+      'column 1': 1,
+      'column 2': 2,
+      'column 3': 3,
+    });
+  });
+
+  test.each([
+    ['a time of day before a number', '16:20:05 1512', { value: 1512 }],
+    ['a date before pairs', '2026-03-01T06:30:05Z c2=1512', { c2: 1512 }],
+    ['a date before a comma', '2026-03-01T06:30:05Z,1512', { value: 1512 }],
+    ['epoch seconds in JSON', '{"time":1772346605,"c2":3}', { c2: 3 }],
+    ['uptime in pairs', 'millis=4500 c2=3', { c2: 3 }],
+  ])('%s is a time, not a value', (_, line, expected) => {
+    const result = read(line);
+    expect(values(result)).toEqual(expected);
+    expect(result).toHaveProperty('stamp.kind');
+  });
+
+  test('a time column is found by its header', () => {
+    const result = readAll(['time,c2', '2026-03-01T06:30:05Z,1512']);
+    expect(result).toMatchObject({ values: [{ name: 'c2', value: 1512 }], stamp: { kind: 'absolute' } });
+  });
+});
+
+describe('not understood, with the reason', () => {
+  test.each([
+    ['a sentence', 'Sensor ready', 'no-number'],
+    ['a name without a number', 'moisture: high', 'no-number'],
+    ['words left over beside a pair', 'Booting! v=1 (ok)', 'no-number'],
+    ['broken JSON', '{"c2":15', 'bad-json'],
+    ['JSON without a number', '{"state":"ok"}', 'no-number'],
+    ['a value too large to hold', 'c2=1e309', 'not-finite'],
+    ['a bare value too large to hold', '1e309', 'not-finite'],
+    ['JSON with such a value', '{"c2":1e309}', 'not-finite'],
+    ['not a number, said so', 'c2=nan', 'not-finite'],
+    ['decimal commas between semicolons', '12,5;13,7', 'decimal-comma'],
+    ['a decimal comma in a pair', 'c2=12,5', 'decimal-comma'],
+    ['characters of a wrong speed', 'x\u0001\ufffd\ufffd', 'garbage'],
+    ['an endless line', '1'.repeat(2001), 'too-long'],
+  ])('%s', (_, line, reason) => {
+    expect(read(line)).toEqual({ kind: 'not-understood', reason });
+  });
+
+  test('a blank line is neither a reading nor a fault', () => {
+    expect(read('  \r')).toEqual({ kind: 'blank' });
+  });
+});
+
+test('no text whatever makes the parser throw or give a number that is not finite', () => {
+  fc.assert(
+    fc.property(fc.array(fc.string({ unit: 'binary', maxLength: 80 }), { maxLength: 5 }), (lines) => {
+      const result = readAll(lines);
+      if (result.kind === 'values')
+        for (const { value } of result.values) expect(Number.isFinite(value)).toBe(true);
+    }),
+  );
+});
+
+test('pairs printed by a board come back as they were', () => {
+  const name = fc
+    .stringMatching(/^[a-z_][a-z0-9_]{0,8}$/)
+    .filter((n) => !['time', 'ts', 'ms', 'millis', 'timestamp', 'uptime', 'datetime'].includes(n));
+  fc.assert(
+    fc.property(
+      fc.uniqueArray(fc.tuple(name, fc.integer({ min: 0, max: 65_535 })), {
+        minLength: 1,
+        maxLength: 6,
+        selector: ([n]) => n,
+      }),
+      (pairs) => {
+        expect(values(read(pairs.map(([n, v]) => `${n}=${v}`).join(' ')))).toEqual(Object.fromEntries(pairs));
+      },
+    ),
+  );
+});

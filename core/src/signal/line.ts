@@ -1,0 +1,168 @@
+/**
+ * One line of a board's serial output, read without knowing the board.
+ *
+ * Understood: a bare number; `name:value` or `name=value` pairs; columns split by comma, semicolon, tab or blanks, with or
+ * without a header line; one JSON object a line. Each may carry a time stamp. Anything else is counted and shown with its
+ * reason, never guessed at: a number read from half a line looks right and is wrong.
+ */
+import { readNumber } from './numberText.ts';
+import { stampFromField, takeStamp, type TimeStamp } from './timeStamp.ts';
+
+export type NamedValue = { readonly name: string; readonly value: number };
+
+export type NotUnderstood =
+  'garbage' | 'too-long' | 'bad-json' | 'decimal-comma' | 'not-finite' | 'no-number';
+
+export type LineResult =
+  | { readonly kind: 'values'; readonly values: readonly NamedValue[]; readonly stamp: TimeStamp | null }
+  | { readonly kind: 'header'; readonly names: readonly string[] }
+  | { readonly kind: 'blank' }
+  | { readonly kind: 'not-understood'; readonly reason: NotUnderstood };
+
+/** What the parser remembers between lines: the header of a column stream. */
+export type LineParserState = { readonly header: readonly string[] | null };
+
+export const initialLineParser: LineParserState = { header: null };
+
+/** The name given to a bare number. */
+export const BARE_NAME = 'value';
+const MAX_LINE_CHARS = 2000;
+
+const misread = (reason: NotUnderstood) => ({ kind: 'not-understood', reason }) as const;
+
+/** Reads one line; the state only changes on a header line. Cannot throw. */
+export function parseLine(
+  state: LineParserState,
+  line: string,
+): { state: LineParserState; result: LineResult } {
+  const text = line.trim();
+  if (text === '') return { state, result: { kind: 'blank' } };
+  if (text.length > MAX_LINE_CHARS) return { state, result: misread('too-long') };
+  // eslint-disable-next-line no-control-regex -- control characters are exactly what a wrong speed produces
+  if (/[\u0000-\u0008\u000e-\u001f\ufffd]/.test(text)) return { state, result: misread('garbage') };
+  if (text.startsWith('{')) return { state, result: parseJson(text) };
+  if (/[A-Za-z_].*[:=]/.test(takeStamp(text).rest)) return { state, result: parsePairs(text) };
+  const cells = splitColumns(text);
+  // Words split by blanks alone are a sentence, not a header.
+  if (/[\t;,]/.test(text) && isHeader(cells))
+    return { state: { header: cells }, result: { kind: 'header', names: cells } };
+  return { state, result: parseColumns(cells, text, state.header) };
+}
+
+function parseJson(text: string): LineResult {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch {
+    return misread('bad-json');
+  }
+  const fields = flatten(parsed as Record<string, unknown>);
+  let stamp: TimeStamp | null = null;
+  const values: NamedValue[] = [];
+  for (const [name, value] of fields) {
+    if (typeof value !== 'number' && typeof value !== 'string') continue;
+    const asStamp = stampFromField(name, value);
+    if (asStamp) stamp ??= asStamp;
+    else if (typeof value === 'number') {
+      if (!Number.isFinite(value)) return misread('not-finite');
+      values.push({ name, value });
+    }
+  }
+  return values.length > 0 ? { kind: 'values', values, stamp } : misread('no-number');
+}
+
+/** Two levels are enough for `{"c2":{"raw":1512}}`; deeper nesting is no probe's reading. */
+function flatten(object: Record<string, unknown>): (readonly [string, unknown])[] {
+  return Object.entries(object).flatMap(([name, value]) =>
+    typeof value === 'object' && value !== null && !Array.isArray(value)
+      ? Object.entries(value).map(([inner, held]) => [`${name}.${inner}`, held as unknown] as const)
+      : [[name, value] as const],
+  );
+}
+
+// A name of one to four words, ":" or "=", a value up to the next separator, perhaps a unit.
+const PAIR =
+  /([A-Za-z_][\w./#-]*(?: [A-Za-z_][\w./#-]*){0,3})\s*[:=]\s*([^\s,;|]+)(?:\s*(?:%|°?[A-Za-zµΩ/%]+)(?=$|[\s,;|]))?/g;
+
+function parsePairs(text: string): LineResult {
+  const { stamp: front, rest } = takeStamp(text);
+  let stamp = front;
+  const values: NamedValue[] = [];
+  let reason: NotUnderstood | null = null;
+  const left = rest.replace(PAIR, (_, name: string, raw: string) => {
+    const asStamp = stampFromField(name, raw);
+    if (asStamp) {
+      stamp ??= asStamp;
+      return '';
+    }
+    const read = readNumber(raw.replace(/(?:%|°?[A-Za-zµΩ]+)$/, ''));
+    const whole = readNumber(raw);
+    if (read.kind === 'number') values.push({ name: distinct(values, name), value: read.value });
+    else reason ??= whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number';
+    return '';
+  });
+  if (reason) return misread(reason);
+  if (/^\s*,\d+/.test(left)) return misread('decimal-comma');
+  if (/[^\s,;|]/.test(left) || values.length === 0) return misread('no-number');
+  return { kind: 'values', values, stamp };
+}
+
+function distinct(taken: readonly NamedValue[], name: string): string {
+  const same = taken.filter((value) => value.name === name || value.name.startsWith(`${name} (`)).length;
+  return same === 0 ? name : `${name} (${same + 1})`;
+}
+
+/** The first separator that occurs decides, in the order tab, semicolon, comma; blanks only without any of them. */
+function splitColumns(text: string): string[] {
+  const separator = ['\t', ';', ','].find((mark) => text.includes(mark));
+  if (separator) return text.split(separator).map((cell) => cell.trim().replace(/^"(.*)"$/, '$1'));
+  const { stamp, rest } = takeStamp(text);
+  const cells = rest.split(/\s+/);
+  return stamp ? [text.slice(0, text.length - rest.length).trim(), ...cells] : cells;
+}
+
+const HEADER_CELL = /^[A-Za-z_][\w./#%°()-]*(?: [\w./#%°()-]+)?$/;
+
+function isHeader(cells: readonly string[]): boolean {
+  return (
+    cells.length > 1 &&
+    cells.every(
+      (cell) => cell.length <= 32 && HEADER_CELL.test(cell) && readNumber(cell).kind === 'not-a-number',
+    )
+  );
+}
+
+function parseColumns(cells: readonly string[], text: string, header: readonly string[] | null): LineResult {
+  const names = header?.length === cells.length ? header : null;
+  let stamp: TimeStamp | null = null;
+  const values: NamedValue[] = [];
+  for (const [at, cell] of cells.entries()) {
+    if (cell === '') continue; // a missing value in a table is a gap, not a fault
+    const named = names?.[at];
+    const asStamp = (named ? stampFromField(named, cell) : null) ?? (at === 0 ? wholeStamp(cell) : null);
+    if (asStamp) {
+      stamp ??= asStamp;
+      continue;
+    }
+    const read = readNumber(cell);
+    if (read.kind === 'number') values.push({ name: named ?? `column ${at + 1}`, value: read.value });
+    else if (read.kind !== 'not-a-number') return misread(read.kind);
+    else if (cells.length === 2 && at === 1 && values.length === 1 && isUnit(cell)) continue;
+    else return misread('no-number');
+  }
+  if (values.length === 0) return misread('no-number');
+  const [only] = values;
+  const isBare = values.length === 1 && names === null && !/[\t;,]/.test(stamp ? takeStamp(text).rest : text);
+  return {
+    kind: 'values',
+    values: isBare && only ? [{ name: BARE_NAME, value: only.value }] : values,
+    stamp,
+  };
+}
+
+const isUnit = (cell: string) => /^(?:%|°?[A-Za-zµΩ/]{1,8})$/.test(cell);
+
+function wholeStamp(cell: string): TimeStamp | null {
+  const { stamp, rest } = takeStamp(cell);
+  return stamp && rest === '' ? stamp : null;
+}

@@ -1,0 +1,41 @@
+import { expect, test } from 'vitest';
+import { presentValue, summarise } from './presentValue.ts';
+import { StreamBuffer } from './streamBuffer.ts';
+
+const stream = (values: readonly number[], everyMs: number) => {
+  const buffer = new StreamBuffer(100);
+  values.forEach((value, at) => buffer.push(at * everyMs, value));
+  return buffer;
+};
+
+test('nothing read, nothing said', () => {
+  expect(presentValue(new StreamBuffer(4), { seconds: 4, atLeast: 3 })).toBeNull();
+});
+
+test('the value is the median of the last seconds only', () => {
+  const present = presentValue(stream([900, 900, 900, 500, 502, 501], 1000), { seconds: 2, atLeast: 1 });
+  expect(present).toMatchObject({ rawCounts: 501, readings: 3, windowS: 2, atMs: 5000 });
+});
+
+test('on a slow stream the window reaches back for enough readings', () => {
+  const present = presentValue(stream([10, 11, 12, 13], 60_000), { seconds: 4, atLeast: 3 });
+  expect(present).toMatchObject({ rawCounts: 12, readings: 3, windowS: 120 });
+});
+
+test('drift is told per minute: a fall of 2 counts a second is −120 a minute', () => {
+  const present = summarise(stream([100, 98, 96, 94], 1000).since(0));
+  expect(present?.driftCountsPerMin).toBeCloseTo(-120, 9);
+  expect(present?.noiseCounts).toBe(0);
+});
+
+test('a single reading has no drift, noise or spread', () => {
+  expect(summarise(stream([7], 1000).since(0))).toEqual({
+    rawCounts: 7,
+    noiseCounts: 0,
+    spreadCounts: 0,
+    driftCountsPerMin: 0,
+    readings: 1,
+    windowS: 0,
+    atMs: 0,
+  });
+});

@@ -1,0 +1,51 @@
+import { linearRegression } from 'simple-statistics';
+import { medianOf, noiseOf, spreadOf } from './noise.ts';
+import type { Stretch, StreamBuffer } from './streamBuffer.ts';
+
+/** What a stream says now: the middle of its last moments, and how far to trust it. */
+export type PresentValue = {
+  /** Median of the window, raw counts. */
+  readonly rawCounts: number;
+  /** Robust standard deviation of single readings, drift left out, raw counts. */
+  readonly noiseCounts: number;
+  /** Robust standard deviation about the median, drift included, raw counts. */
+  readonly spreadCounts: number;
+  /** Slope of a straight line through the window, raw counts per minute. */
+  readonly driftCountsPerMin: number;
+  readonly readings: number;
+  readonly windowS: number;
+  readonly atMs: number;
+};
+
+/** How much of the stream a value rests on: the last seconds, reaching further back on a slow stream. */
+export type WindowChoice = { readonly seconds: number; readonly atLeast: number };
+
+/** The value shown while watching: short, so that a touch of the hand is seen at once. */
+export const WATCH_WINDOW: WindowChoice = { seconds: 4, atLeast: 5 };
+/** A captured reference: longer, so that its spread means something. */
+export const CAPTURE_WINDOW: WindowChoice = { seconds: 10, atLeast: 12 };
+
+/** Summary of the newest window of a stream; null without any reading. */
+export function presentValue(buffer: StreamBuffer, choice: WindowChoice): PresentValue | null {
+  const last = buffer.last();
+  if (!last) return null;
+  return summarise(buffer.since(last.timeMs - choice.seconds * 1000, choice.atLeast));
+}
+
+/** Summary of a stretch of at least one reading. */
+export function summarise(stretch: Stretch): PresentValue | null {
+  const values = [...stretch.values];
+  const firstMs = stretch.timesMs[0];
+  const lastMs = stretch.timesMs[stretch.timesMs.length - 1];
+  if (firstMs === undefined || lastMs === undefined) return null;
+  const minutes = values.map((value, at) => [((stretch.timesMs[at] ?? firstMs) - firstMs) / 60_000, value]);
+  return {
+    rawCounts: medianOf(values),
+    noiseCounts: noiseOf(values),
+    spreadCounts: spreadOf(values),
+    driftCountsPerMin: lastMs > firstMs ? linearRegression(minutes).m : 0,
+    readings: values.length,
+    windowS: (lastMs - firstMs) / 1000,
+    atMs: lastMs,
+  };
+}

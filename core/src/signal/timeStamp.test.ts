@@ -1,0 +1,77 @@
+import { describe, expect, test } from 'vitest';
+import { stampFromField, takeStamp } from './timeStamp.ts';
+
+// 2026-03-01T06:30:05Z, counted by hand: 20 513 days × 86 400 s + 23 405 s
+const MARCH_MORNING = (20_513 * 86_400 + 23_405) * 1000;
+
+describe('takeStamp', () => {
+  test.each([
+    { says: 'ISO with Z', line: '2026-03-01T06:30:05Z,512', ms: MARCH_MORNING, zoned: true, rest: '512' },
+    {
+      says: 'ISO with an offset',
+      line: '2026-03-01T07:30:05+01:00 512',
+      ms: MARCH_MORNING,
+      zoned: true,
+      rest: '512',
+    },
+    {
+      says: 'date, blank, time, no zone',
+      line: '2026-03-01 06:30:05;512',
+      ms: MARCH_MORNING,
+      zoned: false,
+      rest: '512',
+    },
+    {
+      says: 'milliseconds',
+      line: '2026-03-01T06:30:05.250Z 512',
+      ms: MARCH_MORNING + 250,
+      zoned: true,
+      rest: '512',
+    },
+    {
+      says: 'square brackets',
+      line: '[2026-03-01T06:30:05Z] a=1',
+      ms: MARCH_MORNING,
+      zoned: true,
+      rest: 'a=1',
+    },
+  ])('reads $says', ({ line, ms, zoned, rest }) => {
+    expect(takeStamp(line)).toEqual({ stamp: { kind: 'absolute', ms, zoned }, rest });
+  });
+
+  test('reads a time of day with an arrow behind it', () => {
+    // 16 h 20 min 5.5 s = 58 805.5 s
+    expect(takeStamp('16:20:05.500 -> 512')).toEqual({
+      stamp: { kind: 'time-of-day', ms: 58_805_500 },
+      rest: '512',
+    });
+  });
+
+  test.each(['512', 'a:1', '25:00:00 1', '12:61:00 1', '2026-13-45T99:00Z 1', ''])(
+    'leaves %j alone',
+    (line) => {
+      expect(takeStamp(line)).toEqual({ stamp: null, rest: line });
+    },
+  );
+});
+
+describe('stampFromField', () => {
+  test.each([
+    ['time', 1_772_346_605, { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
+    ['time', MARCH_MORNING, { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
+    ['Timestamp', '2026-03-01T06:30:05Z', { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
+    ['millis', 4_500, { kind: 'uptime', ms: 4_500 }],
+    ['uptime', '12.5', { kind: 'uptime', ms: 12_500 }],
+  ])('%s %s', (name, value, stamp) => {
+    expect(stampFromField(name, value)).toEqual(stamp);
+  });
+
+  test('an ordinary name is a value, whatever its number', () => {
+    expect(stampFromField('moisture', 1_772_346_605)).toBeNull();
+  });
+
+  test('a negative or senseless time is not a time', () => {
+    expect(stampFromField('time', -3)).toBeNull();
+    expect(stampFromField('time', 'soon')).toBeNull();
+  });
+});

@@ -1,0 +1,33 @@
+import tseslint from 'typescript-eslint';
+import hooks from 'eslint-plugin-react-hooks';
+
+export default tseslint.config(
+  {
+    ignores: ['**/dist/**', '**/node_modules/**', 'reports/**', 'test-results/**', '.dependency-cruiser.cjs'],
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
+    extends: [tseslint.configs.strictTypeChecked],
+    languageOptions: {
+      parserOptions: {
+        project: [
+          'core/tsconfig.json',
+          'standins/tsconfig.json',
+          'gateway/tsconfig.json',
+          'app/tsconfig.json',
+          'e2e/tsconfig.json',
+        ],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      // Numbers in sentences are the point of this program.
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      'no-console': 'error',
+    },
+  },
+  { files: ['app/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
+  { files: ['gateway/src/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
+);

@@ -1,0 +1,11 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['{core,standins,gateway,app,scripts}/**/*.test.{ts,tsx,mjs}'],
+    exclude: ['**/node_modules/**', '**/dist/**'],
+    // Interface tests that need a page ask for it with a line at their top; core never does.
+    environment: 'node',
+    restoreMocks: true,
+  },
+});
