@@ -27,18 +27,20 @@ export type EngineConfig = {
 };
 
 /** Why the engine does what it does: one closed list for every start, stop and refusal. */
-export type Reason =
-  | 'below-start'
-  | 'above-stop'
-  | 'not-below-start'
-  | 'max-run'
-  | 'min-interval'
-  | 'stale'
-  | 'implausible'
-  | 'no-reading'
-  | 'switched-off'
-  | 'no-line'
-  | 'clock-went-back';
+export const REASONS = [
+  'below-start',
+  'above-stop',
+  'not-below-start',
+  'max-run',
+  'min-interval',
+  'stale',
+  'implausible',
+  'no-reading',
+  'switched-off',
+  'no-line',
+  'clock-went-back',
+] as const;
+export type Reason = (typeof REASONS)[number];
 
 export type EngineState = {
   /** Time of the last step, s since boot. */
@@ -122,8 +124,9 @@ type Decision = { readonly on: boolean; readonly reason: Reason };
 
 function decide(state: EngineState, nowS: number, trust: Trust, config: EngineConfig): Decision {
   const off = (reason: Reason): Decision => ({ on: false, reason });
-  if (config.waters !== 'automatic') return off(config.waters);
+  // Doubt comes first: a plot without a line also wants to know that its probe cannot be trusted.
   if (trust.kind === 'not') return off(trust.reason);
+  if (config.waters !== 'automatic') return off(config.waters);
   if (state.runningSinceS !== null) {
     if (trust.tenths >= config.stopTenths) return off('above-stop');
     if (nowS - state.runningSinceS >= config.maxRunS) return off('max-run');

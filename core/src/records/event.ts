@@ -1,19 +1,6 @@
 /** What happened in a garden, append-only. Words are made when shown; here are the facts. */
 import { z } from 'zod';
-
-const REASONS = [
-  'below-start',
-  'above-stop',
-  'not-below-start',
-  'max-run',
-  'min-interval',
-  'stale',
-  'implausible',
-  'no-reading',
-  'switched-off',
-  'no-line',
-  'clock-went-back',
-] as const;
+import { REASONS } from '../control/engine.ts';
 
 const common = { atMs: z.number(), plotId: z.string().nullable(), simulated: z.boolean() };
 

@@ -1,0 +1,73 @@
+/** A cheap analog probe: a curved answer to wetness, a fast and a slow part after every change, noise, a daily temperature wave. */
+import { normal, type Seed } from '../random.ts';
+
+export type ProbeTraits = {
+  readonly airCounts: number;
+  readonly waterCounts: number;
+  /** Standard deviation of one reading, counts. */
+  readonly noiseCounts: number;
+  /** How long the slow part takes after a change, s. */
+  readonly slowS: number;
+  readonly fullScaleCounts: number;
+};
+
+export type ProbePlace = 'soil' | 'air' | 'jar';
+
+export type ProbeState = {
+  readonly place: ProbePlace;
+  /** Plug out above the soil: the input floats to full scale. Pushing the probe in anew seats the plug again. */
+  readonly unplugged: boolean;
+  /** Wetness that the fast and the slow part have reached, 0..1. */
+  readonly fast: number;
+  readonly slow: number;
+};
+
+const FAST_S = 1.5;
+/** Share of the answer that comes at once. */
+const FAST_SHARE = 0.8;
+/** Swing of the reading over a day per unit of span: cheap probes drift with temperature. */
+const DAILY_SWING = 0.006;
+
+export const settledProbe = (wetness: number): ProbeState => ({
+  place: 'soil',
+  unplugged: false,
+  fast: wetness,
+  slow: wetness,
+});
+
+export function stepProbe(
+  probe: ProbeState,
+  traits: ProbeTraits,
+  soilWetness: number,
+  durationS: number,
+): ProbeState {
+  const target = probe.place === 'soil' ? soilWetness : probe.place === 'jar' ? 1 : 0;
+  const slowS = probe.place === 'soil' ? traits.slowS : traits.slowS / 3;
+  const toward = (from: number, timeS: number) => target + (from - target) * Math.exp(-durationS / timeS);
+  return { ...probe, fast: toward(probe.fast, FAST_S), slow: toward(probe.slow, slowS) };
+}
+
+export const moveProbe = (probe: ProbeState, place: ProbePlace): ProbeState => ({
+  ...probe,
+  place,
+  unplugged: false,
+});
+
+/** One reading in whole counts, and the next seed. Soil at saturation answers less than plain water, as soil does. */
+export function readProbe(
+  probe: ProbeState,
+  traits: ProbeTraits,
+  timeMs: number,
+  seed: Seed,
+): { counts: number; seed: Seed } {
+  if (probe.unplugged) return { counts: traits.fullScaleCounts, seed };
+  const wetness = FAST_SHARE * probe.fast + (1 - FAST_SHARE) * probe.slow;
+  const seen = probe.place === 'soil' ? 0.08 + 0.78 * wetness : wetness;
+  const curved = seen * (1.15 - 0.15 * seen);
+  const span = traits.waterCounts - traits.airCounts;
+  const hour = (timeMs / 3_600_000) % 24;
+  const wave = probe.place === 'soil' ? DAILY_SWING * span * Math.sin((Math.PI * (hour - 9)) / 12) : 0;
+  const noise = normal(seed);
+  const counts = Math.round(traits.airCounts + span * curved + wave + traits.noiseCounts * noise.value);
+  return { counts: Math.min(traits.fullScaleCounts, Math.max(0, counts)), seed: noise.seed };
+}

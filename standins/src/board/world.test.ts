@@ -1,0 +1,96 @@
+import { describe, expect, test } from 'vitest';
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import { setLimits, setWaterLine } from '@plain-trowel/core/garden/edit';
+import { marigoldHare } from '../sample/marigoldHare.ts';
+import { gardenEventOf } from './worldEvent.ts';
+import { advance, moveProbeOf, newWorld, pourOn, reboot, setupOf, unplug } from './world.ts';
+
+const T0 = Date.UTC(2026, 4, 1, 9);
+const garden = marigoldHare(T0);
+const setup = setupOf(garden);
+const start = newWorld(setup, T0, 3);
+
+const countsOf = (text: string, name: string) => Number(new RegExp(`\\b${name}=(\\d+)`).exec(text)?.[1]);
+const lastLine = (lines: readonly { boardId: string; text: string }[], boardId: string) =>
+  lines.filter((line) => line.boardId === boardId).at(-1)?.text ?? '';
+
+test('each board prints its own probes, at the pace asked for', () => {
+  const { lines } = advance(start, setup, T0 + 10_000, 500);
+  expect(lines.filter((line) => line.boardId === 'roof')).toHaveLength(21);
+  expect(lines[0]?.text).toMatch(/^l1=\d+ c2=\d+$/);
+  expect(lines[1]?.text).toMatch(/^m1=\d+ s1=\d+$/);
+});
+
+test('the same seed gives the same world, and stopping in between changes nothing', () => {
+  const whole = advance(start, setup, T0 + 60_000, 500);
+  const half = advance(start, setup, T0 + 30_000, 500);
+  const rest = advance(half.world, setup, T0 + 60_000, 500);
+  expect([...half.lines, ...rest.lines]).toEqual(whole.lines);
+});
+
+test('a pour makes the counts fall at once, pulling the probe out makes them rise to air', () => {
+  const calm = lastLine(advance(start, setup, T0 + 5000, 500).lines, 'roof');
+  const poured = lastLine(advance(pourOn(start, 'chilli', 200), setup, T0 + 5000, 500).lines, 'roof');
+  const pulled = lastLine(
+    advance(moveProbeOf(start, 'chilli', 'air'), setup, T0 + 60_000, 500).lines,
+    'roof',
+  );
+  expect(countsOf(poured, 'c2')).toBeLessThan(countsOf(calm, 'c2') - 50);
+  expect(countsOf(pulled, 'c2')).toBeGreaterThan(2900);
+  expect(Math.abs(countsOf(poured, 'l1') - countsOf(calm, 'l1'))).toBeLessThan(40);
+});
+
+test('an unplugged probe reads full scale until it is pushed in anew', () => {
+  const loose = advance(unplug(start, 'mint'), setup, T0 + 2000, 500);
+  expect(countsOf(lastLine(loose.lines, 'stern'), 'm1')).toBe(1023);
+  const seated = advance(moveProbeOf(loose.world, 'mint', 'soil'), setup, T0 + 4000, 500);
+  expect(countsOf(lastLine(seated.lines, 'stern'), 'm1')).toBeLessThan(1000);
+});
+
+describe('the board’s own engine', () => {
+  /** The chilli crate with a start limit so high that it always wants water. */
+  const thirsty: Garden = setLimits(garden, 'chilli', { startTenths: 900, stopTenths: 950 });
+  const always = setupOf(setWaterLine(thirsty, 'line-roof', { maxRunS: 15, minIntervalS: 900 }));
+
+  test('waters after the boot hold, for the maximum run at most, and the water reaches the pot', () => {
+    const { world, events } = advance(newWorld(always, T0, 3), always, T0 + 1000_000, 10_000);
+    const watering = events.filter((event) => event.kind !== 'held');
+    expect(watering.map((event) => [event.kind, event.reason])).toEqual([
+      ['started', 'below-start'],
+      ['stopped', 'max-run'],
+    ]);
+    const [begun, ended] = watering;
+    expect((begun?.atMs ?? 0) - T0).toBe(900_000);
+    expect((ended?.atMs ?? 0) - (begun?.atMs ?? 0)).toBe(15_000);
+    expect(ended?.volumeMl).toBe(135);
+    const dry = advance(newWorld(setup, T0, 3), setup, T0 + 1000_000, 10_000).world;
+    const held = (one: typeof world) =>
+      (one.plots.chilli?.pot.surfaceMl ?? 0) + (one.plots.chilli?.pot.rootMl ?? 0);
+    expect(held(world) - held(dry)).toBeGreaterThan(125);
+  });
+
+  test('a reboot in the middle of a run ends it and holds for the interval again', () => {
+    const running = advance(newWorld(always, T0, 3), always, T0 + 905_000, 1000).world;
+    expect(running.plots.chilli?.outputs.pumpOn).toBe(true);
+    const again = reboot(running, always, T0 + 905_000);
+    expect(again.plots.chilli?.outputs.pumpOn).toBe(false);
+    const after = advance(again, always, T0 + 905_000 + 899_000, 1000);
+    expect(after.events.some((event) => event.kind === 'started')).toBe(false);
+  });
+
+  test('a plot without a calibration decides nothing', () => {
+    const { world } = advance(start, setup, T0 + 3_600_000, 60_000);
+    expect(world.plots.strawberry?.outputs).toEqual({ pumpOn: false, lamp: 'off' });
+  });
+});
+
+test('the log keeps waterings and faults, and leaves out the ordinary rest', () => {
+  const common = { plotId: 'chilli', atMs: T0, volumeMl: 0, atS: 5 };
+  expect(gardenEventOf({ ...common, kind: 'held', reason: 'not-below-start' })).toEqual([]);
+  expect(gardenEventOf({ ...common, kind: 'held', reason: 'implausible' })).toEqual([
+    { kind: 'held', reason: 'implausible', plotId: 'chilli', atMs: T0, simulated: true },
+  ]);
+  expect(
+    gardenEventOf({ ...common, kind: 'stopped', reason: 'above-stop', ranS: 8, volumeMl: 72 }),
+  ).toMatchObject([{ kind: 'pump-stopped', ranS: 8, volumeMl: 72 }]);
+});

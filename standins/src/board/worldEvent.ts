@@ -1,0 +1,20 @@
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { WorldEvent } from './world.ts';
+
+/** Reasons that are the ordinary rest between two waterings and would only fill the log. */
+const QUIET = new Set(['not-below-start', 'min-interval', 'switched-off', 'no-line']);
+
+/** A stand-in's event as the garden's log keeps it; none for the ordinary rest. */
+export function gardenEventOf(event: WorldEvent): GardenEvent[] {
+  const common = { atMs: event.atMs, plotId: event.plotId, simulated: true };
+  switch (event.kind) {
+    case 'started':
+      return [{ ...common, kind: 'pump-started', reason: event.reason, tenths: event.tenths }];
+    case 'stopped':
+      return [
+        { ...common, kind: 'pump-stopped', reason: event.reason, ranS: event.ranS, volumeMl: event.volumeMl },
+      ];
+    case 'held':
+      return QUIET.has(event.reason) ? [] : [{ ...common, kind: 'held', reason: event.reason }];
+  }
+}

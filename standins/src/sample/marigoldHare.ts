@@ -1,0 +1,187 @@
+/**
+ * The Marigold Hare: a narrowboat's roof garden, made up. Four plots, two boards, one pump. The strawberries wait for their first
+ * calibration, and something is wrong with one probe for the user to find.
+ */
+import { readGarden } from '@plain-trowel/core/garden/gardenFile';
+import type { Garden, Reference } from '@plain-trowel/core/garden/schema';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
+import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
+import { gardenEventOf } from '../board/worldEvent.ts';
+import { advance, newWorld, setupOf, unplug, type World } from '../board/world.ts';
+
+export const SAMPLE_ID = 'marigold-hare';
+const SEED = 1886;
+const HOUR_MS = 3_600_000;
+const HISTORY_MS = 72 * HOUR_MS;
+/** The mint's plug came out this long before the sample is opened. */
+const UNPLUGGED_MS = 158 * 60_000;
+const LINE_EVERY_MS = 300_000;
+
+type Taken = { boardId: string; supplyV: number; takenAt: string };
+
+const reference = (
+  condition: Reference['condition'],
+  rawCounts: number,
+  noiseCounts: number,
+  taken: Taken,
+): Reference => ({
+  condition,
+  rawCounts,
+  noiseCounts,
+  spreadCounts: noiseCounts,
+  readings: 21,
+  windowS: 10,
+  simulated: true,
+  ...taken,
+});
+
+/** The garden document as it is when the sample is opened at `nowMs`. */
+export function marigoldHare(nowMs: number): Garden {
+  const daysAgo = (days: number) => new Date(nowMs - days * 24 * HOUR_MS).toISOString();
+  const roof = { boardId: 'roof', supplyV: 3.3, takenAt: daysAgo(20) };
+  const stern = { boardId: 'stern', supplyV: 5, takenAt: daysAgo(19) };
+  const pegs = {
+    l1: { dry: reference('air', 3081, 5.6, roof), wet: reference('water', 1263, 5.1, roof) },
+    c2: { dry: reference('air', 2934, 5.9, roof), wet: reference('water', 1144, 5.4, roof) },
+    m1: { dry: reference('air', 985, 2.2, stern), wet: reference('water', 300, 2.4, stern) },
+  };
+  const limits = (startTenths: number, stopTenths: number) => ({ startTenths, stopTenths });
+  const bandEdges: [number, number, number, number] = [200, 350, 700, 850];
+  const channel = (
+    id: string,
+    probeId: string,
+    boardId: string,
+    pin: string,
+    held: (typeof pegs)[keyof typeof pegs] | null,
+  ) => ({
+    id: `channel-${id}`,
+    probeId,
+    boardId,
+    pin,
+    streamName: id,
+    pegs: held ?? { dry: null, wet: null },
+    calibrationId: held ? `cal-${id}` : null,
+  });
+  const calibration = (id: keyof typeof pegs) => ({
+    id: `cal-${id}`,
+    channelId: `channel-${id}`,
+    percentKind: 'span',
+    ...pegs[id],
+    madeAt: pegs[id].wet.takenAt,
+  });
+  const garden = readGarden({
+    format: 'plain-trowel-garden',
+    version: 1,
+    id: SAMPLE_ID,
+    name: 'The Marigold Hare',
+    note: 'roof garden of a narrowboat',
+    timeZone: 'Europe/London',
+    madeAt: daysAgo(21),
+    logEveryS: 10,
+    plots: [
+      {
+        id: 'lemon',
+        name: 'Lemon barrel',
+        plant: 'lemon in a half barrel',
+        limits: limits(300, 520),
+        bandEdges,
+      },
+      { id: 'chilli', name: 'Chilli crate', plant: 'six chillies', limits: limits(450, 580), bandEdges },
+      { id: 'mint', name: 'Mint trough', plant: 'mint', limits: limits(400, 600), bandEdges },
+      {
+        id: 'strawberry',
+        name: 'Strawberry gutter',
+        plant: 'strawberries',
+        limits: limits(350, 600),
+        bandEdges,
+      },
+    ],
+    boards: [
+      {
+        id: 'roof',
+        name: 'Roof board',
+        traits: '3.3 V Wi-Fi board, 12-bit inputs',
+        adcBits: 12,
+        supplyV: 3.3,
+      },
+      {
+        id: 'stern',
+        name: 'Stern board',
+        traits: '5 V board with a display, 10-bit inputs',
+        adcBits: 10,
+        supplyV: 5,
+      },
+    ],
+    probes: [
+      {
+        id: 'probe-l1',
+        plotId: 'lemon',
+        label: 'L1',
+        kind: 'capacitive stick',
+        colour: 'yellow',
+        depthCm: 12,
+      },
+      { id: 'probe-c2', plotId: 'chilli', label: 'C2', kind: 'capacitive stick', colour: 'blue', depthCm: 7 },
+      { id: 'probe-m1', plotId: 'mint', label: 'M1', kind: 'resistive fork', colour: 'green', depthCm: 6 },
+      {
+        id: 'probe-s1',
+        plotId: 'strawberry',
+        label: 'S1',
+        kind: 'capacitive stick',
+        colour: 'red',
+        depthCm: 5,
+      },
+    ],
+    channels: [
+      channel('l1', 'probe-l1', 'roof', 'input 1', pegs.l1),
+      channel('c2', 'probe-c2', 'roof', 'input 2', pegs.c2),
+      channel('m1', 'probe-m1', 'stern', 'input 0', pegs.m1),
+      channel('s1', 'probe-s1', 'stern', 'input 1', null),
+    ],
+    calibrations: [calibration('l1'), calibration('c2'), calibration('m1')],
+    waterLines: [
+      {
+        id: 'line-roof',
+        name: 'Roof pump',
+        boardId: 'roof',
+        plotId: 'chilli',
+        flowMlPerS: 9,
+        maxRunS: 15,
+        minIntervalS: 900,
+        staleAfterS: 900,
+        automatic: true,
+      },
+    ],
+  });
+  if (!garden.ok)
+    throw new Error(`the sample garden does not fit its schema: ${JSON.stringify(garden.issue)}`);
+  return garden.value;
+}
+
+export type SampleHistory = {
+  readonly world: World;
+  readonly readings: ReadonlyMap<string, readonly Reading[]>;
+  readonly events: readonly GardenEvent[];
+};
+
+/** Three days of readings and waterings before `nowMs`, made by the stand-in boards themselves. */
+export function sampleHistory(garden: Garden, nowMs: number): SampleHistory {
+  const setup = setupOf(garden);
+  const start = newWorld(setup, nowMs - HISTORY_MS, SEED);
+  const before = advance(start, setup, nowMs - UNPLUGGED_MS, LINE_EVERY_MS);
+  const after = advance(unplug(before.world, 'mint'), setup, nowMs, LINE_EVERY_MS);
+  const readings = new Map<string, Reading[]>();
+  for (const line of [...before.lines, ...after.lines]) {
+    const { result } = parseLine(initialLineParser, line.text);
+    if (result.kind !== 'values') continue;
+    for (const { name, value } of result.values) {
+      const channel = garden.channels.find((one) => one.boardId === line.boardId && one.streamName === name);
+      if (!channel) continue;
+      const list = readings.get(channel.id) ?? [];
+      list.push({ timeMs: line.atMs, raw: value, flags: FLAGS.simulated });
+      readings.set(channel.id, list);
+    }
+  }
+  return { world: after.world, readings, events: [...before.events, ...after.events].flatMap(gardenEventOf) };
+}
