@@ -242,7 +242,7 @@ export function plotParts(garden: Garden, plotId: string): PlotParts | null {
 }
 
 /** A reading older than this says nothing about now when the plot has no water line of its own to say otherwise, s. */
-export const DEFAULT_STALE_S = 60;
+export const DEFAULT_STALE_S = 900;
 
 /** The engine's settings for one plot; null while it has no calibrated probe, so that nothing can be decided. */
 export function engineConfig(parts: PlotParts): EngineConfig | null {

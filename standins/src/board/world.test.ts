@@ -63,7 +63,8 @@ describe('the board’s own engine', () => {
     expect((begun?.atMs ?? 0) - T0).toBe(900_000);
     expect((ended?.atMs ?? 0) - (begun?.atMs ?? 0)).toBe(15_000);
     expect(ended?.volumeMl).toBe(135);
-    const dry = advance(newWorld(setup, T0, 3), setup, T0 + 1000_000, 10_000).world;
+    const off = setupOf(setWaterLine(garden, 'line-roof', { automatic: false }));
+    const dry = advance(newWorld(off, T0, 3), off, T0 + 1000_000, 10_000).world;
     const held = (one: typeof world) =>
       (one.plots.chilli?.pot.surfaceMl ?? 0) + (one.plots.chilli?.pot.rootMl ?? 0);
     expect(held(world) - held(dry)).toBeGreaterThan(125);
