@@ -145,6 +145,12 @@ test('a clock that goes back stops the run and holds as after a boot', () => {
   expect(steps.map((one) => one.outputs.pumpOn)).toEqual([false, false, true]);
 });
 
+test('a time that is no number waters nothing', () => {
+  expect(last(run([reading(NaN, DRY)])).outputs.pumpOn).toBe(false);
+  const started = last(run([reading(600, DRY)])).state;
+  expect(stepEngine(started, reading(NaN, DRY), config).outputs.pumpOn).toBe(false);
+});
+
 test('a refusal is told once, when its reason is new', () => {
   const steps = run([reading(700, MIDDLE), reading(701, MIDDLE), reading(702, 4095)]);
   expect(steps.map((one) => one.events.map((event) => event.reason))).toEqual([

@@ -91,7 +91,8 @@ export const initialEngine: EngineState = {
 };
 
 export function stepEngine(state: EngineState, input: EngineInput, config: EngineConfig): EngineStep {
-  const clockWentBack = input.nowS < state.nowS;
+  // Every comparison below is written so that a time or a reading that is no number ends with the outputs off.
+  const clockWentBack = !(input.nowS >= state.nowS);
   // After a step back of the clock nothing held in the state can be compared with "now": begin again as after a boot.
   const known: EngineState = clockWentBack
     ? { ...initialEngine, runningSinceS: state.runningSinceS, lastStartS: input.nowS }
@@ -109,8 +110,7 @@ type Trust =
 
 function judge(reading: EngineReading | null, nowS: number, config: EngineConfig): Trust {
   if (!reading) return { kind: 'not', reason: 'no-reading' };
-  if (nowS - reading.atS > config.staleAfterS || reading.atS > nowS) return { kind: 'not', reason: 'stale' };
-  // Written so that a reading that is no number fails it too.
+  if (!(nowS - reading.atS <= config.staleAfterS && reading.atS <= nowS)) return { kind: 'not', reason: 'stale' };
   if (!(reading.raw >= config.lowCounts && reading.raw <= config.highCounts))
     return { kind: 'not', reason: 'implausible' };
   return {
@@ -129,11 +129,11 @@ function decide(state: EngineState, nowS: number, trust: Trust, config: EngineCo
   if (config.waters !== 'automatic') return off(config.waters);
   if (state.runningSinceS !== null) {
     if (trust.tenths >= config.stopTenths) return off('above-stop');
-    if (nowS - state.runningSinceS >= config.maxRunS) return off('max-run');
+    if (!(nowS - state.runningSinceS < config.maxRunS)) return off('max-run');
     return { on: true, reason: 'below-start' };
   }
-  if (trust.tenths >= config.startTenths) return off('not-below-start');
-  if (nowS - state.lastStartS < config.minIntervalS) return off('min-interval');
+  if (!(trust.tenths < config.startTenths)) return off('not-below-start');
+  if (!(nowS - state.lastStartS >= config.minIntervalS)) return off('min-interval');
   return { on: true, reason: 'below-start' };
 }
 

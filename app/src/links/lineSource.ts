@@ -1,0 +1,41 @@
+/** Where lines come from. A stand-in, a real board on a serial port and a serial log all look alike from here on. */
+import type { EngineOutputs, Reason } from '@plain-trowel/core/control/engine';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+
+export type Line = { readonly boardId: string; readonly text: string; readonly atMs: number };
+
+/** What is decided for a plot, and until when it is held. */
+export type PlotAnswer = EngineOutputs & {
+  readonly reason: Reason;
+  readonly runningSinceMs: number | null;
+  /** Earliest next start by the minimum interval; null while it does not hold anything back. */
+  readonly mayStartAtMs: number | null;
+};
+
+export type SourceStatus = 'opening' | 'open' | 'ended' | 'failed';
+
+export type SourceUpdate =
+  | { readonly kind: 'lines'; readonly lines: readonly Line[] }
+  | { readonly kind: 'status'; readonly status: SourceStatus; readonly message?: string }
+  | { readonly kind: 'answers'; readonly answers: Readonly<Record<string, PlotAnswer>> }
+  | { readonly kind: 'events'; readonly events: readonly GardenEvent[] };
+
+export type Emit = (update: SourceUpdate) => void;
+
+export interface LineSource {
+  readonly kind: 'stand-in' | 'serial' | 'log';
+  readonly label: string;
+  /** The readings are not from a real probe. */
+  readonly simulated: boolean;
+  /** The readings come from a file, not as they happen. */
+  readonly fromFile: boolean;
+  /** The times of the lines are real enough to be kept in the log. */
+  readonly mayRecord: boolean;
+  start(emit: Emit): void;
+  stop(): Promise<void>;
+  /** The source's own time, ms since 1970. */
+  nowMs(): number;
+}
+
+export const SPEEDS = [1, 10, 60] as const;
+export type Speed = (typeof SPEEDS)[number];

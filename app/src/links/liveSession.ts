@@ -1,0 +1,267 @@
+/**
+ * One garden's live readings: takes lines from whichever source is open, parses them, keeps the last minutes for the screen, hands what
+ * is due to the recorder, and publishes a snapshot ten times a second at most, however fast the lines come.
+ */
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
+import {
+  initialLineParser,
+  parseLine,
+  type LineParserState,
+  type NotUnderstood,
+} from '@plain-trowel/core/signal/line';
+import { presentValue, WATCH_WINDOW, type PresentValue } from '@plain-trowel/core/signal/presentValue';
+import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
+import type { Line, LineSource, PlotAnswer, SourceStatus, SourceUpdate } from './lineSource.ts';
+import { PageEngines } from './pageEngines.ts';
+import { Recorder } from './recorder.ts';
+
+export type StreamInfo = { readonly boardId: string; readonly name: string; readonly last: number };
+export type BadLine = { readonly text: string; readonly reason: NotUnderstood };
+
+export type LiveSnapshot = {
+  readonly source: LineSource | null;
+  readonly status: SourceStatus | 'none';
+  readonly message: string | null;
+  readonly recording: boolean;
+  /** Time of the source, or of the page while none is open, ms since 1970. */
+  readonly nowMs: number;
+  readonly understood: number;
+  readonly notUnderstood: number;
+  readonly linesPerS: number;
+  readonly badLines: readonly BadLine[];
+  readonly streams: readonly StreamInfo[];
+  readonly present: ReadonlyMap<string, PresentValue>;
+  readonly answers: Readonly<Record<string, PlotAnswer>>;
+  readonly savedToMs: number | null;
+  readonly problem: string | null;
+};
+
+type Save = (
+  readings: ReadonlyMap<string, readonly Reading[]>,
+  events: readonly GardenEvent[],
+) => Promise<void>;
+
+const PUBLISH_MS = 100;
+const RATE_WINDOW_MS = 5000;
+
+const streamKey = (boardId: string, name: string) => `${boardId}\n${name}`;
+
+export class LiveSession {
+  private source: LineSource | null = null;
+  private status: LiveSnapshot['status'] = 'none';
+  private message: string | null = null;
+  private recording = true;
+  private understood = 0;
+  private notUnderstood = 0;
+  private badLines: BadLine[] = [];
+  private arrivals: { atMs: number; lines: number }[] = [];
+  private readonly streams = new Map<string, { info: StreamInfo; buffer: StreamBuffer }>();
+  private parsers = new Map<string, LineParserState>();
+  private answers: Readonly<Record<string, PlotAnswer>> = {};
+  private engines = new PageEngines();
+  private savedToMs: number | null = null;
+  private problem: string | null = null;
+  private readonly listeners = new Set<() => void>();
+  private publishTimer: ReturnType<typeof setTimeout> | null = null;
+  private readonly secondTimer: ReturnType<typeof setInterval>;
+  private readonly recorder: Recorder;
+  private snapshot: LiveSnapshot;
+
+  constructor(
+    private garden: Garden,
+    save: Save,
+    private readonly clocks: { nowMs: () => number; tickMs: () => number },
+  ) {
+    this.recorder = new Recorder(save, (outcome) => {
+      if ('savedToMs' in outcome) {
+        this.savedToMs = Math.max(this.savedToMs ?? -Infinity, outcome.savedToMs);
+        this.problem = null;
+      } else this.problem = outcome.problem;
+      this.publishSoon();
+    });
+    // Ages and waiting times go on although no line comes.
+    this.secondTimer = setInterval(() => {
+      this.answerInPage();
+      this.publishSoon();
+    }, 1000);
+    this.snapshot = this.take();
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly getSnapshot = (): LiveSnapshot => this.snapshot;
+
+  setGarden(garden: Garden): void {
+    this.garden = garden;
+    this.publishSoon();
+  }
+
+  /** The last minutes of a channel's stream; empty while nothing came. */
+  bufferOf(channelId: string): StreamBuffer | null {
+    const channel = this.garden.channels.find((one) => one.id === channelId);
+    return channel
+      ? (this.streams.get(streamKey(channel.boardId, channel.streamName))?.buffer ?? null)
+      : null;
+  }
+
+  async connect(source: LineSource): Promise<void> {
+    await this.disconnect();
+    this.source = source;
+    this.recording = source.mayRecord && !source.fromFile;
+    this.understood = 0;
+    this.notUnderstood = 0;
+    this.badLines = [];
+    this.arrivals = [];
+    this.streams.clear();
+    this.parsers = new Map();
+    this.engines = new PageEngines();
+    this.message = null;
+    source.start((update) => this.receive(source, update));
+    this.publish();
+  }
+
+  async disconnect(): Promise<void> {
+    const { source } = this;
+    this.source = null;
+    this.status = 'none';
+    this.answers = {};
+    await source?.stop();
+    await this.recorder.flush();
+    this.publish();
+  }
+
+  /** Whether readings go into the log; refused for a log whose times were made up. */
+  setRecording(recording: boolean): void {
+    this.recording = recording && (this.source?.mayRecord ?? false);
+    this.publish();
+  }
+
+  /** Puts an event into the log with the next write. */
+  note(event: GardenEvent): void {
+    this.recorder.note([event]);
+  }
+
+  flush(): Promise<void> {
+    return this.recorder.flush();
+  }
+
+  async close(): Promise<void> {
+    clearInterval(this.secondTimer);
+    await this.disconnect();
+    if (this.publishTimer) clearTimeout(this.publishTimer);
+  }
+
+  private receive(source: LineSource, update: SourceUpdate): void {
+    if (source !== this.source) return;
+    switch (update.kind) {
+      case 'lines':
+        this.arrivals.push({ atMs: this.clocks.tickMs(), lines: update.lines.length });
+        for (const line of update.lines) this.readLine(source, line);
+        this.answerInPage();
+        break;
+      case 'status':
+        this.status = update.status;
+        this.message = update.message ?? null;
+        break;
+      case 'answers':
+        this.answers = update.answers;
+        break;
+      case 'events':
+        this.recorder.note(update.events);
+        break;
+    }
+    this.publishSoon();
+  }
+
+  private readLine(source: LineSource, line: Line): void {
+    const { state, result } = parseLine(this.parsers.get(line.boardId) ?? initialLineParser, line.text);
+    this.parsers.set(line.boardId, state);
+    if (result.kind === 'not-understood') {
+      this.notUnderstood += 1;
+      this.badLines = [...this.badLines.slice(-4), { text: line.text.slice(0, 120), reason: result.reason }];
+    }
+    if (result.kind !== 'values') return;
+    this.understood += 1;
+    const flags = (source.simulated ? FLAGS.simulated : 0) | (source.fromFile ? FLAGS.imported : 0);
+    for (const { name, value } of result.values) {
+      const key = streamKey(line.boardId, name);
+      const stream = this.streams.get(key) ?? {
+        info: { boardId: line.boardId, name, last: value },
+        buffer: new StreamBuffer(),
+      };
+      stream.info = { ...stream.info, last: value };
+      stream.buffer.push(line.atMs, value);
+      this.streams.set(key, stream);
+      const channel = this.garden.channels.find(
+        (one) => one.boardId === line.boardId && one.streamName === name,
+      );
+      if (channel && this.recording)
+        this.recorder.offer(
+          channel.id,
+          { timeMs: Math.round(line.atMs), raw: value, flags },
+          this.garden.logEveryS,
+        );
+    }
+  }
+
+  /** A stand-in decides on its own board; for every other source the page works out what the rules would answer. */
+  private answerInPage(): void {
+    if (!this.source || this.source.kind === 'stand-in') return;
+    const readings = new Map<string, { raw: number; timeMs: number }>();
+    for (const channel of this.garden.channels) {
+      const last = this.bufferOf(channel.id)?.last();
+      if (last) readings.set(channel.id, { raw: last.value, timeMs: last.timeMs });
+    }
+    this.answers = this.engines.step(this.garden, readings, this.source.nowMs());
+  }
+
+  private publishSoon(): void {
+    this.publishTimer ??= setTimeout(() => this.publish(), PUBLISH_MS);
+  }
+
+  private publish(): void {
+    if (this.publishTimer) clearTimeout(this.publishTimer);
+    this.publishTimer = null;
+    this.snapshot = this.take();
+    for (const listener of this.listeners) listener();
+  }
+
+  private take(): LiveSnapshot {
+    const nowMs = this.source?.nowMs() ?? this.clocks.nowMs();
+    const present = new Map<string, PresentValue>();
+    for (const channel of this.garden.channels) {
+      const buffer = this.bufferOf(channel.id);
+      const value = buffer && presentValue(buffer, WATCH_WINDOW);
+      if (value) present.set(channel.id, value);
+    }
+    return {
+      source: this.source,
+      status: this.status,
+      message: this.message,
+      recording: this.recording,
+      nowMs,
+      understood: this.understood,
+      notUnderstood: this.notUnderstood,
+      linesPerS: this.rate(),
+      badLines: this.badLines,
+      streams: [...this.streams.values()].map((stream) => stream.info),
+      present,
+      answers: this.answers,
+      savedToMs: this.savedToMs,
+      problem: this.problem,
+    };
+  }
+
+  private rate(): number {
+    const now = this.clocks.tickMs();
+    this.arrivals = this.arrivals.filter((one) => now - one.atMs <= RATE_WINDOW_MS);
+    const first = this.arrivals[0];
+    if (!first) return 0;
+    const lines = this.arrivals.reduce((sum, one) => sum + one.lines, 0);
+    return lines / Math.max(1, (now - first.atMs) / 1000);
+  }
+}

@@ -1,0 +1,66 @@
+import type { SerialLog } from '@plain-trowel/core/signal/serialLog';
+import type { Emit, LineSource, Speed } from './lineSource.ts';
+
+const TICK_MS = 100;
+
+export type LogSpeed = Speed | 'all';
+
+/** A serial log from a file or pasted, played back at any pace. */
+export class LogSource implements LineSource {
+  readonly kind = 'log';
+  readonly simulated = false;
+  readonly fromFile = true;
+  readonly mayRecord: boolean;
+  speed: LogSpeed = 'all';
+  private next = 0;
+  private positionMs: number;
+  private lastTickMs = 0;
+  private timer: ReturnType<typeof setInterval> | null = null;
+  private emit: Emit | null = null;
+
+  constructor(
+    private readonly log: SerialLog,
+    private readonly boardId: string,
+    readonly label: string,
+    private readonly tickClockMs: () => number,
+  ) {
+    // Times that were made up must never stand in the record as if they had been measured.
+    this.mayRecord = log.stamps === 'absolute' || log.stamps === 'absolute-utc';
+    this.positionMs = log.lines[0]?.atMs ?? 0;
+  }
+
+  start(emit: Emit): void {
+    this.emit = emit;
+    this.lastTickMs = this.tickClockMs();
+    emit({ kind: 'status', status: 'open' });
+    this.timer = setInterval(() => this.tick(), TICK_MS);
+    this.tick();
+  }
+
+  stop(): Promise<void> {
+    if (this.timer) clearInterval(this.timer);
+    this.timer = null;
+    return Promise.resolve();
+  }
+
+  nowMs(): number {
+    return this.positionMs;
+  }
+
+  private tick(): void {
+    const now = this.tickClockMs();
+    const endMs = this.log.lines[this.log.lines.length - 1]?.atMs ?? 0;
+    if (this.speed === 'all') this.positionMs = endMs;
+    else this.positionMs += (now - this.lastTickMs) * this.speed;
+    this.lastTickMs = now;
+    const from = this.next;
+    while (this.next < this.log.lines.length && (this.log.lines[this.next]?.atMs ?? 0) <= this.positionMs)
+      this.next += 1;
+    const lines = this.log.lines.slice(from, this.next).map((line) => ({ ...line, boardId: this.boardId }));
+    if (lines.length > 0) this.emit?.({ kind: 'lines', lines });
+    if (this.next < this.log.lines.length) return;
+    this.positionMs = endMs;
+    void this.stop();
+    this.emit?.({ kind: 'status', status: 'ended', message: 'The end of the log.' });
+  }
+}

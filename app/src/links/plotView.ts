@@ -1,0 +1,40 @@
+import { spanReading, type SpanReading } from '@plain-trowel/core/calibration/twoPoint';
+import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
+import { plausibleWindow } from '@plain-trowel/core/electrics/converter';
+import { DEFAULT_STALE_S, type PlotParts } from '@plain-trowel/core/garden/edit';
+
+/** How a plot stands, ready to be put into words. */
+export type PlotView = {
+  readonly state: PlotState;
+  readonly rawCounts: number | null;
+  readonly atMs: number | null;
+  readonly span: SpanReading | null;
+};
+
+/** @param reading newest value of the plot's channel, or null */
+export function viewPlot(
+  parts: PlotParts,
+  reading: { rawCounts: number; atMs: number } | null,
+  nowMs: number,
+): PlotView {
+  const span = reading && parts.fit ? spanReading(parts.fit, reading.rawCounts) : null;
+  const rails = parts.board
+    ? plausibleWindow(parts.board.adcBits)
+    : { lowCounts: -Infinity, highCounts: Infinity };
+  const known = !parts.channel
+    ? ({ kind: 'no-probe' } as const)
+    : !reading
+      ? ({ kind: 'no-reading' } as const)
+      : ({
+          kind: 'reading',
+          rawCounts: reading.rawCounts,
+          ageS: (nowMs - reading.atMs) / 1000,
+          tenths: span ? span.percent * 10 : null,
+        } as const);
+  const state = plotState(known, {
+    ...rails,
+    staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
+    edges: parts.plot.bandEdges,
+  });
+  return { state, rawCounts: reading?.rawCounts ?? null, atMs: reading?.atMs ?? null, span };
+}

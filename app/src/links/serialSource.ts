@@ -1,0 +1,89 @@
+import { LineSplitter } from './lineSplitter.ts';
+import type { Emit, LineSource } from './lineSource.ts';
+
+export const SERIAL_SPEEDS = [9600, 19_200, 38_400, 57_600, 115_200, 230_400, 460_800, 921_600] as const;
+
+/** True when this browser can open a serial port at all. */
+export const serialIsPossible = (): boolean => 'serial' in navigator;
+
+/** A real board on a serial port (Web Serial). Opened by a click, because the browser asks the person which port. */
+export class SerialSource implements LineSource {
+  readonly kind = 'serial';
+  readonly label: string;
+  readonly simulated = false;
+  readonly fromFile = false;
+  readonly mayRecord = true;
+  private reader: ReadableStreamDefaultReader<Uint8Array> | null = null;
+  private stopped = false;
+  private finished: Promise<void> = Promise.resolve();
+
+  constructor(
+    private readonly port: SerialPort,
+    private readonly boardId: string,
+    readonly baudRate: number,
+    boardName: string,
+  ) {
+    this.label = `${boardName} on a serial port, ${baudRate} baud`;
+  }
+
+  start(emit: Emit): void {
+    emit({ kind: 'status', status: 'opening' });
+    this.finished = this.run(emit);
+  }
+
+  async stop(): Promise<void> {
+    this.stopped = true;
+    await this.reader?.cancel().catch(() => undefined);
+    await this.finished;
+  }
+
+  nowMs(): number {
+    return Date.now();
+  }
+
+  private async run(emit: Emit): Promise<void> {
+    try {
+      await this.port.open({ baudRate: this.baudRate });
+    } catch (error) {
+      emit({ kind: 'status', status: 'failed', message: openProblem(error) });
+      return;
+    }
+    emit({ kind: 'status', status: 'open' });
+    const problem = await this.readAll(emit);
+    await this.port.close().catch(() => undefined);
+    if (!this.stopped) emit({ kind: 'status', status: 'ended', message: problem });
+  }
+
+  /** Reads until the port ends; the sentence says how it ended. */
+  private async readAll(emit: Emit): Promise<string> {
+    const splitter = new LineSplitter();
+    const decoder = new TextDecoder();
+    // A framing or parity error ends one readable; the port then offers the next until it is really gone.
+    while (this.port.readable && !this.stopped) {
+      this.reader = this.port.readable.getReader();
+      try {
+        for (;;) {
+          const { value, done } = await this.reader.read();
+          if (done)
+            return 'The board stopped sending. Check that it is still plugged in, then connect again.';
+          const texts = splitter.push(decoder.decode(value, { stream: true }));
+          if (texts.length === 0) continue;
+          const atMs = Date.now();
+          emit({ kind: 'lines', lines: texts.map((text) => ({ boardId: this.boardId, text, atMs })) });
+        }
+      } catch {
+        // Handled by the loop: either there is another readable, or the port has been pulled.
+      } finally {
+        this.reader.releaseLock();
+      }
+    }
+    return 'The board was unplugged. Nothing read so far is lost; plug it in and connect again.';
+  }
+}
+
+function openProblem(error: unknown): string {
+  const name = error instanceof DOMException ? error.name : '';
+  if (name === 'NetworkError' || name === 'InvalidStateError')
+    return 'The port could not be opened: another program or tab holds it. Close that one and connect again.';
+  return 'The port could not be opened. Unplug the board, plug it in again, and connect once more.';
+}

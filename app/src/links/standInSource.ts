@@ -1,0 +1,147 @@
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import { gardenEventOf } from '@plain-trowel/standins/board/worldEvent';
+import {
+  advance,
+  moveProbeOf,
+  newWorld,
+  pourOn,
+  reboot,
+  setupOf,
+  type PlotSetup,
+  type World,
+} from '@plain-trowel/standins/board/world';
+import type { ProbePlace } from '@plain-trowel/standins/board/potProbe';
+import { seedOf } from '@plain-trowel/standins/random';
+import type { Emit, LineSource, PlotAnswer, Speed } from './lineSource.ts';
+
+/** Distance of printed lines by the stand-in's clock: about 2 to 6 lines a second for the person who watches. */
+const LINE_EVERY_MS: Readonly<Record<Speed, number>> = { 1: 500, 10: 2000, 60: 10_000 };
+const TICK_MS = 100;
+/** A tab that slept does not make up for it: the stand-ins slept too. */
+const LONGEST_TICK_MS = 5000;
+
+/** The stand-in boards of a garden, living in the page. */
+export class StandInSource implements LineSource {
+  readonly kind = 'stand-in';
+  readonly label = 'Stand-in boards';
+  readonly simulated = true;
+  readonly fromFile = false;
+  readonly mayRecord = true;
+  speed: Speed = 1;
+  private world: World;
+  private setup: PlotSetup[];
+  private targetMs: number;
+  private lastTickMs = 0;
+  private timer: ReturnType<typeof setInterval> | null = null;
+  private emit: Emit | null = null;
+
+  /**
+   * @param remembered the world as it was left, or null for a new one
+   * @param nowMs the time to go on from, ms since 1970; a world that ran ahead keeps its own time
+   * @param tickClockMs a clock that never goes back, ms
+   */
+  constructor(
+    garden: Garden,
+    remembered: World | null,
+    nowMs: number,
+    private readonly tickClockMs: () => number,
+  ) {
+    this.setup = setupOf(garden);
+    const startMs = Math.round(Math.max(nowMs, remembered?.timeMs ?? 0));
+    const world = remembered ?? newWorld(this.setup, startMs, seedOf(garden.id));
+    this.world = reboot(world, this.setup, startMs);
+    this.targetMs = startMs;
+  }
+
+  start(emit: Emit): void {
+    this.emit = emit;
+    this.lastTickMs = this.tickClockMs();
+    emit({ kind: 'status', status: 'open' });
+    this.run(0);
+    this.timer = setInterval(() => this.tick(), TICK_MS);
+  }
+
+  stop(): Promise<void> {
+    if (this.timer) clearInterval(this.timer);
+    this.timer = null;
+    this.emit = null;
+    return Promise.resolve();
+  }
+
+  nowMs(): number {
+    return this.world.timeMs;
+  }
+
+  /** State to be kept for the next visit. */
+  memory(): World {
+    return this.world;
+  }
+
+  /** New calibration, limits or guards: what a board would get with its next sketch. */
+  setGarden(garden: Garden): void {
+    this.setup = setupOf(garden);
+  }
+
+  pour(plotId: string, volumeMl: number): void {
+    this.world = pourOn(this.world, plotId, volumeMl);
+    this.tell({ kind: 'poured', volumeMl, plotId });
+  }
+
+  move(plotId: string, place: ProbePlace): void {
+    this.world = moveProbeOf(this.world, plotId, place);
+    this.tell({ kind: 'probe-moved', to: place, plotId });
+  }
+
+  placeOf(plotId: string): ProbePlace {
+    return this.world.plots[plotId]?.probe.place ?? 'soil';
+  }
+
+  private tell(
+    event:
+      | { kind: 'poured'; volumeMl: number; plotId: string }
+      | { kind: 'probe-moved'; to: ProbePlace; plotId: string },
+  ) {
+    this.emit?.({ kind: 'events', events: [{ ...event, atMs: this.world.timeMs, simulated: true }] });
+  }
+
+  private tick(): void {
+    const now = this.tickClockMs();
+    const passedMs = Math.min(LONGEST_TICK_MS, Math.max(0, now - this.lastTickMs));
+    this.lastTickMs = now;
+    this.run(passedMs * this.speed);
+  }
+
+  private run(durationMs: number): void {
+    this.targetMs += durationMs;
+    const { world, lines, events } = advance(
+      this.world,
+      this.setup,
+      Math.floor(this.targetMs),
+      LINE_EVERY_MS[this.speed],
+    );
+    this.world = world;
+    if (lines.length > 0) this.emit?.({ kind: 'lines', lines });
+    const told = events.flatMap(gardenEventOf);
+    if (told.length > 0) this.emit?.({ kind: 'events', events: told });
+    if (lines.length > 0 || events.length > 0) this.emit?.({ kind: 'answers', answers: this.answers() });
+  }
+
+  private answers(): Record<string, PlotAnswer> {
+    const answers: Record<string, PlotAnswer> = {};
+    for (const one of this.setup) {
+      const plot = this.world.plots[one.plotId];
+      if (!plot || !one.config) continue;
+      const onBoardClock = (seconds: number) => this.world.bootMs + seconds * 1000;
+      answers[one.plotId] = {
+        ...plot.outputs,
+        reason: plot.engine.reason,
+        runningSinceMs: plot.engine.runningSinceS === null ? null : onBoardClock(plot.engine.runningSinceS),
+        mayStartAtMs:
+          plot.engine.reason === 'min-interval'
+            ? onBoardClock(plot.engine.lastStartS + one.config.minIntervalS)
+            : null,
+      };
+    }
+    return answers;
+  }
+}
