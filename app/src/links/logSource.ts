@@ -2,6 +2,8 @@ import type { SerialLog } from '@plain-trowel/core/signal/serialLog';
 import type { Emit, LineSource, Speed } from './lineSource.ts';
 
 const TICK_MS = 100;
+/** A long log comes in portions, so that the screen stays awake. */
+const MOST_LINES_A_TICK = 10_000;
 
 export type LogSpeed = Speed | 'all';
 
@@ -54,8 +56,9 @@ export class LogSource implements LineSource {
     else this.positionMs += (now - this.lastTickMs) * this.speed;
     this.lastTickMs = now;
     const from = this.next;
-    while (this.next < this.log.lines.length && (this.log.lines[this.next]?.atMs ?? 0) <= this.positionMs)
-      this.next += 1;
+    const most = Math.min(this.log.lines.length, from + MOST_LINES_A_TICK);
+    const isDue = (at: number) => this.speed === 'all' || (this.log.lines[at]?.atMs ?? 0) <= this.positionMs;
+    while (this.next < most && isDue(this.next)) this.next += 1;
     const lines = this.log.lines.slice(from, this.next).map((line) => ({ ...line, boardId: this.boardId }));
     if (lines.length > 0) this.emit?.({ kind: 'lines', lines });
     if (this.next < this.log.lines.length) return;

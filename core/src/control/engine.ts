@@ -110,7 +110,8 @@ type Trust =
 
 function judge(reading: EngineReading | null, nowS: number, config: EngineConfig): Trust {
   if (!reading) return { kind: 'not', reason: 'no-reading' };
-  if (!(nowS - reading.atS <= config.staleAfterS && reading.atS <= nowS)) return { kind: 'not', reason: 'stale' };
+  if (!(nowS - reading.atS <= config.staleAfterS && reading.atS <= nowS))
+    return { kind: 'not', reason: 'stale' };
   if (!(reading.raw >= config.lowCounts && reading.raw <= config.highCounts))
     return { kind: 'not', reason: 'implausible' };
   return {

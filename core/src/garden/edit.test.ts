@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import {
   addPlot,
   calibrationMismatch,
+  editPlot,
   emptyGarden,
   engineConfig,
   placePeg,
@@ -101,6 +102,26 @@ describe('adding and removing plots', () => {
   test('an unknown plot has no parts', () => {
     expect(plotParts(bare(), 'plot-none')).toBeNull();
   });
+});
+
+test('a plot’s details can be said anew; board, pump and limits stay', () => {
+  const { garden, plotId } = withPlot();
+  const { plot, probe, channel, board, line } = plotParts(garden, plotId) ?? {};
+  const edited = editPlot(garden, plotId, {
+    ...parts,
+    plotName: 'Pepper crate',
+    probeLabel: 'P1',
+    depthCm: 9,
+    pin: 'input 3',
+  });
+  expect(plotParts(edited, plotId)).toMatchObject({
+    plot: { ...plot, name: 'Pepper crate' },
+    probe: { ...probe, label: 'P1', depthCm: 9 },
+    channel: { ...channel, pin: 'input 3' },
+    board,
+    line,
+  });
+  expect(() => editPlot(garden, 'plot-none', parts)).toThrow(RangeError);
 });
 
 describe('placing pegs', () => {

@@ -128,6 +128,35 @@ export function addPlot(
   };
 }
 
+/** What can be said anew of a plot and its first probe; board and pump are changed on their own sheets. */
+export type PlotDetails = Omit<Parts, 'board' | 'pump'>;
+
+/** Changes names and places of a plot and its first probe; calibrations and limits stay. */
+export function editPlot(garden: Garden, plotId: string, details: PlotDetails): Garden {
+  const parts = plotParts(garden, plotId);
+  if (!parts) throw new RangeError(`editPlot: no plot ${plotId}`);
+  return {
+    ...garden,
+    plots: replace(garden.plots, plotId, (plot) => ({
+      ...plot,
+      name: details.plotName,
+      plant: details.plant,
+    })),
+    probes: replace(garden.probes, parts.probe?.id ?? '', (probe) => ({
+      ...probe,
+      label: details.probeLabel,
+      kind: details.probeKind,
+      colour: details.colour,
+      depthCm: details.depthCm,
+    })),
+    channels: replace(garden.channels, parts.channel?.id ?? '', (channel) => ({
+      ...channel,
+      pin: details.pin,
+      streamName: details.streamName,
+    })),
+  };
+}
+
 /** Removes a plot with its probes, channels, calibrations and lines. Boards and stored readings stay. */
 export function removePlot(garden: Garden, plotId: string): Garden {
   const gone = new Set(garden.probes.filter((probe) => probe.plotId === plotId).map((probe) => probe.id));

@@ -1,14 +1,36 @@
 import { describe, expect, test } from 'vitest';
-import { traceOf, usualGapMs } from './trace.ts';
+import { gapFinder, traceOf } from './trace.ts';
 
-test('the usual gap is five times the middle distance, whatever one long pause was', () => {
-  expect(usualGapMs([0, 10, 20, 1000, 1010])).toBe(50);
-  expect(usualGapMs([0, 10])).toBe(Infinity);
+describe('gapFinder', () => {
+  const gapsIn = (times: readonly number[]) => {
+    const isGap = gapFinder(times);
+    return times.map((_, at) => at).filter(isGap);
+  };
+
+  test('a distance more than five times the usual one is a gap', () => {
+    expect(gapsIn([0, 10, 20, 30, 90, 100, 110])).toEqual([4]);
+    expect(gapsIn([0, 10, 20, 30, 80, 90, 100])).toEqual([]);
+  });
+
+  test('a log that changes its pace has no gap at the change', () => {
+    const slow = [0, 300, 600, 900, 1200, 1500];
+    const fast = [1510, 1520, 1530, 1540, 1550, 1560];
+    expect(gapsIn([...slow, ...fast])).toEqual([]);
+    expect(gapsIn([...fast.map((t) => t - 1510), 60, 360, 660, 960, 1260])).toEqual([]);
+  });
+
+  test('a lone reading between two gaps is joined to neither side', () => {
+    expect(gapsIn([0, 10, 20, 30, 40, 500, 1000, 1010, 1020, 1030])).toEqual([5, 6]);
+  });
+
+  test('two readings alone have no gap', () => {
+    expect(gapsIn([0, 1e9])).toEqual([]);
+  });
 });
 
 describe('traceOf', () => {
   test('a short series is drawn whole', () => {
-    expect(traceOf([0, 1, 2], [5, 7, 6], 100, Infinity)).toEqual([
+    expect(traceOf([0, 1, 2], [5, 7, 6], 100)).toEqual([
       { x: 0, y: 5 },
       { x: 1, y: 7 },
       { x: 2, y: 6 },
@@ -16,7 +38,7 @@ describe('traceOf', () => {
   });
 
   test('a gap breaks the line in its middle and is never joined', () => {
-    expect(traceOf([0, 10, 100, 110], [1, 2, 3, 4], 50, 50)).toEqual([
+    expect(traceOf([0, 10, 100, 110], [1, 2, 3, 4], 50, (at) => at === 2)).toEqual([
       { x: 0, y: 1 },
       { x: 10, y: 2 },
       { x: 55, y: null },
@@ -30,7 +52,7 @@ describe('traceOf', () => {
     const values = Float64Array.from({ length: 10_000 }, (_, at) =>
       at === 4321 ? 4095 : at === 7777 ? 0 : 1500 + (at % 3),
     );
-    const trace = traceOf(times, values, 50, Infinity);
+    const trace = traceOf(times, values, 50);
     expect(trace.length).toBeLessThanOrEqual(4 * 51);
     expect(trace).toContainEqual({ x: 4321, y: 4095 });
     expect(trace).toContainEqual({ x: 7777, y: 0 });
@@ -40,6 +62,6 @@ describe('traceOf', () => {
   });
 
   test('nothing gives nothing', () => {
-    expect(traceOf([], [], 10, 1)).toEqual([]);
+    expect(traceOf([], [], 10)).toEqual([]);
   });
 });

@@ -1,0 +1,209 @@
+/** A line over time, drawn to answer a question: limits as lines, bands as patterned washes, events as ticks with words, gaps as gaps. */
+import {
+  Chart,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  type ChartConfiguration,
+} from 'chart.js';
+import Annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
+import { useEffect, useRef } from 'react';
+import type { BandName } from '@plain-trowel/core/control/bands';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { timeTicks } from '@plain-trowel/core/records/timeTicks';
+import type { TracePoint } from '@plain-trowel/core/records/trace';
+import { clockTime, dayText, shortTime } from '../words/timeText.ts';
+import { inkOf, washOf } from './chartInk.ts';
+
+Chart.register(LinearScale, LineController, LineElement, PointElement, Annotation);
+
+export type TimeChartProps = {
+  /** What the picture shows, for those who cannot see it. */
+  readonly label: string;
+  readonly height: number;
+  readonly timeZone: string;
+  readonly fromMs: number;
+  readonly toMs: number;
+  readonly yMin: number;
+  readonly yMax: number;
+  readonly yUnit: string;
+  readonly points: readonly TracePoint[];
+  readonly lines?: readonly { readonly at: number; readonly label: string }[];
+  readonly washes?: readonly { readonly from: number; readonly to: number; readonly band: BandName }[];
+  readonly marks?: readonly { readonly atMs: number; readonly label: string }[];
+  /** Changes when the sheet turns from day to night, so that the inks are read anew. */
+  readonly tone: string;
+};
+
+export function TimeChart(props: TimeChartProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const chart = useRef<Chart<'line', TracePoint[]> | null>(null);
+  useEffect(() => {
+    if (!canvas.current) return;
+    const created = new Chart(canvas.current, { type: 'line', data: { datasets: [] } } as ChartConfiguration<
+      'line',
+      TracePoint[]
+    >);
+    chart.current = created;
+    return () => {
+      created.destroy();
+      chart.current = null;
+    };
+  }, []);
+  useEffect(() => {
+    if (!chart.current) return;
+    const { data, options } = configOf(props);
+    chart.current.data = data;
+    chart.current.options = options ?? {};
+    chart.current.update('none');
+  }, [props]);
+  return (
+    <div className="relative w-full" style={{ height: props.height }}>
+      <canvas ref={canvas} role="img" aria-label={props.label} />
+    </div>
+  );
+}
+
+function configOf(props: TimeChartProps): Pick<ChartConfiguration<'line', TracePoint[]>, 'data' | 'options'> {
+  const ink = inkOf('--ink');
+  const soft = inkOf('--soft');
+  const rule = inkOf('--rule');
+  const mono = { family: "'Spline Sans Mono Variable', monospace", size: 12 };
+  const { ticksMs, stepMs } = timeTicks(props.fromMs, props.toMs, 7, props.timeZone);
+  return {
+    data: {
+      datasets: [
+        {
+          data: [...props.points],
+          borderColor: ink,
+          borderWidth: 1.6,
+          pointRadius: 0,
+          pointHitRadius: 0,
+          spanGaps: false,
+          borderJoinStyle: 'round',
+        },
+      ],
+    },
+    options: {
+      animation: false,
+      responsive: true,
+      maintainAspectRatio: false,
+      parsing: false,
+      normalized: true,
+      events: [],
+      layout: { padding: { top: 6, right: 4 } },
+      scales: {
+        x: {
+          type: 'linear',
+          min: props.fromMs,
+          max: props.toMs,
+          border: { color: ink },
+          grid: { color: rule, tickColor: ink, tickLength: 7, drawOnChartArea: false },
+          afterBuildTicks: (axis) => {
+            axis.ticks = ticksMs.map((value) => ({ value }));
+          },
+          ticks: {
+            color: ink,
+            font: mono,
+            maxRotation: 0,
+            autoSkip: false,
+            callback: (value) => tickText(Number(value), stepMs, props.timeZone),
+          },
+        },
+        y: {
+          type: 'linear',
+          min: props.yMin,
+          max: props.yMax,
+          border: { color: ink },
+          grid: { color: rule, tickColor: ink, tickLength: 7 },
+          title: {
+            display: true,
+            text: props.yUnit,
+            color: soft,
+            font: { family: "'Atkinson Hyperlegible Next Variable', sans-serif", size: 12 },
+          },
+          ticks: {
+            color: ink,
+            font: mono,
+            maxTicksLimit: 6,
+            callback: (value) => formatNumber(Number(value)),
+          },
+        },
+      },
+      plugins: {
+        annotation: {
+          animations: { numbers: { properties: [], type: 'number' } },
+          annotations: annotationsOf(props),
+        },
+      },
+    },
+  };
+}
+
+function tickText(ms: number, stepMs: number, timeZone: string): string {
+  if (stepMs < 60_000) return clockTime(ms, timeZone);
+  const time = shortTime(ms, timeZone);
+  if (stepMs >= 86_400_000) return dayText(ms, timeZone);
+  return time === '00:00' ? dayText(ms, timeZone) : time;
+}
+
+function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions> {
+  const steel = inkOf('--steel');
+  const paper = inkOf('--paper');
+  const rill = inkOf('--rill');
+  const font = {
+    family: "'Atkinson Hyperlegible Next Variable', sans-serif",
+    size: 12,
+    weight: 600,
+  } as const;
+  const all: Record<string, AnnotationOptions> = {};
+  props.washes?.forEach((wash, at) => {
+    all[`wash${at}`] = {
+      type: 'box',
+      yMin: wash.from,
+      yMax: wash.to,
+      borderWidth: 0,
+      backgroundColor: washOf(wash.band),
+      drawTime: 'beforeDatasetsDraw',
+    };
+  });
+  props.lines?.forEach((line, at) => {
+    all[`line${at}`] = {
+      type: 'line',
+      yMin: line.at,
+      yMax: line.at,
+      borderColor: steel,
+      borderWidth: 1.5,
+      label: {
+        display: true,
+        content: line.label,
+        position: 'end',
+        backgroundColor: paper,
+        color: steel,
+        font,
+        padding: { x: 5, y: 1 },
+      },
+    };
+  });
+  props.marks?.forEach((mark, at) => {
+    all[`mark${at}`] = {
+      type: 'line',
+      xMin: mark.atMs,
+      xMax: mark.atMs,
+      borderColor: rill,
+      borderWidth: 1.5,
+      borderDash: [3, 3],
+      label: {
+        display: true,
+        content: mark.label,
+        position: 'start',
+        backgroundColor: paper,
+        color: rill,
+        font,
+        padding: { x: 4, y: 1 },
+      },
+    };
+  });
+  return all;
+}

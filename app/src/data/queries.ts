@@ -1,0 +1,39 @@
+import { queryOptions } from '@tanstack/react-query';
+import { listGardens, loadGarden } from './gardenStore.ts';
+import { loadLink } from './linkStore.ts';
+import { latestReadings, readEvents, readSeries } from './recordStore.ts';
+import { database } from './services.ts';
+
+export const gardensQuery = () =>
+  queryOptions({ queryKey: ['gardens'], queryFn: async () => listGardens(await database()) });
+
+export const gardenQuery = (id: string) =>
+  queryOptions({ queryKey: ['garden', id], queryFn: async () => loadGarden(await database(), id) });
+
+export const linkQuery = (id: string) =>
+  queryOptions({ queryKey: ['link', id], queryFn: async () => loadLink(await database(), id), gcTime: 0 });
+
+export const latestQuery = (gardenId: string, channelIds: readonly string[]) =>
+  queryOptions({
+    queryKey: ['records', gardenId, 'latest', ...channelIds],
+    queryFn: async () => latestReadings(await database(), gardenId, channelIds),
+  });
+
+export const seriesQuery = (gardenId: string, channelId: string, fromMs: number, toMs: number) =>
+  queryOptions({
+    queryKey: ['records', gardenId, 'series', channelId, fromMs, toMs],
+    queryFn: async () => readSeries(await database(), gardenId, channelId, fromMs, toMs),
+    placeholderData: (previous) => previous,
+    gcTime: 10_000,
+  });
+
+export const eventsQuery = (gardenId: string, fromMs: number, toMs: number) =>
+  queryOptions({
+    queryKey: ['records', gardenId, 'events', fromMs, toMs],
+    queryFn: async () => readEvents(await database(), gardenId, fromMs, toMs),
+    placeholderData: (previous) => previous,
+    gcTime: 10_000,
+  });
+
+/** Key of everything that was recorded in a garden. */
+export const recordsKey = (gardenId: string) => ['records', gardenId];

@@ -1,0 +1,54 @@
+import { Suspense, useEffect } from 'react';
+import { Outlet, useLocation } from 'react-router';
+import { useGarden } from '../data/gardenContext.ts';
+import { BandPatterns } from '../ruler/patterns.tsx';
+import { Toasts } from '../ui/Toasts.tsx';
+import { KeysDialog } from './KeysDialog.tsx';
+import { LabelRack } from './LabelRack.tsx';
+import { clearSlip } from './slip.ts';
+import { StationRail } from './StationRail.tsx';
+import { WorkingSlip } from './WorkingSlip.tsx';
+
+/** Undo and redo by key, wherever one is; a text being typed keeps its own undo. */
+function useUndoKeys() {
+  const { undo, redo } = useGarden();
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const typing =
+        event.target instanceof HTMLElement &&
+        /^(INPUT|TEXTAREA)$/.test(event.target.tagName) &&
+        !/^(radio|checkbox)$/.test((event.target as HTMLInputElement).type);
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || typing) return;
+      const key = event.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      event.preventDefault();
+      void (key === 'y' || event.shiftKey ? redo() : undo());
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [undo, redo]);
+}
+
+/** What every sheet stands in: rail above, labels at the left, the sheet, the working slip at the right. */
+export function Frame() {
+  const { pathname, search } = useLocation();
+  useUndoKeys();
+  useEffect(clearSlip, [pathname, search]);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <BandPatterns />
+      <StationRail />
+      <div className="grid flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[216px_minmax(0,1fr)] xl:grid-cols-[216px_minmax(0,1fr)_296px]">
+        <LabelRack />
+        <main className="min-w-0 px-4 pt-5 pb-10 md:px-7">
+          <Suspense fallback={<p className="text-soft">Laying out the sheet …</p>}>
+            <Outlet />
+          </Suspense>
+        </main>
+        <WorkingSlip />
+      </div>
+      <KeysDialog />
+      <Toasts />
+    </div>
+  );
+}

@@ -1,0 +1,102 @@
+import { DropdownMenu } from 'radix-ui';
+import { ChevronDown } from 'lucide-react';
+import { useRef } from 'react';
+import { useNavigate } from 'react-router';
+import { writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
+import { download, fileNameOf } from '../data/download.ts';
+import { useGarden } from '../data/gardenContext.ts';
+import { useOpenGardenFile } from '../home/useOpenGardenFile.ts';
+import { showKeys } from './keysDialogState.ts';
+import { useSheetTone } from './sheetTone.ts';
+
+const ITEM =
+  'flex min-h-[40px] items-center justify-between gap-6 px-4 text-[15px] outline-none data-disabled:text-soft data-highlighted:bg-ink data-highlighted:text-paper';
+
+/** The garden's name; behind it, everything that concerns the garden as a whole. */
+export function GardenMenu() {
+  const { garden, history, undo, redo } = useGarden();
+  const navigate = useNavigate();
+  const [tone, setTone] = useSheetTone();
+  const fileInput = useRef<HTMLInputElement>(null);
+  const openFile = useOpenGardenFile();
+  const lastDone = history.past.at(-1)?.label;
+  const lastUndone = history.future.at(-1)?.label;
+  const plots = `${garden.plots.length} ${garden.plots.length === 1 ? 'plot' : 'plots'}`;
+  return (
+    <div className="border-rule md:border-r">
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="press flex h-full w-full items-center justify-between gap-2 px-5 py-3 text-left">
+          <span className="min-w-0">
+            <b className="block truncate text-[17px] leading-tight font-semibold">{garden.name}</b>
+            <span className="block truncate text-[12.5px] text-soft">
+              {garden.note ? `${garden.note}, ${plots}` : plots}
+            </span>
+          </span>
+          <ChevronDown aria-label="Garden menu" size={18} className="shrink-0" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="start"
+            className="z-20 min-w-[260px] border-2 border-ink bg-paper py-1"
+          >
+            <DropdownMenu.Item
+              className={ITEM}
+              disabled={lastDone === undefined}
+              onSelect={() => void undo()}
+            >
+              <span>{lastDone === undefined ? 'Nothing to undo' : `Undo: ${lastDone}`}</span>
+              <kbd className="font-mono text-xs">Ctrl Z</kbd>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item
+              className={ITEM}
+              disabled={lastUndone === undefined}
+              onSelect={() => void redo()}
+            >
+              <span>{lastUndone === undefined ? 'Nothing to redo' : `Redo: ${lastUndone}`}</span>
+              <kbd className="font-mono text-xs">Ctrl Y</kbd>
+            </DropdownMenu.Item>
+            <DropdownMenu.Separator className="my-1 h-px bg-rule" />
+            <DropdownMenu.Item
+              className={ITEM}
+              onSelect={() =>
+                download(
+                  `${fileNameOf(garden.name)}.garden.json`,
+                  writeGardenFile(garden),
+                  'application/json',
+                )
+              }
+            >
+              Export garden.json
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => fileInput.current?.click()}>
+              Open a garden.json
+            </DropdownMenu.Item>
+            <DropdownMenu.Separator className="my-1 h-px bg-rule" />
+            <DropdownMenu.Item className={ITEM} onSelect={() => setTone(tone === 'night' ? 'day' : 'night')}>
+              {tone === 'night' ? 'Day sheet' : 'Night sheet'}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={showKeys}>
+              <span>Keys of this sheet</span>
+              <kbd className="font-mono text-xs">?</kbd>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => void navigate('/')}>
+              All gardens
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <input
+        ref={fileInput}
+        type="file"
+        accept=".json,application/json"
+        className="hidden"
+        aria-label="Garden file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) void openFile(file);
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,142 @@
+import { clsx } from 'clsx';
+import { lazy, Suspense, useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import { plotParts } from '@plain-trowel/core/garden/edit';
+import { useGarden } from '../data/gardenContext.ts';
+import { useLive, useLiveTools, viewOf } from '../links/liveContext.ts';
+import { labelLine, stateWord } from '../words/plotText.ts';
+import type { PlotView } from '../links/plotView.ts';
+import { bandFill } from '../ruler/patterns.tsx';
+import { usePlotScope } from './usePlotScope.ts';
+
+const AddPlotDialog = lazy(() => import('../home/AddPlotDialog.tsx'));
+
+/** A square with the pattern of the plot's state; a cross where no reading can be trusted. */
+function StateMark({ view, onInk }: { view: PlotView; onInk: boolean }) {
+  const { state } = view;
+  const frame = onInk ? 'stroke-paper' : 'stroke-ink';
+  const isBand =
+    state === 'dry' || state === 'low' || state === 'right' || state === 'wet' || state === 'flooded';
+  return (
+    <g>
+      {isBand && (
+        <>
+          <rect x="146" y="24" width="16" height="16" className="fill-label" />
+          <rect
+            x="146"
+            y="24"
+            width="16"
+            height="16"
+            fill={state === 'right' ? 'var(--leaf)' : bandFill(state)}
+          />
+        </>
+      )}
+      <rect
+        x="146"
+        y="24"
+        width="16"
+        height="16"
+        fill="none"
+        className={frame}
+        strokeDasharray={isBand || state === 'implausible' ? undefined : '3 3'}
+      />
+      {state === 'implausible' && (
+        <path
+          d="M146 24l16 16M162 24l-16 16"
+          strokeWidth="2"
+          className={onInk ? 'stroke-handle-on-ink' : 'stroke-handle'}
+        />
+      )}
+    </g>
+  );
+}
+
+function PlotLabel({
+  name,
+  view,
+  current,
+  to,
+  pumpOn,
+}: {
+  name: string;
+  view: PlotView;
+  current: boolean;
+  to: string;
+  pumpOn: boolean;
+}) {
+  return (
+    <li className="relative h-16 w-[184px] shrink-0">
+      <Link to={to} aria-current={current ? 'true' : undefined} className="block h-full">
+        <svg width="184" height="64" aria-hidden className="absolute inset-0">
+          <path
+            d="M.5.5H150L183 32 150 63.5H.5Z"
+            className={clsx('stroke-ink', current ? 'fill-ink' : 'fill-label')}
+          />
+          {pumpOn && (
+            <path d="M12 57H140" strokeWidth="3" strokeDasharray="8 8" className="running stroke-rill" />
+          )}
+          <StateMark view={view} onInk={current} />
+        </svg>
+        <span
+          className={clsx(
+            'absolute top-2 left-3 w-[132px] leading-tight',
+            current ? 'text-paper' : 'text-ink',
+          )}
+        >
+          <b className="block truncate text-[15px] font-semibold">{name}</b>
+          <span className={clsx('mt-0.5 block text-[12.5px] leading-tight', !current && 'text-soft')}>
+            {labelLine(view)}
+          </span>
+        </span>
+        <span className="sr-only">{pumpOn ? ', pump running' : `, ${stateWord(view.state)}`}</span>
+      </Link>
+    </li>
+  );
+}
+
+/** One plant label per plot: its name, its state as a word and a pattern. It sets what the sheet is about. */
+export function LabelRack() {
+  const { garden } = useGarden();
+  const live = useLive();
+  const { stored } = useLiveTools();
+  const current = usePlotScope();
+  const { pathname } = useLocation();
+  const [adding, setAdding] = useState(false);
+  return (
+    <nav
+      aria-label="Plots"
+      className="no-print border-rule py-4 pl-5 max-md:flex max-md:items-center max-md:gap-3 max-md:overflow-x-auto max-md:border-b max-md:py-2.5 max-md:pr-4 md:border-r"
+    >
+      <h3 className="mb-2.5 max-md:sr-only">Plots</h3>
+      <ul className="flex gap-3 max-md:flex-row md:flex-col">
+        {garden.plots.map((plot) => {
+          const parts = plotParts(garden, plot.id);
+          return (
+            parts && (
+              <PlotLabel
+                key={plot.id}
+                name={plot.name}
+                view={viewOf(parts, live, stored)}
+                current={plot.id === current}
+                to={`${pathname}?plot=${plot.id}`}
+                pumpOn={live.answers[plot.id]?.pumpOn ?? false}
+              />
+            )
+          );
+        })}
+      </ul>
+      <button
+        type="button"
+        onClick={() => setAdding(true)}
+        className="press mt-3 min-h-[38px] shrink-0 text-left text-[14px] text-soft underline decoration-rule underline-offset-4 hover:text-ink max-md:mt-0 max-md:px-2"
+      >
+        Add a plot
+      </button>
+      {adding && (
+        <Suspense>
+          <AddPlotDialog onClose={() => setAdding(false)} />
+        </Suspense>
+      )}
+    </nav>
+  );
+}

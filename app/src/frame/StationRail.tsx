@@ -1,0 +1,94 @@
+import { clsx } from 'clsx';
+import { NavLink, useLocation } from 'react-router';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { useGarden } from '../data/gardenContext.ts';
+import { standInOf, useLive } from '../links/liveContext.ts';
+import { clockTime } from '../words/timeText.ts';
+import { GardenMenu } from './GardenMenu.tsx';
+import { sheetPath, STATIONS } from './stations.ts';
+import { usePlotScope } from './usePlotScope.ts';
+
+/** State of the link, in words: what reports, how fast, and whether something needs a look. */
+function LinkState() {
+  const { garden } = useGarden();
+  const live = useLive();
+  const speed = standInOf(live)?.speed;
+  const pumping = Object.values(live.answers).some((answer) => answer.pumpOn);
+  const label = live.source?.label ?? 'No board connected';
+  return (
+    <div
+      role="status"
+      className="py-3.5 pr-5 pl-4 text-right text-[13px] leading-snug text-soft max-md:hidden"
+    >
+      <b className="font-semibold text-ink">{live.status === 'failed' ? 'Connection failed' : label}</b>
+      {speed !== undefined && speed !== 1 && <span className="num"> ×{speed}</span>}
+      <br />
+      {live.status === 'open' ? (
+        <>
+          <span className="num">{clockTime(live.nowMs, garden.timeZone)}</span>
+          {', '}
+          {pumping ? (
+            <b className="font-semibold text-rill">pump running</b>
+          ) : (
+            <span className="num">{formatNumber(live.linesPerS, 1)} lines/s</span>
+          )}
+        </>
+      ) : (
+        (live.message ?? 'Open one on Bench, Readout')
+      )}
+    </div>
+  );
+}
+
+/** The rail across the top: the garden, the stations in the order of the work, and what is connected. */
+export function StationRail() {
+  const { garden } = useGarden();
+  const plotId = usePlotScope();
+  const { pathname } = useLocation();
+  const open = pathname.split('/')[3];
+  return (
+    <header className="no-print grid grid-cols-[1fr] border-b-2 border-ink md:grid-cols-[216px_1fr_auto]">
+      <GardenMenu />
+      <nav aria-label="Stations" className="flex overflow-x-auto max-md:border-t max-md:border-rule">
+        {STATIONS.map((station) => {
+          const isOpen = station.id === open;
+          return (
+            <div
+              key={station.id}
+              className={clsx(
+                'shrink-0 border-r border-rule px-5 pt-3 pb-0',
+                isOpen ? 'bg-ink text-paper md:min-w-[230px]' : 'text-soft',
+              )}
+            >
+              <NavLink
+                to={sheetPath(garden.id, station.id, station.sheets[0].id, plotId)}
+                className={clsx('block text-[17px] leading-tight font-semibold', isOpen && 'text-paper')}
+                aria-current={isOpen ? 'true' : undefined}
+              >
+                {station.name}
+              </NavLink>
+              <div className="mt-0.5 flex gap-4 text-[14px]">
+                {station.sheets.map((sheet) => (
+                  <NavLink
+                    key={sheet.id}
+                    to={sheetPath(garden.id, station.id, sheet.id, plotId)}
+                    className={({ isActive }) =>
+                      clsx(
+                        'flex min-h-[34px] items-start border-b-[3px] pt-1 max-md:min-h-[44px] max-md:items-center',
+                        isActive ? 'border-handle-on-ink text-paper' : 'border-transparent',
+                        !isActive && (isOpen ? 'text-paper/80' : 'text-[13.5px]'),
+                      )
+                    }
+                  >
+                    {sheet.name}
+                  </NavLink>
+                ))}
+              </div>
+            </div>
+          );
+        })}
+      </nav>
+      <LinkState />
+    </header>
+  );
+}

@@ -1,0 +1,10 @@
+import { useSearchParams } from 'react-router';
+import { useGarden } from '../data/gardenContext.ts';
+
+/** The plot that the label rack points at; the first one until another is chosen, null in a garden without plots. */
+export function usePlotScope(): string | null {
+  const { garden } = useGarden();
+  const [search] = useSearchParams();
+  const wanted = search.get('plot');
+  return garden.plots.find((plot) => plot.id === wanted)?.id ?? garden.plots[0]?.id ?? null;
+}

@@ -1,0 +1,61 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { FormProvider, useForm } from 'react-hook-form';
+import { useLocation, useNavigate } from 'react-router';
+import { addPlot } from '@plain-trowel/core/garden/edit';
+import { useGarden } from '../data/gardenContext.ts';
+import { Button } from '../ui/Button.tsx';
+import { Dialog } from '../ui/Dialog.tsx';
+import { BoardFields, PlotFields, PumpFields } from './PartsFields.tsx';
+import { emptyParts, NEW_BOARD, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
+
+/** Adds a plot with its probe to the open garden. */
+export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
+  const { garden, commit } = useGarden();
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const form = useForm<PartsText, unknown, PartsRead>({
+    resolver: zodResolver(partsSchema),
+    defaultValues: { ...emptyParts, boardChoice: garden.boards[0]?.id ?? NEW_BOARD },
+  });
+  const save = async (read: PartsRead) => {
+    let plotId = '';
+    const saved = await commit(
+      `add ${read.plotName}`,
+      (before) => {
+        const added = addPlot(before, partsOf(read), Math.random);
+        plotId = added.plotId;
+        return { garden: added.garden };
+      },
+      `${read.plotName} is in the garden.`,
+    );
+    if (!saved) return;
+    onClose();
+    void navigate(`${pathname}?plot=${plotId}`);
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title="Add a plot"
+      description="A pot, trough, bed or lawn zone with one probe."
+    >
+      <FormProvider {...form}>
+        <form
+          onSubmit={(event) => void form.handleSubmit(save)(event)}
+          noValidate
+          className="flex flex-col gap-5"
+        >
+          <PlotFields />
+          <BoardFields boards={garden.boards} />
+          <PumpFields />
+          <div className="flex gap-3">
+            <Button type="submit" look="primary">
+              Add the plot
+            </Button>
+            <Button onClick={onClose}>Cancel</Button>
+          </div>
+        </form>
+      </FormProvider>
+    </Dialog>
+  );
+}

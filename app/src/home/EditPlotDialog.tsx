@@ -1,0 +1,74 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { FormProvider, useForm } from 'react-hook-form';
+import { editPlot, removePlot, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { useGarden } from '../data/gardenContext.ts';
+import { Button } from '../ui/Button.tsx';
+import { Dialog } from '../ui/Dialog.tsx';
+import { PlotFields } from './PartsFields.tsx';
+import { emptyParts, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
+
+/** Changes a plot's and its probe's details, or takes the plot out of the garden; both can be undone. */
+export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; onClose: () => void }) {
+  const { commit } = useGarden();
+  const { plot, probe, channel } = parts;
+  const form = useForm<PartsText, unknown, PartsRead>({
+    resolver: zodResolver(partsSchema),
+    defaultValues: {
+      ...emptyParts,
+      plotName: plot.name,
+      plant: plot.plant,
+      probeLabel: probe?.label ?? '',
+      probeKind: probe?.kind ?? 'capacitive stick',
+      colour: probe?.colour ?? 'none',
+      depthCm: String(probe?.depthCm ?? 0),
+      pin: channel?.pin ?? '',
+      streamName: channel?.streamName ?? '',
+    },
+  });
+  const save = async (read: PartsRead) => {
+    const { board: _board, pump: _pump, ...details } = partsOf(read);
+    if (
+      await commit(
+        `change ${plot.name}`,
+        (garden) => ({ garden: editPlot(garden, plot.id, details) }),
+        'The plot was changed.',
+      )
+    )
+      onClose();
+  };
+  const remove = async () => {
+    onClose();
+    await commit(
+      `remove ${plot.name}`,
+      (garden) => ({ garden: removePlot(garden, plot.id) }),
+      `${plot.name} was removed. Its readings are kept.`,
+    );
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={plot.name}
+      description="The plot and its probe. Board and pump stay as they are."
+    >
+      <FormProvider {...form}>
+        <form
+          onSubmit={(event) => void form.handleSubmit(save)(event)}
+          noValidate
+          className="flex flex-col gap-5"
+        >
+          <PlotFields />
+          <div className="flex flex-wrap gap-3">
+            <Button type="submit" look="primary">
+              Keep the changes
+            </Button>
+            <Button onClick={onClose}>Cancel</Button>
+            <Button look="quiet" className="ml-auto" onClick={() => void remove()}>
+              Remove this plot
+            </Button>
+          </div>
+        </form>
+      </FormProvider>
+    </Dialog>
+  );
+}

@@ -1,0 +1,53 @@
+import './jitless.ts';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { setNonce } from 'get-nonce';
+import { lazy, StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { queryClient } from './data/services.ts';
+import { applySheetTone } from './frame/sheetTone.ts';
+import { RouteProblem } from './frame/RouteProblem.tsx';
+import { GardenGate } from './home/GardenGate.tsx';
+import { Home } from './home/Home.tsx';
+import { OpenSample } from './home/OpenSample.tsx';
+import './styles/app.css';
+
+// The server puts a fresh nonce into the page; a dialog's scroll lock writes a style sheet and must carry it.
+setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
+applySheetTone();
+
+const StartFromParts = lazy(() => import('./home/StartFromParts.tsx'));
+const Readout = lazy(() => import('./stations/bench/readout/ReadoutSheet.tsx'));
+const Calibrate = lazy(() => import('./stations/bench/calibrate/CalibrateSheet.tsx'));
+const Limits = lazy(() => import('./stations/rules/limits/LimitsSheet.tsx'));
+const Log = lazy(() => import('./stations/season/log/LogSheet.tsx'));
+
+const router = createBrowserRouter([
+  { path: '/', element: <Home />, errorElement: <RouteProblem /> },
+  { path: '/sample', element: <OpenSample />, errorElement: <RouteProblem /> },
+  { path: '/new', element: <StartFromParts />, errorElement: <RouteProblem /> },
+  {
+    path: '/g/:gardenId',
+    element: <GardenGate />,
+    errorElement: <RouteProblem />,
+    children: [
+      { index: true, element: <Navigate to="bench/readout" replace /> },
+      { path: 'bench/readout', element: <Readout /> },
+      { path: 'bench/calibrate', element: <Calibrate /> },
+      { path: 'rules/limits', element: <Limits /> },
+      { path: 'season/log', element: <Log /> },
+    ],
+  },
+  { path: '*', element: <RouteProblem /> },
+]);
+
+const root = document.getElementById('root');
+if (!root) throw new Error('index.html has no #root');
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queryClient}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,53 @@
+import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
+import type { BandEdges } from '@plain-trowel/core/control/bands';
+import { useLive } from '../links/liveContext.ts';
+import type { PlotView } from '../links/plotView.ts';
+import { Ruler } from '../ruler/Ruler.tsx';
+
+/** The ruler of a plot's leading probe, with the reading as it is now. */
+export function PlotRuler({
+  parts,
+  view,
+  limits,
+  edges,
+  onMoveLimit,
+  onLimitMoved,
+}: {
+  parts: PlotParts;
+  view: PlotView;
+  limits: Limits | null;
+  edges?: BandEdges;
+  onMoveLimit?: (which: LimitName, tenths: number) => void;
+  onLimitMoved?: () => void;
+}) {
+  const live = useLive();
+  const { channel, fit, plot, board } = parts;
+  const present = live.present.get(channel?.id ?? '');
+  const pegs = [channel?.pegs.dry, channel?.pegs.wet].flatMap((peg) =>
+    peg ? [{ counts: peg.rawCounts, label: peg.condition }] : [],
+  );
+  const isReading = view.rawCounts !== null && view.state !== 'stale';
+  return (
+    <Ruler
+      label={`Ruler of ${parts.probe?.label ?? 'the probe'} in ${plot.name}`}
+      fullScaleCounts={fullScaleCounts(board?.adcBits ?? 12)}
+      fit={fit}
+      edges={edges ?? plot.bandEdges}
+      pegs={pegs}
+      limits={limits}
+      now={
+        isReading && view.rawCounts !== null
+          ? {
+              counts: view.rawCounts,
+              noiseCounts: present?.noiseCounts ?? 0,
+              percent: view.span?.percent ?? null,
+            }
+          : null
+      }
+      {...(onMoveLimit ? { onMoveLimit } : {})}
+      {...(onLimitMoved ? { onLimitMoved } : {})}
+    />
+  );
+}

@@ -1,0 +1,62 @@
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { Reference } from '@plain-trowel/core/garden/schema';
+import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { dayTime } from '../../../words/timeText.ts';
+
+function Row({ side, peg, inUse }: { side: 'dry' | 'wet'; peg: Reference | null; inUse: boolean }) {
+  const { garden } = useGarden();
+  if (!peg)
+    return (
+      <tr>
+        <td>{side === 'dry' ? 'Dry' : 'Wet'}</td>
+        <td colSpan={4} className="text-soft">
+          not captured yet
+        </td>
+      </tr>
+    );
+  return (
+    <tr>
+      <td>
+        {side === 'dry' ? 'Dry' : 'Wet'}, {peg.condition}
+        {peg.simulated && <span className="block text-[12.5px] text-soft">stand-in</span>}
+      </td>
+      <td className="num text-right">{formatCounts(peg.rawCounts)}</td>
+      <td className="num text-right">± {formatNumber(peg.spreadCounts, 1)}</td>
+      <td>
+        <span className="num">{dayTime(Date.parse(peg.takenAt), garden.timeZone)}</span>
+        <span className="block text-[12.5px] text-soft">
+          {peg.readings} readings in {formatDuration(peg.windowS)}, {peg.supplyV} V
+        </span>
+      </td>
+      <td className="num">{inUse ? (side === 'dry' ? '0 % span' : '100 % span') : '–'}</td>
+    </tr>
+  );
+}
+
+/** The pegs: what was captured, how calm it was, and what it stands for. */
+export function ReferenceTable({ parts }: { parts: PlotParts }) {
+  const { channel, calibration } = parts;
+  if (!channel) return null;
+  const inUse = (side: 'dry' | 'wet') =>
+    calibration !== null && JSON.stringify(calibration[side]) === JSON.stringify(channel.pegs[side]);
+  return (
+    <div className="overflow-x-auto">
+      <table>
+        <thead>
+          <tr>
+            <th>Reference</th>
+            <th className="text-right">Raw counts</th>
+            <th className="text-right">Spread, counts</th>
+            <th>Taken</th>
+            <th>Stands for</th>
+          </tr>
+        </thead>
+        <tbody>
+          <Row side="dry" peg={channel.pegs.dry} inUse={inUse('dry')} />
+          <Row side="wet" peg={channel.pegs.wet} inUse={inUse('wet')} />
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { standInOf, useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { SPEEDS } from '../../../links/lineSource.ts';
+import { LogSource, type LogSpeed } from '../../../links/logSource.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { Choice } from '../../../ui/Choice.tsx';
+import { useKeys } from '../../../ui/keys.ts';
+import { clockTime } from '../../../words/timeText.ts';
+import type { Hold } from './useHold.ts';
+import { StandInControls } from './StandInControls.tsx';
+
+/** Hold, what the open source offers, and whether the readings are being kept. */
+export function BenchControls({
+  plotId,
+  hold,
+  onChangeSource,
+}: {
+  plotId: string;
+  hold: Hold;
+  onChangeSource: () => void;
+}) {
+  const { close } = useLiveTools();
+  const live = useLive();
+  const standIn = standInOf(live);
+  return (
+    <section aria-label="Controls" className="mt-2 flex flex-col gap-2.5 border-b border-rule pb-3">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+        <Button look={hold.held ? 'primary' : 'plain'} hint="H" onClick={hold.toggle}>
+          {hold.held ? 'Resume' : 'Hold'}
+        </Button>
+        {standIn && <StandInControls standIn={standIn} plotId={plotId} />}
+        {live.source instanceof LogSource && <LogSpeedChoice source={live.source} />}
+      </div>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
+        <span>
+          <b className="font-semibold">{live.source?.label}</b>
+          {live.status !== 'open' && <span className="text-soft"> {live.message ?? live.status}</span>}
+        </span>
+        <button type="button" onClick={onChangeSource} className="press underline underline-offset-4">
+          Change
+        </button>
+        <button type="button" onClick={() => void close()} className="press underline underline-offset-4">
+          Disconnect
+        </button>
+        <RecordState />
+      </div>
+    </section>
+  );
+}
+
+function LogSpeedChoice({ source }: { source: LogSource }) {
+  useLive();
+  const options: { value: LogSpeed; label: string }[] = [
+    ...SPEEDS.map((value) => ({ value, label: `×${value}` })),
+    { value: 'all', label: 'all at once' },
+  ];
+  return (
+    <Choice<LogSpeed>
+      legend="Pace"
+      showLegend
+      options={options}
+      value={source.speed}
+      onChange={(speed) => (source.speed = speed)}
+    />
+  );
+}
+
+/** Says up to when readings are safe on disk, or why they are not kept. */
+function RecordState() {
+  const { garden } = useGarden();
+  const { session } = useLiveTools();
+  const live = useLive();
+  const mayRecord = live.source?.mayRecord ?? false;
+  useKeys([
+    {
+      key: 'l',
+      does: 'Keep readings in the log, or stop keeping them',
+      run: () => session.setRecording(!live.recording),
+    },
+  ]);
+  return (
+    <span className="ml-auto text-right text-soft max-sm:ml-0 max-sm:text-left">
+      {mayRecord ? (
+        <label className="press inline-flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-4 accent-handle"
+            checked={live.recording}
+            onChange={(event) => session.setRecording(event.target.checked)}
+          />
+          <span>
+            Keep in the log, one each {formatNumber(garden.logEveryS)} s
+            {live.recording && live.savedToMs !== null && (
+              <>
+                ; saved to <span className="num">{clockTime(live.savedToMs, garden.timeZone)}</span>
+              </>
+            )}
+          </span>
+        </label>
+      ) : (
+        'Not kept in the log: its lines carry no dates, so their times are made up.'
+      )}
+      {live.problem !== null && (
+        <b role="alert" className="block font-semibold text-handle">
+          {live.problem}
+        </b>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,122 @@
+import { useRef, useState } from 'react';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import type { Result } from '@plain-trowel/core/quantity/result';
+import type { SerialLog, SerialLogIssue } from '@plain-trowel/core/signal/serialLog';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { useLiveTools } from '../../../links/liveContext.ts';
+import { LogSource } from '../../../links/logSource.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { Field } from '../../../ui/Field.tsx';
+import { Progress } from '../../../ui/Progress.tsx';
+import { progressOf, runJob, type Job } from '../../../workers/files.ts';
+import { serialLogText } from '../../../words/issueText.ts';
+
+const MOST_BYTES = 200e6;
+
+/** Opens a serial log from a file or from pasted lines, with or without time stamps. */
+export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () => void }) {
+  const { garden } = useGarden();
+  const { session } = useLiveTools();
+  const [pasted, setPasted] = useState('');
+  const [everyS, setEveryS] = useState('0.5');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [done, setDone] = useState<number | null>(null);
+  const job = useRef<Job<unknown> | null>(null);
+  const fileInput = useRef<HTMLInputElement>(null);
+  const boardId = parts.board?.id ?? garden.boards[0]?.id ?? '';
+  const intervalMs = Number(everyS.replace(',', '.')) * 1000;
+  const intervalIsFine = Number.isFinite(intervalMs) && intervalMs >= 1 && intervalMs <= 86_400_000;
+
+  const open = async (log: Blob, label: string) => {
+    if (log.size > MOST_BYTES) {
+      setProblem(
+        `The log is ${formatNumber(log.size / 1e6)} MB; up to ${formatNumber(MOST_BYTES / 1e6)} MB can be opened. Cut it into parts.`,
+      );
+      return;
+    }
+    setProblem(null);
+    setDone(0);
+    const running = runJob<Result<SerialLog, SerialLogIssue>>(
+      async (jobs) => await jobs.readLog(log, { startMs: Date.now(), intervalMs }, progressOf(setDone)),
+    );
+    job.current = running;
+    const read = await running.result.catch(() => undefined);
+    setDone(null);
+    if (read === undefined)
+      setProblem(
+        'The log could not be read. Choose it again; if it is on a stick or a share, copy it to this machine first.',
+      );
+    else if (read && !read.ok) setProblem(`${label}: ${serialLogText(read.issue)}`);
+    else if (read) {
+      await session.connect(new LogSource(read.value, boardId, label, () => performance.now()));
+      onOpened();
+    }
+  };
+  if (done !== null)
+    return <Progress label="Reading the log" done={done} onCancel={() => job.current?.cancel()} />;
+  return (
+    <>
+      <p className="max-w-[60ch]">
+        Lines that your board printed, from a file or pasted. Dates are taken as they are; a time of day or an
+        uptime keeps its distances. Without any time stamp the lines are taken to be evenly spaced.
+      </p>
+      <Field
+        label="Lines without a time stamp are apart by"
+        unit="s"
+        className="w-[260px]"
+        error={intervalIsFine ? undefined : 'From 0.001 to 86 400 seconds.'}
+      >
+        {(props) => (
+          <input
+            {...props}
+            inputMode="decimal"
+            value={everyS}
+            onChange={(event) => setEveryS(event.target.value)}
+          />
+        )}
+      </Field>
+      <Field label="Paste lines here" className="w-full">
+        {(props) => (
+          <textarea
+            {...props}
+            rows={5}
+            value={pasted}
+            onChange={(event) => setPasted(event.target.value)}
+            spellCheck={false}
+            className="field w-full font-mono text-[13.5px]"
+          />
+        )}
+      </Field>
+      {problem !== null && (
+        <p role="alert" className="border-l-[3px] border-handle pl-3">
+          {problem}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-3">
+        <Button
+          look="primary"
+          disabled={!intervalIsFine || pasted.trim() === ''}
+          onClick={() => void open(new Blob([pasted]), 'Pasted lines')}
+        >
+          Play the pasted lines
+        </Button>
+        <Button disabled={!intervalIsFine} onClick={() => fileInput.current?.click()}>
+          Open a file
+        </Button>
+        <input
+          ref={fileInput}
+          type="file"
+          accept=".txt,.log,.csv,.json,.ndjson,text/*"
+          className="hidden"
+          aria-label="Serial log file"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = '';
+            if (file) void open(file, file.name);
+          }}
+        />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,83 @@
+import { workSpanPercent } from '@plain-trowel/core/calibration/twoPoint';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { formatCounts } from '@plain-trowel/core/quantity/format';
+import { isMoving } from '@plain-trowel/core/signal/presentValue';
+import { workDrift, workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
+import { useWorked, putOnSlip } from '../../../frame/slip.ts';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import type { PlotView } from '../../../links/plotView.ts';
+import { stateWord } from '../../../words/plotText.ts';
+import type { Hold } from './useHold.ts';
+
+/** The main answer: the present value, large, with its noise and what it means. */
+export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotView; hold: Hold }) {
+  const { present } = hold;
+  const worked = present && workPresent(present);
+  useWorked('now', worked, true);
+  if (!present || !worked)
+    return (
+      <p className="py-4 text-[17px]">
+        No line has named <span className="num">{parts.channel?.streamName}</span> yet. If the board prints
+        another name, choose it below.
+      </p>
+    );
+  const isFault = view.state === 'implausible';
+  return (
+    <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
+      <button
+        type="button"
+        onClick={() => putOnSlip('now', worked)}
+        className="text-left"
+        aria-label={`Reading now: ${formatCounts(present.rawCounts)} counts. Show the working.`}
+      >
+        <span className="block text-[12.5px] font-semibold text-soft">
+          {hold.held ? 'Held' : 'Reading now'}
+        </span>
+        <span
+          className={`font-mono text-[52px] leading-none font-semibold ${hold.held ? 'text-soft' : 'text-handle'}`}
+        >
+          {formatCounts(present.rawCounts)}
+        </span>
+        <span className="ml-2 text-[15px] text-soft">raw counts</span>
+      </button>
+      <dl className="grid grid-cols-[auto_auto] gap-x-4 gap-y-0.5 pb-1 text-[14.5px]">
+        <dt className="text-soft">Noise</dt>
+        <dd>
+          <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />
+        </dd>
+        <dt className="text-soft">Drift</dt>
+        <dd>
+          <WorkedNumber id="drift" worked={workDrift(present)} />
+          {isMoving(present) && <b className="ml-2 font-semibold">still moving</b>}
+        </dd>
+      </dl>
+      <dl className="grid grid-cols-[auto_auto] gap-x-4 gap-y-0.5 pb-1 text-[14.5px]">
+        <dt className="text-soft">Means</dt>
+        <dd>
+          {parts.fit ? (
+            <WorkedNumber
+              id="percent"
+              worked={workSpanPercent(parts.fit, present.rawCounts, present.noiseCounts)}
+            />
+          ) : (
+            'nothing yet'
+          )}
+        </dd>
+        <dt className="text-soft">State</dt>
+        <dd className={isFault ? 'font-semibold text-handle' : ''}>{stateWord(view.state)}</dd>
+      </dl>
+      {isFault && (
+        <p className="w-full border-l-[3px] border-handle pl-3">
+          The reading sits at the end of the converter’s scale. Most likely the plug above the soil is out or
+          the cable is cut; at the low end, a short or no supply. Watering from this probe is held.
+        </p>
+      )}
+      {view.span?.clampedAt && !isFault && (
+        <p className="w-full text-soft">
+          Clamped: {formatCounts(Math.round(view.span.beyondCounts))} counts beyond the {view.span.clampedAt}{' '}
+          reference.
+        </p>
+      )}
+    </div>
+  );
+}

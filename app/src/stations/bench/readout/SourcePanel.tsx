@@ -1,0 +1,63 @@
+import { useState } from 'react';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { Choice } from '../../../ui/Choice.tsx';
+import { LogPanel } from './LogPanel.tsx';
+import { SerialPanel } from './SerialPanel.tsx';
+
+type SourceKind = 'stand-in' | 'serial' | 'log';
+
+/** Where lines are to come from: a stand-in in the page, a real board, or a log. */
+export function SourcePanel({
+  parts,
+  onOpened,
+  onBack,
+}: {
+  parts: PlotParts;
+  onOpened: () => void;
+  onBack?: () => void;
+}) {
+  const { openStandIn } = useLiveTools();
+  const live = useLive();
+  const [kind, setKind] = useState<SourceKind>(live.source?.kind ?? 'stand-in');
+  return (
+    <section aria-label="Source" className="flex flex-col items-start gap-4 pt-1">
+      <h2>Where do the numbers come from?</h2>
+      <Choice<SourceKind>
+        legend="Source"
+        options={[
+          { value: 'stand-in', label: 'Stand-in boards' },
+          { value: 'serial', label: 'A board on a serial port' },
+          { value: 'log', label: 'A serial log' },
+        ]}
+        value={kind}
+        onChange={setKind}
+      />
+      {live.status === 'failed' && live.message !== null && (
+        <p role="alert" className="border-l-[3px] border-handle pl-3">
+          {live.message}
+        </p>
+      )}
+      {kind === 'stand-in' && (
+        <>
+          <p className="max-w-[60ch]">
+            Boards that run here in the page: each plot is a pot that dries, takes water and settles, with
+            your calibration, limits and pump. Good for learning and for trying limits; what they send is
+            marked as simulated in the log.
+          </p>
+          <Button look="primary" onClick={() => void openStandIn().then(onOpened)}>
+            Start the stand-in boards
+          </Button>
+        </>
+      )}
+      {kind === 'serial' && <SerialPanel parts={parts} onOpened={onOpened} />}
+      {kind === 'log' && <LogPanel parts={parts} onOpened={onOpened} />}
+      {onBack && (
+        <Button look="quiet" className="px-0" onClick={onBack}>
+          Back to the readout
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,72 @@
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { formatDuration } from '@plain-trowel/core/quantity/format';
+import { traceOf } from '@plain-trowel/core/records/trace';
+import { stripRange } from '@plain-trowel/core/signal/stripRange';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { useSheetTone } from '../../../frame/sheetTone.ts';
+import { Choice } from '../../../ui/Choice.tsx';
+import type { Hold } from './useHold.ts';
+
+const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
+
+const WINDOWS_S = [60, 600, 3600] as const;
+const HEIGHT = 216;
+
+/** The strip: raw counts over the last minutes, the references as lines where they are in sight. */
+export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
+  const { garden } = useGarden();
+  const [tone] = useSheetTone();
+  const [windowS, setWindowS] = useState<number>(60);
+  const { stretch } = hold;
+  const full = fullScaleCounts(parts.board?.adcBits ?? 12);
+  const { calibration } = parts;
+
+  const chart = useMemo(() => {
+    const toMs = stretch.timesMs.at(-1) ?? 0;
+    const fromMs = toMs - windowS * 1000;
+    const first = stretch.timesMs.findIndex((time) => time >= fromMs);
+    const times = stretch.timesMs.subarray(Math.max(first, 0));
+    const values = stretch.values.subarray(Math.max(first, 0));
+    const range = stripRange(values, full);
+    const lines = calibration
+      ? [
+          { at: calibration.dry.rawCounts, label: `dry: ${calibration.dry.condition}` },
+          { at: calibration.wet.rawCounts, label: `wet: ${calibration.wet.condition}` },
+        ].filter((line) => line.at > range.low && line.at < range.high)
+      : [];
+    return {
+      fromMs,
+      toMs,
+      yMin: range.low,
+      yMax: range.high,
+      points: traceOf(times, values, 320),
+      lines,
+    };
+  }, [stretch, windowS, full, calibration]);
+
+  return (
+    <section aria-label="Strip" className="mt-2">
+      <div className="flex items-center justify-between gap-3">
+        <h3>Raw counts, last {formatDuration(windowS)}</h3>
+        <Choice
+          legend="Length of the strip"
+          options={WINDOWS_S.map((value) => ({ value, label: formatDuration(value) }))}
+          value={windowS}
+          onChange={setWindowS}
+        />
+      </div>
+      <Suspense fallback={<div style={{ height: HEIGHT }} />}>
+        <TimeChart
+          label={`Raw counts of ${parts.probe?.label ?? 'the probe'} over the last ${formatDuration(windowS)}`}
+          height={HEIGHT}
+          timeZone={garden.timeZone}
+          yUnit="raw counts"
+          tone={tone}
+          {...chart}
+        />
+      </Suspense>
+    </section>
+  );
+}

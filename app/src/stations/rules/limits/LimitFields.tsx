@@ -1,0 +1,135 @@
+import { useState } from 'react';
+import { setLimits, type PlotParts } from '@plain-trowel/core/garden/edit';
+import {
+  countsAtPercent,
+  spanReading,
+  workLimitCounts,
+  type TwoPoint,
+} from '@plain-trowel/core/calibration/twoPoint';
+import { checkLimits, type LimitIssue, type LimitName, type Limits } from '@plain-trowel/core/control/limits';
+import { readNumber } from '@plain-trowel/core/signal/numberText';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import { Field } from '../../../ui/Field.tsx';
+import { limitText } from '../../../words/issueText.ts';
+
+type Scale = 'percent' | 'counts';
+
+/** One limit by typing, in either scale: what is typed in one shows at once in the other. */
+function LimitField({
+  which,
+  scale,
+  fit,
+  limits,
+  noiseTenths,
+  plotId,
+  plotName,
+}: {
+  which: LimitName;
+  scale: Scale;
+  fit: TwoPoint;
+  limits: Limits;
+  noiseTenths: number;
+  plotId: string;
+  plotName: string;
+}) {
+  const { commit } = useGarden();
+  const [typed, setTyped] = useState<string | null>(null);
+  const tenths = which === 'start' ? limits.startTenths : limits.stopTenths;
+  const kept =
+    scale === 'percent' ? (tenths / 10).toFixed(1) : String(Math.round(countsAtPercent(fit, tenths / 10)));
+  const issue = typed === null ? null : issueOf(typed, which, scale, fit, limits, noiseTenths);
+
+  const keep = () => {
+    if (typed === null) return;
+    const next = limitsFrom(typed, which, scale, fit, limits);
+    if (!next || checkLimits(next, noiseTenths)) return;
+    setTyped(null);
+    void commit(`${which} limit of ${plotName}`, (garden) => ({ garden: setLimits(garden, plotId, next) }));
+  };
+  return (
+    <Field
+      label={`${which === 'start' ? 'Start' : 'Stop'} limit`}
+      unit={scale === 'percent' ? '% span' : 'counts'}
+      error={issue ? limitText(issue) : undefined}
+      className="w-[176px]"
+    >
+      {(props) => (
+        <input
+          {...props}
+          className="field num w-full text-right"
+          inputMode="decimal"
+          value={typed ?? kept}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={keep}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') keep();
+            if (event.key === 'Escape') setTyped(null);
+          }}
+        />
+      )}
+    </Field>
+  );
+}
+
+/** The limits as they would be with what is typed; null when it is no number. */
+function limitsFrom(
+  typed: string,
+  which: LimitName,
+  scale: Scale,
+  fit: TwoPoint,
+  limits: Limits,
+): Limits | null {
+  const read = readNumber(typed.trim().replace(',', '.'));
+  if (read.kind !== 'number') return null;
+  const tenths =
+    scale === 'percent' ? Math.round(read.value * 10) : Math.round(spanReading(fit, read.value).percent * 10);
+  return which === 'start' ? { ...limits, startTenths: tenths } : { ...limits, stopTenths: tenths };
+}
+
+function issueOf(
+  typed: string,
+  which: LimitName,
+  scale: Scale,
+  fit: TwoPoint,
+  limits: Limits,
+  noiseTenths: number,
+): LimitIssue | null {
+  const next = limitsFrom(typed, which, scale, fit, limits);
+  return next ? checkLimits(next, noiseTenths) : { kind: 'not-a-number', at: which };
+}
+
+/** Both limits in percent and in raw counts. Nothing that contradicts itself is kept. */
+export function LimitFields({
+  parts,
+  fit,
+  limits,
+  noiseTenths,
+}: {
+  parts: PlotParts;
+  fit: TwoPoint;
+  limits: Limits;
+  noiseTenths: number;
+}) {
+  const common = { fit, limits, noiseTenths, plotId: parts.plot.id, plotName: parts.plot.name };
+  return (
+    <section aria-label="Limits by typing" className="mt-1">
+      <div className="flex flex-wrap gap-x-7 gap-y-3">
+        {(['start', 'stop'] as const).map((which) => (
+          <fieldset key={which} className="flex flex-wrap items-start gap-4">
+            <legend className="sr-only">{which} limit</legend>
+            <LimitField which={which} scale="percent" {...common} />
+            <LimitField which={which} scale="counts" {...common} />
+          </fieldset>
+        ))}
+      </div>
+      <p className="mt-2 text-[14px] text-soft">
+        The board compares raw counts: it starts {fit.direction === 'falling' ? 'above' : 'below'}{' '}
+        <WorkedNumber id="start" lead worked={workLimitCounts(fit, 'Start limit', limits.startTenths / 10)} />{' '}
+        and stops at{' '}
+        <WorkedNumber id="stop" worked={workLimitCounts(fit, 'Stop limit', limits.stopTenths / 10)} />. Drag a
+        flag, or focus it and use the arrow keys; with Shift it moves a whole percent.
+      </p>
+    </section>
+  );
+}

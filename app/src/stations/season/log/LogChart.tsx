@@ -1,0 +1,99 @@
+import { lazy, Suspense, useMemo } from 'react';
+import { bandsOf } from '@plain-trowel/core/control/bands';
+import { countsAtPercent, spanReading } from '@plain-trowel/core/calibration/twoPoint';
+import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { Series } from '@plain-trowel/core/records/series';
+import { traceOf } from '@plain-trowel/core/records/trace';
+import { stripRange } from '@plain-trowel/core/signal/stripRange';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { useSheetTone } from '../../../frame/sheetTone.ts';
+
+const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
+
+export type LogScale = 'percent' | 'raw';
+const HEIGHT = 300;
+const MOST_MARKS = 14;
+
+/** The last hours with limits as lines, bands as washes, waterings as ticks with words. Percent is worked out here, from the raw record. */
+export function LogChart({
+  parts,
+  series,
+  events,
+  scale,
+  fromMs,
+  toMs,
+}: {
+  parts: PlotParts;
+  series: Series;
+  events: readonly GardenEvent[];
+  scale: LogScale;
+  fromMs: number;
+  toMs: number;
+}) {
+  const { garden } = useGarden();
+  const [tone] = useSheetTone();
+  const { plot, fit, board } = parts;
+  const chart = useMemo(() => {
+    const inPercent = scale === 'percent' && fit !== null;
+    const values = inPercent ? series.raw.map((raw) => spanReading(fit, raw).percent) : series.raw;
+    const toScale = (tenths: number) => (inPercent || !fit ? tenths / 10 : countsAtPercent(fit, tenths / 10));
+    const range = inPercent
+      ? { low: 0, high: 100 }
+      : stripRange(series.raw, fullScaleCounts(board?.adcBits ?? 12));
+    const limits = fit
+      ? [
+          {
+            at: toScale(plot.limits.startTenths),
+            label: `start ${formatNumber(toScale(plot.limits.startTenths))}`,
+          },
+          {
+            at: toScale(plot.limits.stopTenths),
+            label: `stop ${formatNumber(toScale(plot.limits.stopTenths))}`,
+          },
+        ]
+      : [];
+    const washes = fit
+      ? bandsOf(plot.bandEdges).map((band) => ({
+          from: toScale(band.fromTenths),
+          to: toScale(band.toTenths),
+          band: band.name,
+        }))
+      : [];
+    return {
+      points: traceOf(series.timesMs, values, 400),
+      yMin: range.low,
+      yMax: range.high,
+      lines: limits,
+      washes,
+    };
+  }, [series, scale, fit, plot, board]);
+  const marks = useMemo(() => marksOf(events), [events]);
+  return (
+    <Suspense fallback={<div style={{ height: HEIGHT }} />}>
+      <TimeChart
+        label={`${plot.name}, ${scale === 'percent' ? 'span percent' : 'raw counts'} over time, with start and stop limit. The readings stand in the table below.`}
+        height={HEIGHT}
+        timeZone={garden.timeZone}
+        fromMs={fromMs}
+        toMs={toMs}
+        yUnit={scale === 'percent' ? '% span' : 'raw counts'}
+        marks={marks}
+        tone={tone}
+        {...chart}
+      />
+    </Suspense>
+  );
+}
+
+/** Waterings as marks; when there are many, only their lines, without words that would run into each other. */
+function marksOf(events: readonly GardenEvent[]) {
+  const waterings = events.flatMap((event) =>
+    event.kind === 'pump-stopped' || event.kind === 'poured'
+      ? [{ atMs: event.atMs, label: `${formatNumber(event.volumeMl)} ml` }]
+      : [],
+  );
+  return waterings.length <= MOST_MARKS ? waterings : waterings.map((mark) => ({ ...mark, label: '' }));
+}

@@ -1,0 +1,63 @@
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { spanReading } from '@plain-trowel/core/calibration/twoPoint';
+import {
+  formatCounts,
+  formatDuration,
+  formatNumber,
+  formatPercent,
+} from '@plain-trowel/core/quantity/format';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { summaryOf } from '@plain-trowel/core/records/summary';
+import type { Series } from '@plain-trowel/core/records/series';
+import { waterGiven } from '@plain-trowel/core/records/waterGiven';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+
+/** The log's own reading of itself, in a sentence or two, before any picture. */
+export function LogHead({
+  parts,
+  series,
+  events,
+  hours,
+}: {
+  parts: PlotParts;
+  series: Series | null;
+  events: readonly GardenEvent[];
+  hours: number;
+}) {
+  const { fit, plot } = parts;
+  const values = series && (fit ? series.raw.map((raw) => spanReading(fit, raw).percent) : series.raw);
+  const summary = series && values && summaryOf(series.timesMs, values);
+  const say = (value: number) =>
+    fit ? formatPercent(value, 'span') : `${formatCounts(Math.round(value))} counts`;
+  const given = waterGiven(events);
+  return (
+    <header className="mb-3 border-b border-ink pb-2.5">
+      <h1>
+        {plot.name}
+        {summary ? `: ${say(summary.last)} at last` : ''}
+      </h1>
+      <p className="text-soft">
+        {summary ? (
+          <>
+            {direction(summary.change, say)} in{' '}
+            <span className="num">{formatDuration(summary.durationS)}</span>, between {say(summary.lowest)}{' '}
+            and {say(summary.highest)}; <span className="num">{formatNumber(summary.readings)}</span>{' '}
+            readings.{' '}
+          </>
+        ) : (
+          `No reading in the last ${formatDuration(hours * 3600)}. `
+        )}
+        {given && (
+          <>
+            Water given: <WorkedNumber id="water" lead worked={given} />.
+          </>
+        )}
+      </p>
+    </header>
+  );
+}
+
+function direction(change: number, say: (value: number) => string): string {
+  const size = say(Math.abs(change));
+  return change < 0 ? `Fell by ${size}` : change > 0 ? `Rose by ${size}` : 'Did not move';
+}

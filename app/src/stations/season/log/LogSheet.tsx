@@ -1,0 +1,85 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { eventsQuery, seriesQuery } from '../../../data/queries.ts';
+import { usePlotScope } from '../../../frame/usePlotScope.ts';
+import { useLive, useLiveTools, usePlot } from '../../../links/liveContext.ts';
+import { Choice } from '../../../ui/Choice.tsx';
+import { EmptyGarden } from '../../EmptyGarden.tsx';
+import { EventTable } from './EventTable.tsx';
+import { LogChart, type LogScale } from './LogChart.tsx';
+import { LogFiles } from './LogFiles.tsx';
+import { LogHead } from './LogHead.tsx';
+import { NoteField } from './NoteField.tsx';
+import { ReadingTable } from './ReadingTable.tsx';
+
+const HOUR_MS = 3_600_000;
+const RANGES = [
+  { value: 1, label: '1 h' },
+  { value: 6, label: '6 h' },
+  { value: 24, label: '24 h' },
+  { value: 72, label: '3 d' },
+  { value: 336, label: '14 d' },
+] as const;
+
+/** What was read and what happened: the last hours as a chart with the limits, the events as a table, and the way out as a file. */
+export default function LogSheet() {
+  const plotId = usePlotScope();
+  return plotId === null ? <EmptyGarden what="log" /> : <LogOfPlot key={plotId} plotId={plotId} />;
+}
+
+/** End of the stretch shown: the newest moment known, moved on in steps so that storage is not asked ten times a second. */
+function useNowStep(stepMs: number, parts: PlotParts | null): number {
+  const live = useLive();
+  const { stored } = useLiveTools();
+  const newest = stored.get(parts?.channel?.id ?? '')?.timeMs ?? 0;
+  return Math.ceil(Math.max(live.nowMs, newest) / stepMs) * stepMs;
+}
+
+function LogOfPlot({ plotId }: { plotId: string }) {
+  const { garden } = useGarden();
+  const plot = usePlot(garden, plotId);
+  const [hours, setHours] = useState<number>(24);
+  const [wanted, setScale] = useState<LogScale>('percent');
+  const rangeMs = hours * HOUR_MS;
+  const toMs = useNowStep(Math.max(10_000, rangeMs / 200), plot?.parts ?? null);
+  const fromMs = toMs - rangeMs;
+  const channelId = plot?.parts.channel?.id ?? '';
+  const series = useQuery(seriesQuery(garden.id, channelId, fromMs, toMs)).data;
+  const events = useQuery(eventsQuery(garden.id, fromMs, toMs)).data ?? [];
+  if (!plot) return null;
+  const { parts } = plot;
+  const scale: LogScale = parts.fit ? wanted : 'raw';
+  const own = events.filter((event) => event.plotId === plotId || event.plotId === null);
+  return (
+    <>
+      <LogHead parts={parts} series={series ?? null} events={own} hours={hours} />
+      <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
+        <Choice legend="Stretch of time" options={RANGES} value={hours} onChange={setHours} />
+        <Choice<LogScale>
+          legend="Scale"
+          options={[
+            { value: 'percent', label: '% span', disabled: !parts.fit },
+            { value: 'raw', label: 'raw counts' },
+          ]}
+          value={scale}
+          onChange={setScale}
+        />
+      </div>
+      {series && series.raw.length > 0 ? (
+        <LogChart parts={parts} series={series} events={own} scale={scale} fromMs={fromMs} toMs={toMs} />
+      ) : (
+        <p className="my-8 text-soft">
+          {series
+            ? 'Nothing was read in this stretch of time. Choose a longer one, or connect a board on Bench, Readout.'
+            : 'Reading the log …'}
+        </p>
+      )}
+      <NoteField plotId={plotId} />
+      <EventTable events={own} />
+      {series && series.raw.length > 0 && <ReadingTable parts={parts} series={series} />}
+      <LogFiles />
+    </>
+  );
+}

@@ -1,0 +1,55 @@
+import { spanReading } from '@plain-trowel/core/calibration/twoPoint';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
+import { FLAGS, type Series } from '@plain-trowel/core/records/series';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { dayTime } from '../../../words/timeText.ts';
+
+const MOST = 60;
+
+/** The table behind the chart: the newest readings, raw and what they mean today. */
+export function ReadingTable({ parts, series }: { parts: PlotParts; series: Series }) {
+  const { garden } = useGarden();
+  const count = series.raw.length;
+  const rows = Array.from({ length: Math.min(MOST, count) }, (_, at) => count - 1 - at);
+  return (
+    <details className="mt-4">
+      <summary className="press py-1 font-semibold">
+        The readings behind the chart{count > MOST && `, newest ${MOST} of ${formatNumber(count)}`}
+      </summary>
+      <table className="mt-1">
+        <thead>
+          <tr>
+            <th>When</th>
+            <th className="text-right">Raw counts</th>
+            <th className="text-right">Means</th>
+            <th>Origin</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => {
+            const raw = series.raw[row] ?? 0;
+            const flags = series.flags[row] ?? 0;
+            return (
+              <tr key={row}>
+                <td className="num">{dayTime(series.timesMs[row] ?? 0, garden.timeZone)}</td>
+                <td className="num text-right">{formatCounts(raw)}</td>
+                <td className="num text-right">
+                  {parts.fit ? formatPercent(spanReading(parts.fit, raw).percent, 'span') : '–'}
+                </td>
+                <td>
+                  {[
+                    (flags & FLAGS.simulated) !== 0 && 'stand-in',
+                    (flags & FLAGS.imported) !== 0 && 'from a file',
+                  ]
+                    .filter(Boolean)
+                    .join(', ') || 'board'}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </details>
+  );
+}

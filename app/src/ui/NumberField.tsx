@@ -1,0 +1,63 @@
+import { useState } from 'react';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { readNumber } from '@plain-trowel/core/signal/numberText';
+import { Field } from './Field.tsx';
+
+/** A number with its unit. It is kept on Enter or when left, and only when it is sound; Escape puts the kept one back. */
+export function NumberField({
+  label,
+  unit,
+  value,
+  least,
+  most,
+  whole,
+  decimals,
+  check,
+  onKeep,
+}: {
+  label: string;
+  unit: string;
+  value: number;
+  least: number;
+  most: number;
+  whole: boolean;
+  decimals?: number;
+  /** A sentence when the number does not fit to its neighbours, else null. */
+  check?: (value: number) => string | null;
+  onKeep: (value: number) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const read = typed === null ? null : readNumber(typed.replace(',', '.'));
+  const problem = read && problemOf();
+
+  function problemOf(): string | null {
+    if (read?.kind !== 'number') return 'Type a number.';
+    if (read.value < least || read.value > most)
+      return `From ${formatNumber(least, least % 1 === 0 ? 0 : 1)} to ${formatNumber(most)} ${unit}.`;
+    if (whole && !Number.isInteger(read.value)) return 'Type a whole number.';
+    return check?.(read.value) ?? null;
+  }
+  const keep = () => {
+    if (read?.kind !== 'number' || problem !== null) return;
+    setTyped(null);
+    if (read.value !== value) onKeep(read.value);
+  };
+  return (
+    <Field label={label} unit={unit} error={problem ?? undefined}>
+      {(props) => (
+        <input
+          {...props}
+          className="field num w-full text-right"
+          inputMode="decimal"
+          value={typed ?? value.toFixed(decimals ?? (whole ? 0 : 1))}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={keep}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') keep();
+            if (event.key === 'Escape') setTyped(null);
+          }}
+        />
+      )}
+    </Field>
+  );
+}

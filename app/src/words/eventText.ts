@@ -1,0 +1,52 @@
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import {
+  formatCounts,
+  formatDuration,
+  formatNumber,
+  formatPercent,
+} from '@plain-trowel/core/quantity/format';
+import { reasonText } from './reasonText.ts';
+
+/** What happened, in a few words, and the rest of the story. */
+export function eventText(event: GardenEvent): { what: string; detail: string } {
+  switch (event.kind) {
+    case 'pump-started':
+      return {
+        what: 'Pump on',
+        detail: `at ${formatPercent(event.tenths / 10, 'span')}: ${reasonText(event.reason)}`,
+      };
+    case 'pump-stopped':
+      return {
+        what: 'Pump off',
+        detail: `after ${formatDuration(event.ranS)}, about ${formatNumber(event.volumeMl)} ml: ${reasonText(event.reason)}`,
+      };
+    case 'held':
+      return { what: 'Held', detail: reasonText(event.reason) };
+    case 'poured':
+      return { what: 'Poured', detail: `${formatNumber(event.volumeMl)} ml by hand` };
+    case 'probe-moved':
+      return {
+        what: 'Probe moved',
+        detail:
+          event.to === 'soil'
+            ? 'into the soil'
+            : event.to === 'air'
+              ? 'out into the air'
+              : 'into the water jar',
+      };
+    case 'reference':
+      return {
+        what: `${event.side === 'dry' ? 'Dry' : 'Wet'} reference`,
+        detail: `${event.condition}: ${formatCounts(event.rawCounts)} counts, spread ± ${formatNumber(event.spreadCounts, 1)}`,
+      };
+    case 'calibrated':
+      return {
+        what: 'Calibrated',
+        detail: `dry ${formatCounts(event.dryCounts)}, wet ${formatCounts(event.wetCounts)} counts`,
+      };
+    case 'imported':
+      return { what: 'Taken in', detail: `${formatNumber(event.readings)} readings from ${event.what}` };
+    case 'note':
+      return { what: 'Note', detail: event.text };
+  }
+}

@@ -1,0 +1,46 @@
+import type { PlotState } from '@plain-trowel/core/control/plotState';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { formatPercent } from '@plain-trowel/core/quantity/format';
+import type { PlotView } from '../links/plotView.ts';
+
+/** One or two words for how a plot stands. */
+export function stateWord(state: PlotState): string {
+  switch (state) {
+    case 'dry':
+    case 'low':
+    case 'right':
+    case 'wet':
+    case 'flooded':
+      return state;
+    case 'no-probe':
+      return 'no probe';
+    case 'no-reading':
+      return 'no reading yet';
+    case 'stale':
+      return 'silent';
+    case 'implausible':
+      return 'probe fault';
+    case 'not-calibrated':
+      return 'not calibrated';
+  }
+}
+
+/** The line on a plot's label: "right, 47.2 % span". */
+export function labelLine(view: PlotView): string {
+  const word = stateWord(view.state);
+  const isBand = view.span !== null && view.state !== 'implausible' && view.state !== 'stale';
+  return isBand ? `${word}, ${formatPercent(view.span.percent, 'span')}` : word;
+}
+
+/** What is in a plot, in one sentence: kind, tag, depth, board. */
+export function probeLine(parts: PlotParts): string {
+  const { probe, board, channel } = parts;
+  if (!probe) return 'No probe yet.';
+  const tag = probe.colour === 'none' ? '' : `, ${probe.colour} tag`;
+  const kind = probe.kind.charAt(0).toUpperCase() + probe.kind.slice(1);
+  const where =
+    board && channel
+      ? ` ${board.name}${channel.pin ? `, ${channel.pin}` : ''}, ${board.adcBits}-bit at ${board.supplyV} V.`
+      : '';
+  return `${kind}${tag}, ${probe.depthCm} cm deep.${where}`;
+}

@@ -1,0 +1,28 @@
+/** Days and hours as people read them, in the garden's own time zone. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function format(timeZone: string, style: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${timeZone} ${JSON.stringify(style)}`;
+  const known = formats.get(key);
+  if (known) return known;
+  // Two-digit 24-hour times and day before month: the same on every machine, and unmistakable.
+  const made = new Intl.DateTimeFormat('en-GB', { timeZone, hourCycle: 'h23', ...style });
+  formats.set(key, made);
+  return made;
+}
+
+/** "16:20:05" */
+export const clockTime = (ms: number, timeZone: string): string =>
+  format(timeZone, { hour: '2-digit', minute: '2-digit', second: '2-digit' }).format(ms);
+
+/** "16:20" */
+export const shortTime = (ms: number, timeZone: string): string =>
+  format(timeZone, { hour: '2-digit', minute: '2-digit' }).format(ms);
+
+/** "24 Nov" */
+export const dayText = (ms: number, timeZone: string): string =>
+  format(timeZone, { day: 'numeric', month: 'short' }).format(ms);
+
+/** "Tue 24 Nov, 16:20" */
+export const dayTime = (ms: number, timeZone: string): string =>
+  `${format(timeZone, { weekday: 'short', day: 'numeric', month: 'short' }).format(ms).replace(',', '')}, ${shortTime(ms, timeZone)}`;
