@@ -29,7 +29,11 @@ export type TimeChartProps = {
   readonly yMax: number;
   readonly yUnit: string;
   readonly points: readonly TracePoint[];
-  readonly lines?: readonly { readonly at: number; readonly label: string }[];
+  readonly lines?: readonly {
+    readonly at: number;
+    readonly label: string;
+    readonly side: 'above' | 'below';
+  }[];
   readonly washes?: readonly { readonly from: number; readonly to: number; readonly band: BandName }[];
   readonly marks?: readonly { readonly atMs: number; readonly label: string }[];
   /** Changes when the sheet turns from day to night, so that the inks are read anew. */
@@ -41,10 +45,7 @@ export function TimeChart(props: TimeChartProps) {
   const chart = useRef<Chart<'line', TracePoint[]> | null>(null);
   useEffect(() => {
     if (!canvas.current) return;
-    const created = new Chart(canvas.current, { type: 'line', data: { datasets: [] } } as ChartConfiguration<
-      'line',
-      TracePoint[]
-    >);
+    const created = new Chart<'line', TracePoint[]>(canvas.current, { type: 'line', data: { datasets: [] } });
     chart.current = created;
     return () => {
       created.destroy();
@@ -127,6 +128,7 @@ function configOf(props: TimeChartProps): Pick<ChartConfiguration<'line', TraceP
             color: ink,
             font: mono,
             maxTicksLimit: 6,
+            includeBounds: false,
             callback: (value) => formatNumber(Number(value)),
           },
         },
@@ -152,6 +154,7 @@ function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions>
   const steel = inkOf('--steel');
   const paper = inkOf('--paper');
   const rill = inkOf('--rill');
+  const soft = inkOf('--soft');
   const font = {
     family: "'Atkinson Hyperlegible Next Variable', sans-serif",
     size: 12,
@@ -166,6 +169,7 @@ function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions>
       borderWidth: 0,
       backgroundColor: washOf(wash.band),
       drawTime: 'beforeDatasetsDraw',
+      label: { display: true, content: wash.band, position: { x: 'start', y: 'center' }, color: soft, font },
     };
   });
   props.lines?.forEach((line, at) => {
@@ -179,7 +183,9 @@ function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions>
         display: true,
         content: line.label,
         position: 'end',
-        backgroundColor: paper,
+        // Beside its line, on the side where the readings are less likely to be.
+        yAdjust: line.side === 'above' ? -10 : 10,
+        backgroundColor: 'transparent',
         color: steel,
         font,
         padding: { x: 5, y: 1 },

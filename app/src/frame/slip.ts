@@ -15,6 +15,9 @@ const subscribe = (listener: () => void) => {
   return () => listeners.delete(listener);
 };
 
+/** Workings are made anew at each drawing; only one that says something else is worth telling. */
+const isSame = (a: Worked | null, b: Worked): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
+
 /** Puts a number on the slip because the person asked for it. */
 export const putOnSlip = (id: string, worked: Worked): void =>
   publish({ focusedId: id, worked, asked: true });
@@ -33,7 +36,14 @@ export function useWorked(id: string, worked: Worked | null, lead: boolean): voi
   useEffect(() => {
     if (!worked) return;
     const claims = lead && slip.focusedId === null;
-    if ((claims || slip.focusedId === id) && slip.worked !== worked)
+    if ((claims || slip.focusedId === id) && !isSame(slip.worked, worked))
       publish({ focusedId: id, worked, asked: slip.asked });
   }, [id, worked, lead, focusedId]);
+  // A number that has left the screen leaves the slip too.
+  useEffect(
+    () => () => {
+      if (slip.focusedId === id) clearSlip();
+    },
+    [id],
+  );
 }

@@ -26,11 +26,10 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
     },
   });
   const save = async (read: PartsRead) => {
-    const { board: _board, pump: _pump, ...details } = partsOf(read);
     if (
       await commit(
         `change ${plot.name}`,
-        (garden) => ({ garden: editPlot(garden, plot.id, details) }),
+        (garden) => ({ garden: editPlot(garden, plot.id, partsOf(read)) }),
         'The plot was changed.',
       )
     )

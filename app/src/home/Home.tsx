@@ -27,7 +27,7 @@ function ChoiceLabel({
           className="fill-label stroke-ink group-hover:fill-paper-2"
         />
       </svg>
-      <span className="relative block py-4 pr-16 pl-6 text-left">
+      <span className="relative flex min-h-[92px] flex-col justify-center py-4 pr-16 pl-6 text-left">
         <b className="block text-[19px] leading-tight font-semibold">{title}</b>
         <span className="mt-1 block text-soft">{text}</span>
       </span>

@@ -2,11 +2,11 @@ import { describe, expect, test } from 'vitest';
 import { emptyParts, partsOf, partsSchema, type PartsText } from './partsForm.ts';
 
 const filled: PartsText = { ...emptyParts, plotName: 'Mint trough', probeLabel: 'M1' };
-const problems = (text: PartsText) => {
+const problems = (text: PartsText): Record<string, string> => {
   const read = partsSchema.safeParse(text);
   return read.success
     ? {}
-    : Object.fromEntries(read.error.issues.map((issue) => [issue.path[0], issue.message]));
+    : Object.fromEntries(read.error.issues.map((issue) => [String(issue.path[0]), issue.message]));
 };
 
 test('names are all that must be typed', () => {

@@ -4,7 +4,7 @@ import { plotParts, type PlotParts } from '@plain-trowel/core/garden/edit';
 import type { Reading } from '@plain-trowel/core/records/series';
 import type { LiveSession, LiveSnapshot } from './liveSession.ts';
 import { viewPlot, type PlotView } from './plotView.ts';
-import type { StandInSource } from './standInSource.ts';
+import { StandInSource } from './standInSource.ts';
 
 export type LiveTools = {
   readonly session: LiveSession;
@@ -30,7 +30,7 @@ export function useLive(): LiveSnapshot {
 
 /** The stand-in, when that is what is open. */
 export const standInOf = (live: LiveSnapshot): StandInSource | null =>
-  live.source?.kind === 'stand-in' ? (live.source as StandInSource) : null;
+  live.source instanceof StandInSource ? live.source : null;
 
 /** Parts and state of one plot: from the stream while there is one, else from the newest stored reading. */
 export function usePlot(garden: Garden, plotId: string): { parts: PlotParts; view: PlotView } | null {

@@ -38,7 +38,7 @@ export type LiveSnapshot = {
   readonly problem: string | null;
 };
 
-type Save = (
+export type Save = (
   readings: ReadonlyMap<string, readonly Reading[]>,
   events: readonly GardenEvent[],
 ) => Promise<void>;
@@ -137,6 +137,11 @@ export class LiveSession {
   /** Whether readings go into the log; refused for a log whose times were made up. */
   setRecording(recording: boolean): void {
     this.recording = recording && (this.source?.mayRecord ?? false);
+    this.publish();
+  }
+
+  /** Shows at once what was changed on the source itself, such as its pace. */
+  refresh(): void {
     this.publish();
   }
 

@@ -13,7 +13,7 @@ export class LogSource implements LineSource {
   readonly simulated = false;
   readonly fromFile = true;
   readonly mayRecord: boolean;
-  speed: LogSpeed = 'all';
+  private pace: LogSpeed = 'all';
   private next = 0;
   private positionMs: number;
   private lastTickMs = 0;
@@ -45,6 +45,14 @@ export class LogSource implements LineSource {
     return Promise.resolve();
   }
 
+  get speed(): LogSpeed {
+    return this.pace;
+  }
+
+  setSpeed(speed: LogSpeed): void {
+    this.pace = speed;
+  }
+
   nowMs(): number {
     return this.positionMs;
   }
@@ -52,12 +60,12 @@ export class LogSource implements LineSource {
   private tick(): void {
     const now = this.tickClockMs();
     const endMs = this.log.lines[this.log.lines.length - 1]?.atMs ?? 0;
-    if (this.speed === 'all') this.positionMs = endMs;
-    else this.positionMs += (now - this.lastTickMs) * this.speed;
+    if (this.pace === 'all') this.positionMs = endMs;
+    else this.positionMs += (now - this.lastTickMs) * this.pace;
     this.lastTickMs = now;
     const from = this.next;
     const most = Math.min(this.log.lines.length, from + MOST_LINES_A_TICK);
-    const isDue = (at: number) => this.speed === 'all' || (this.log.lines[at]?.atMs ?? 0) <= this.positionMs;
+    const isDue = (at: number) => this.pace === 'all' || (this.log.lines[at]?.atMs ?? 0) <= this.positionMs;
     while (this.next < most && isDue(this.next)) this.next += 1;
     const lines = this.log.lines.slice(from, this.next).map((line) => ({ ...line, boardId: this.boardId }));
     if (lines.length > 0) this.emit?.({ kind: 'lines', lines });

@@ -26,15 +26,15 @@ describe('a serial log', () => {
   test('is played at its own pace, faster, or all at once', async () => {
     const log = logOf('1\n2\n3\n4\n5\n6\n7\n8\n9\n10\n11\n12');
     const source = new LogSource(log, 'roof', 'log', tickMs);
-    source.speed = 1;
+    source.setSpeed(1);
     const updates: SourceUpdate[] = [];
     source.start((update) => updates.push(update));
     await vi.advanceTimersByTimeAsync(2000);
     expect(linesOf(updates)).toEqual(['1', '2', '3']);
-    source.speed = 10;
+    source.setSpeed(10);
     await vi.advanceTimersByTimeAsync(500);
     expect(linesOf(updates)).toHaveLength(8);
-    source.speed = 'all';
+    source.setSpeed('all');
     await vi.advanceTimersByTimeAsync(100);
     expect(linesOf(updates)).toHaveLength(12);
     expect(updates.at(-1)).toMatchObject({ kind: 'status', status: 'ended' });
@@ -53,10 +53,10 @@ describe('the stand-in boards', () => {
     source.start(() => undefined);
     await vi.advanceTimersByTimeAsync(1000);
     expect(source.nowMs() - T0).toBe(1000);
-    source.speed = 60;
+    source.setSpeed(60);
     await vi.advanceTimersByTimeAsync(1000);
     expect(source.nowMs() - T0).toBe(61_000);
-    source.speed = 1;
+    source.setSpeed(1);
     vi.setSystemTime(Date.now() + 3_600_000);
     await vi.advanceTimersByTimeAsync(100);
     expect(source.nowMs() - T0).toBe(66_000);
@@ -154,7 +154,7 @@ describe('a live session', () => {
   test('lines of a source that was closed are not read any more', async () => {
     const { live } = session();
     const first = new LogSource(logOf('c2=1\nc2=2\nc2=3'), 'roof', 'log', tickMs);
-    first.speed = 1;
+    first.setSpeed(1);
     await live.connect(first);
     await live.disconnect();
     await vi.advanceTimersByTimeAsync(5000);

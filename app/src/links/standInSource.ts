@@ -27,7 +27,7 @@ export class StandInSource implements LineSource {
   readonly simulated = true;
   readonly fromFile = false;
   readonly mayRecord = true;
-  speed: Speed = 1;
+  private pace: Speed = 1;
   private world: World;
   private setup: PlotSetup[];
   private targetMs: number;
@@ -66,6 +66,14 @@ export class StandInSource implements LineSource {
     this.timer = null;
     this.emit = null;
     return Promise.resolve();
+  }
+
+  get speed(): Speed {
+    return this.pace;
+  }
+
+  setSpeed(speed: Speed): void {
+    this.pace = speed;
   }
 
   nowMs(): number {
@@ -108,7 +116,7 @@ export class StandInSource implements LineSource {
     const now = this.tickClockMs();
     const passedMs = Math.min(LONGEST_TICK_MS, Math.max(0, now - this.lastTickMs));
     this.lastTickMs = now;
-    this.run(passedMs * this.speed);
+    this.run(passedMs * this.pace);
   }
 
   private run(durationMs: number): void {
@@ -117,7 +125,7 @@ export class StandInSource implements LineSource {
       this.world,
       this.setup,
       Math.floor(this.targetMs),
-      LINE_EVERY_MS[this.speed],
+      LINE_EVERY_MS[this.pace],
     );
     this.world = world;
     if (lines.length > 0) this.emit?.({ kind: 'lines', lines });

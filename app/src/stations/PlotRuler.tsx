@@ -28,7 +28,14 @@ export function PlotRuler({
   const pegs = [channel?.pegs.dry, channel?.pegs.wet].flatMap((peg) =>
     peg ? [{ counts: peg.rawCounts, label: peg.condition }] : [],
   );
-  const isReading = view.rawCounts !== null && view.state !== 'stale';
+  const now =
+    view.rawCounts === null || view.state === 'stale'
+      ? null
+      : {
+          counts: view.rawCounts,
+          noiseCounts: present?.noiseCounts ?? 0,
+          percent: view.span?.percent ?? null,
+        };
   return (
     <Ruler
       label={`Ruler of ${parts.probe?.label ?? 'the probe'} in ${plot.name}`}
@@ -37,15 +44,7 @@ export function PlotRuler({
       edges={edges ?? plot.bandEdges}
       pegs={pegs}
       limits={limits}
-      now={
-        isReading && view.rawCounts !== null
-          ? {
-              counts: view.rawCounts,
-              noiseCounts: present?.noiseCounts ?? 0,
-              percent: view.span?.percent ?? null,
-            }
-          : null
-      }
+      now={now}
       {...(onMoveLimit ? { onMoveLimit } : {})}
       {...(onLimitMoved ? { onLimitMoved } : {})}
     />

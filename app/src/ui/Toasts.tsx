@@ -13,9 +13,9 @@ export function Toasts() {
           type={toast.tone === 'problem' ? 'foreground' : 'background'}
           duration={toast.tone === 'problem' ? 60_000 : 8000}
           onOpenChange={(open) => !open && dismissToast(toast.id)}
-          className="flex items-center gap-4 rounded-[2px] border-2 border-ink bg-ink px-4 py-3 text-paper"
+          className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-[2px] border-2 border-ink bg-ink px-4 py-3 text-paper"
         >
-          <Radix.Description className="flex-1 text-[14.5px]">{toast.text}</Radix.Description>
+          <Radix.Description className="min-w-[200px] flex-1 text-[14.5px]">{toast.text}</Radix.Description>
           {toast.action && (
             <Radix.Action
               altText={toast.action.label}
@@ -30,7 +30,7 @@ export function Toasts() {
           </Radix.Close>
         </Radix.Root>
       ))}
-      <Radix.Viewport className="no-print fixed right-4 bottom-4 z-40 flex w-[min(460px,calc(100vw-2rem))] list-none flex-col gap-2 outline-none" />
+      <Radix.Viewport className="no-print fixed right-4 bottom-4 z-40 flex w-[min(460px,calc(100vw-2rem))] xl:right-2 xl:w-[280px] list-none flex-col gap-2 outline-none" />
     </Radix.Provider>
   );
 }

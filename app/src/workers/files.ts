@@ -7,12 +7,9 @@ export type Job<T> = { readonly result: Promise<T | null>; readonly cancel: () =
 /** Runs one job in a worker of its own, which ends with it. */
 export function runJob<T>(start: (jobs: Remote<FileJobs>) => Promise<T>): Job<T> {
   const worker = new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
-  let cancel = () => undefined as undefined;
+  let cancel: () => void = () => undefined;
   const cancelled = new Promise<null>((resolve) => {
-    cancel = () => {
-      resolve(null);
-      return undefined;
-    };
+    cancel = () => resolve(null);
   });
   const failed = new Promise<never>((_, reject) => {
     worker.onerror = (event) => reject(new Error(event.message || 'The worker could not start.'));
@@ -20,7 +17,7 @@ export function runJob<T>(start: (jobs: Remote<FileJobs>) => Promise<T>): Job<T>
   const result = Promise.race([start(wrap<FileJobs>(worker)), cancelled, failed]).finally(() =>
     worker.terminate(),
   );
-  return { result, cancel };
+  return { result, cancel: () => cancel() };
 }
 
 /** A progress callback that can cross into a worker. */

@@ -12,7 +12,7 @@ export function waterGiven(events: readonly GardenEvent[]): Worked | null {
     {
       name: 'water given',
       unit: 'ml',
-      formula: '{pumped} in {runs} runs + {poured} in {pours} pours',
+      formula: '{pumped} + {poured}',
       inputs: {
         pumped: input('pumped', sum(runs), 'ml'),
         runs: input('runs of the pump', runs.length, ''),

@@ -38,7 +38,7 @@ export function parseLine(
   const text = line.trim();
   if (text === '') return { state, result: { kind: 'blank' } };
   if (text.length > MAX_LINE_CHARS) return { state, result: misread('too-long') };
-  // eslint-disable-next-line no-control-regex -- control characters are exactly what a wrong speed produces
+  // Control and replacement characters are what a wrong speed produces.
   if (/[\u0000-\u0008\u000e-\u001f\ufffd]/.test(text)) return { state, result: misread('garbage') };
   if (text.startsWith('{')) return { state, result: parseJson(text) };
   if (/[A-Za-z_].*[:=]/.test(takeStamp(text).rest)) return { state, result: parsePairs(text) };
@@ -88,7 +88,7 @@ function parsePairs(text: string): LineResult {
   const { stamp: front, rest } = takeStamp(text);
   let stamp = front;
   const values: NamedValue[] = [];
-  let reason: NotUnderstood | null = null;
+  const reasons: NotUnderstood[] = [];
   const left = rest.replace(PAIR, (_, name: string, raw: string) => {
     const asStamp = stampFromField(name, raw);
     if (asStamp) {
@@ -98,9 +98,10 @@ function parsePairs(text: string): LineResult {
     const read = readNumber(raw.replace(/(?:%|°?[A-Za-zµΩ]+)$/, ''));
     const whole = readNumber(raw);
     if (read.kind === 'number') values.push({ name: distinct(values, name), value: read.value });
-    else reason ??= whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number';
+    else reasons.push(whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number');
     return '';
   });
+  const [reason] = reasons;
   if (reason) return misread(reason);
   if (/^\s*,\d+/.test(left)) return misread('decimal-comma');
   if (/[^\s,;|]/.test(left) || values.length === 0) return misread('no-number');

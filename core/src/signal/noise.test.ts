@@ -23,6 +23,20 @@ test('spread owns up to a drift that noise leaves out', () => {
   expect(spreadOf([100, 110, 120, 130, 140])).toBeGreaterThan(10);
 });
 
+test('a stream of whole steps that is mostly one value is not called noiseless', () => {
+  // median 277, deviations 0 ×7, 1 ×2, 2 ×1; the furthest of ten left out: 2 / 9 × √(π/2)
+  expect(spreadOf([277, 277, 278, 277, 277, 276, 277, 277, 279, 277])).toBeCloseTo(
+    (2 / 9) * Math.sqrt(Math.PI / 2),
+    10,
+  );
+});
+
+test('one wild line in a motionless stream still counts for nothing', () => {
+  const still = Array.from({ length: 30 }, (_, at) => (at === 12 ? 4095 : 277));
+  expect(spreadOf(still)).toBe(0);
+  expect(noiseOf(still)).toBe(0);
+});
+
 test('too few readings have neither', () => {
   expect(noiseOf([5, 9])).toBe(0);
   expect(spreadOf([5])).toBe(0);

@@ -61,7 +61,6 @@ export function readSerialLog(
 export function looksBinary(text: string): boolean {
   const sample = text.slice(0, 4096);
   if (sample.includes('\u0000')) return true;
-  // eslint-disable-next-line no-control-regex -- counting them is the test
   const odd = sample.match(/[\u0001-\u0008\u000e-\u001f\ufffd]/g)?.length ?? 0;
   return odd > sample.length * 0.1;
 }

@@ -16,9 +16,7 @@ test('reading, noise and drift are shown with the window they rest on', () => {
   expect(workPresent(present)).toMatchObject({ value: 1512, unit: 'counts', decimals: 0 });
   expect(workNoise(present)).toMatchObject({ value: 5.86, unit: 'counts' });
   expect(workDrift(present)).toMatchObject({ value: -3.25, unit: 'counts/min' });
-  expect(workPresent(present).steps.map(formulaInNumbers)).toEqual([
-    'middle one of 9 readings in 4.0 s, sorted',
-  ]);
+  expect(workPresent(present).steps.map(formulaInNumbers)).toEqual(['median of 9 within 4.0']);
 });
 
 test('a board that prints fractions gets a decimal', () => {

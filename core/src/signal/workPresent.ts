@@ -3,8 +3,8 @@ import { input, step, worked, type Worked } from '../quantity/worked.ts';
 import type { PresentValue } from './presentValue.ts';
 
 const window = (present: PresentValue) => ({
-  readings: input('readings', present.readings, ''),
-  window: input('window', present.windowS, 's', 1),
+  readings: input('the readings', present.readings, ''),
+  window: input('the window', present.windowS, 's', 1),
 });
 
 /** The middle of the window, raw counts. */
@@ -15,7 +15,7 @@ export function workPresent(present: PresentValue): Worked {
       name: 'median',
       unit: 'counts',
       decimals,
-      formula: 'middle one of {readings} readings in {window} s, sorted',
+      formula: 'median of {readings} within {window}',
       inputs: window(present),
     },
     () => present.rawCounts,
@@ -34,7 +34,7 @@ export function workNoise(present: PresentValue): Worked {
       name: 'noise of one reading',
       unit: 'counts',
       decimals: 1,
-      formula: '1.4826 × median deviation of the steps between {readings} readings ÷ √2',
+      formula: '1.4826 × median deviation of the steps between {readings} ÷ √2',
       inputs: window(present),
     },
     () => present.noiseCounts,
@@ -53,7 +53,7 @@ export function workDrift(present: PresentValue): Worked {
       name: 'drift',
       unit: 'counts/min',
       decimals: 1,
-      formula: 'slope of a straight line through {readings} readings in {window} s',
+      formula: 'slope of a straight line through {readings}',
       inputs: window(present),
     },
     () => present.driftCountsPerMin,

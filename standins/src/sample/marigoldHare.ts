@@ -75,7 +75,7 @@ export function marigoldHare(nowMs: number): Garden {
     version: 1,
     id: SAMPLE_ID,
     name: 'The Marigold Hare',
-    note: 'roof garden of a narrowboat',
+    note: 'roof garden',
     timeZone: 'Europe/London',
     madeAt: daysAgo(21),
     logEveryS: 10,

@@ -27,10 +27,10 @@ function Calibrate({ plotId }: { plotId: string }) {
   const plot = usePlot(garden, plotId);
   // A peg to be taken anew although both stand.
   const [again, setAgain] = useState<'dry' | 'wet' | null>(null);
-  if (!plot?.parts.channel || !plot.parts.board) return null;
+  if (!plot) return null;
   const { parts, view } = plot;
-  const { channel, fit, board } = plot.parts;
-  if (!channel || !board) return null;
+  const { channel, fit, board } = parts;
+  if (!channel || !board) return <p>This plot has no probe on a board yet.</p>;
   const { pegs } = channel;
   const present = live.present.get(channel.id) ?? null;
   const side = again ?? (pegs.dry === null ? 'dry' : pegs.wet === null ? 'wet' : null);

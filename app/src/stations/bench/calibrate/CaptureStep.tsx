@@ -16,7 +16,7 @@ import { standInOf, useLive, useLiveTools } from '../../../links/liveContext.ts'
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
-import { StandInControls } from '../readout/StandInControls.tsx';
+import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 
 const CONDITIONS = { dry: ['air', 'dry soil'], wet: ['water', 'soaked soil'] } as const;
 
@@ -117,6 +117,7 @@ export function CaptureStep({
       {standIn && (
         <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
           <StandInControls standIn={standIn} plotId={parts.plot.id} />
+          <StandInClock standIn={standIn} />
         </div>
       )}
     </section>

@@ -8,7 +8,7 @@ import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
 import { clockTime } from '../../../words/timeText.ts';
 import type { Hold } from './useHold.ts';
-import { StandInControls } from './StandInControls.tsx';
+import { StandInClock, StandInControls } from './StandInControls.tsx';
 
 /** Hold, what the open source offers, and whether the readings are being kept. */
 export function BenchControls({
@@ -33,12 +33,16 @@ export function BenchControls({
         {live.source instanceof LogSource && <LogSpeedChoice source={live.source} />}
       </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
-        <span>
-          <b className="font-semibold">{live.source?.label}</b>
-          {live.status !== 'open' && <span className="text-soft"> {live.message ?? live.status}</span>}
-        </span>
+        {standIn ? (
+          <StandInClock standIn={standIn} />
+        ) : (
+          <span>
+            <b className="font-semibold">{live.source?.label}</b>
+            {live.status !== 'open' && <span className="text-soft"> {live.message ?? live.status}</span>}
+          </span>
+        )}
         <button type="button" onClick={onChangeSource} className="press underline underline-offset-4">
-          Change
+          Change source
         </button>
         <button type="button" onClick={() => void close()} className="press underline underline-offset-4">
           Disconnect
@@ -50,6 +54,7 @@ export function BenchControls({
 }
 
 function LogSpeedChoice({ source }: { source: LogSource }) {
+  const { session } = useLiveTools();
   useLive();
   const options: { value: LogSpeed; label: string }[] = [
     ...SPEEDS.map((value) => ({ value, label: `×${value}` })),
@@ -61,7 +66,10 @@ function LogSpeedChoice({ source }: { source: LogSource }) {
       showLegend
       options={options}
       value={source.speed}
-      onChange={(speed) => (source.speed = speed)}
+      onChange={(speed) => {
+        source.setSpeed(speed);
+        session.refresh();
+      }}
     />
   );
 }
@@ -90,10 +98,10 @@ function RecordState() {
             onChange={(event) => session.setRecording(event.target.checked)}
           />
           <span>
-            Keep in the log, one each {formatNumber(garden.logEveryS)} s
+            Log one each {formatNumber(garden.logEveryS)} s
             {live.recording && live.savedToMs !== null && (
               <>
-                ; saved to <span className="num">{clockTime(live.savedToMs, garden.timeZone)}</span>
+                , saved to <span className="num">{clockTime(live.savedToMs, garden.timeZone)}</span>
               </>
             )}
           </span>

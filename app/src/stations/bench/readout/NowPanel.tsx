@@ -54,7 +54,9 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
       <dl className="grid grid-cols-[auto_auto] gap-x-4 gap-y-0.5 pb-1 text-[14.5px]">
         <dt className="text-soft">Means</dt>
         <dd>
-          {parts.fit ? (
+          {isFault ? (
+            'nothing: the reading cannot be trusted'
+          ) : parts.fit ? (
             <WorkedNumber
               id="percent"
               worked={workSpanPercent(parts.fit, present.rawCounts, present.noiseCounts)}

@@ -1,5 +1,5 @@
 import { SPEEDS } from '../../../links/lineSource.ts';
-import { useLive } from '../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import type { StandInSource } from '../../../links/standInSource.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
@@ -10,10 +10,14 @@ const SITS = { soil: 'in the soil', air: 'out in the air', jar: 'in the jar, up 
 
 /** What a hand can do to a stand-in: pour, pull out, dip, push back in, and turn its clock faster. */
 export function StandInControls({ standIn, plotId }: { standIn: StandInSource; plotId: string }) {
+  const { session } = useLiveTools();
   useLive();
   const place = standIn.placeOf(plotId);
   const pour = () => standIn.pour(plotId, POUR_ML);
-  const move = (to: 'soil' | 'air' | 'jar') => () => standIn.move(plotId, to);
+  const move = (to: 'soil' | 'air' | 'jar') => () => {
+    standIn.move(plotId, to);
+    session.refresh();
+  };
   useKeys([
     { key: 'p', does: `Pour ${POUR_ML} ml on the stand-in’s plot`, run: pour },
     {
@@ -44,16 +48,27 @@ export function StandInControls({ standIn, plotId }: { standIn: StandInSource; p
           Into the water jar
         </Button>
       )}
-      <Choice
-        legend="Clock"
-        showLegend
-        options={SPEEDS.map((value) => ({ value, label: `×${value}` }))}
-        value={standIn.speed}
-        onChange={(speed) => (standIn.speed = speed)}
-      />
       <span className="sr-only" role="status">
         The probe is {SITS[place]}.
       </span>
     </>
+  );
+}
+
+/** The stand-in's clock: as fast as the one on the wall, or faster. */
+export function StandInClock({ standIn }: { standIn: StandInSource }) {
+  const { session } = useLiveTools();
+  useLive();
+  return (
+    <Choice
+      legend="Clock"
+      showLegend
+      options={SPEEDS.map((value) => ({ value, label: `×${value}` }))}
+      value={standIn.speed}
+      onChange={(speed) => {
+        standIn.setSpeed(speed);
+        session.refresh();
+      }}
+    />
   );
 }

@@ -6,34 +6,48 @@ import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
+import { standInOf, useLive } from '../../../links/liveContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import type { Hold } from './useHold.ts';
 
 const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
 
 const WINDOWS_S = [60, 600, 3600] as const;
-const HEIGHT = 216;
+const SHORTEST_MS = 10_000;
+const HEIGHT = 250;
 
 /** The strip: raw counts over the last minutes, the references as lines where they are in sight. */
 export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   const { garden } = useGarden();
   const [tone] = useSheetTone();
-  const [windowS, setWindowS] = useState<number>(60);
+  const speed = standInOf(useLive())?.speed ?? 1;
+  const [chosenS, setChosenS] = useState<number | null>(null);
+  // A faster clock fills a minute in a blink: until the person chooses, the strip is as long as about a minute of watching.
+  const windowS = chosenS ?? (speed === 60 ? 3600 : speed === 10 ? 600 : 60);
   const { stretch } = hold;
   const full = fullScaleCounts(parts.board?.adcBits ?? 12);
   const { calibration } = parts;
 
   const chart = useMemo(() => {
     const toMs = stretch.timesMs.at(-1) ?? 0;
-    const fromMs = toMs - windowS * 1000;
+    // While little has come in, the strip begins with the first reading instead of standing empty.
+    const fromMs = Math.max(toMs - windowS * 1000, Math.min(stretch.timesMs[0] ?? toMs, toMs - SHORTEST_MS));
     const first = stretch.timesMs.findIndex((time) => time >= fromMs);
     const times = stretch.timesMs.subarray(Math.max(first, 0));
     const values = stretch.values.subarray(Math.max(first, 0));
     const range = stripRange(values, full);
     const lines = calibration
       ? [
-          { at: calibration.dry.rawCounts, label: `dry: ${calibration.dry.condition}` },
-          { at: calibration.wet.rawCounts, label: `wet: ${calibration.wet.condition}` },
+          {
+            at: calibration.dry.rawCounts,
+            label: `dry: ${calibration.dry.condition}`,
+            side: 'above' as const,
+          },
+          {
+            at: calibration.wet.rawCounts,
+            label: `wet: ${calibration.wet.condition}`,
+            side: 'above' as const,
+          },
         ].filter((line) => line.at > range.low && line.at < range.high)
       : [];
     return {
@@ -54,7 +68,7 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
           legend="Length of the strip"
           options={WINDOWS_S.map((value) => ({ value, label: formatDuration(value) }))}
           value={windowS}
-          onChange={setWindowS}
+          onChange={setChosenS}
         />
       </div>
       <Suspense fallback={<div style={{ height: HEIGHT }} />}>

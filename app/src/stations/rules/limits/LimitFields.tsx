@@ -52,7 +52,7 @@ function LimitField({
       label={`${which === 'start' ? 'Start' : 'Stop'} limit`}
       unit={scale === 'percent' ? '% span' : 'counts'}
       error={issue ? limitText(issue) : undefined}
-      className="w-[176px]"
+      className="w-[160px]"
     >
       {(props) => (
         <input
@@ -114,7 +114,7 @@ export function LimitFields({
   const common = { fit, limits, noiseTenths, plotId: parts.plot.id, plotName: parts.plot.name };
   return (
     <section aria-label="Limits by typing" className="mt-1">
-      <div className="flex flex-wrap gap-x-7 gap-y-3">
+      <div className="flex flex-wrap gap-x-6 gap-y-3">
         {(['start', 'stop'] as const).map((which) => (
           <fieldset key={which} className="flex flex-wrap items-start gap-4">
             <legend className="sr-only">{which} limit</legend>

@@ -43,16 +43,17 @@ export function LogChart({
     const range = inPercent
       ? { low: 0, high: 100 }
       : stripRange(series.raw, fullScaleCounts(board?.adcBits ?? 12));
+    // In raw counts a falling probe has its wet end at the foot of the chart.
+    const flip = !inPercent && fit?.direction === 'falling';
+    const limitLine = (name: 'start' | 'stop', tenths: number, side: 'above' | 'below') => ({
+      at: toScale(tenths),
+      label: `${name} ${formatNumber(toScale(tenths))}`,
+      side,
+    });
     const limits = fit
       ? [
-          {
-            at: toScale(plot.limits.startTenths),
-            label: `start ${formatNumber(toScale(plot.limits.startTenths))}`,
-          },
-          {
-            at: toScale(plot.limits.stopTenths),
-            label: `stop ${formatNumber(toScale(plot.limits.stopTenths))}`,
-          },
+          limitLine('start', plot.limits.startTenths, flip ? 'above' : 'below'),
+          limitLine('stop', plot.limits.stopTenths, flip ? 'below' : 'above'),
         ]
       : [];
     const washes = fit

@@ -1,0 +1,66 @@
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { LinkMemory } from '../data/linkStore.ts';
+import { LiveSession, type Save } from './liveSession.ts';
+import { StandInSource } from './standInSource.ts';
+
+const REMEMBER_MS = 5000;
+
+/** The link of an open garden: its live session, and what its stand-in boards remember from visit to visit. */
+export class GardenLink {
+  readonly session: LiveSession;
+  private readonly timer: ReturnType<typeof setInterval>;
+
+  /** @param memory what was left of the last visit; with `openAtStart` the stand-ins go on at once */
+  constructor(
+    private garden: Garden,
+    private memory: LinkMemory,
+    private readonly store: { addRecords: Save; saveMemory: (memory: LinkMemory) => Promise<void> },
+    private readonly clocks: { nowMs: () => number; tickMs: () => number },
+  ) {
+    this.session = new LiveSession(garden, store.addRecords, clocks);
+    this.timer = setInterval(() => void this.remember(), REMEMBER_MS);
+    if (memory.openAtStart) void this.openStandIn();
+  }
+
+  setGarden(garden: Garden): void {
+    this.garden = garden;
+    this.session.setGarden(garden);
+    this.standIn()?.setGarden(garden);
+  }
+
+  async openStandIn(): Promise<void> {
+    await this.session.connect(
+      new StandInSource(this.garden, this.memory.world, this.clocks.nowMs(), this.clocks.tickMs),
+    );
+    await this.remember();
+  }
+
+  /** Closes whatever is open; the next visit begins unconnected. */
+  async disconnect(): Promise<void> {
+    this.memory = { world: this.standIn()?.memory() ?? this.memory.world, openAtStart: false };
+    await this.session.disconnect();
+    await this.remember();
+  }
+
+  /** Writes away all there is, as when the page is being left. */
+  async leave(): Promise<void> {
+    await Promise.all([this.session.flush(), this.remember()]);
+  }
+
+  async dispose(): Promise<void> {
+    clearInterval(this.timer);
+    await this.leave();
+    await this.session.close();
+  }
+
+  private standIn(): StandInSource | null {
+    const { source } = this.session.getSnapshot();
+    return source instanceof StandInSource ? source : null;
+  }
+
+  private async remember(): Promise<void> {
+    const standIn = this.standIn();
+    if (standIn) this.memory = { world: standIn.memory(), openAtStart: true };
+    await this.store.saveMemory(this.memory);
+  }
+}

@@ -1,0 +1,75 @@
+import { bandsOf, type Band, type BandEdges } from '@plain-trowel/core/control/bands';
+import { countsAtPercent, type TwoPoint } from '@plain-trowel/core/calibration/twoPoint';
+import { BAR_HEIGHT, LEFT } from './levels.ts';
+import { bandFill } from './patterns.tsx';
+import type { RulerScale } from './rulerScale.ts';
+
+/** The bar with its bands as patterned stretches; plain while there is no calibration to place them by. */
+export function BandBar({
+  fit,
+  edges,
+  scale,
+  right,
+  barY,
+}: {
+  fit: TwoPoint | null;
+  edges: BandEdges | null;
+  scale: RulerScale;
+  right: number;
+  barY: number;
+}) {
+  return (
+    <>
+      <rect x={LEFT} y={barY} width={right - LEFT} height={BAR_HEIGHT} className="fill-label" />
+      {fit &&
+        edges &&
+        bandsOf(edges).map((band) => (
+          <BandStretch key={band.name} band={band} fit={fit} scale={scale} right={right} barY={barY} />
+        ))}
+      <rect
+        x={LEFT}
+        y={barY}
+        width={right - LEFT}
+        height={BAR_HEIGHT}
+        fill="none"
+        strokeWidth={1.5}
+        className="stroke-ink"
+      />
+    </>
+  );
+}
+
+function BandStretch({
+  band,
+  fit,
+  scale,
+  right,
+  barY,
+}: {
+  band: Band;
+  fit: TwoPoint;
+  scale: RulerScale;
+  right: number;
+  barY: number;
+}) {
+  const from = scale.x(countsAtPercent(fit, band.fromTenths / 10));
+  const to = scale.x(countsAtPercent(fit, band.toTenths / 10));
+  // The outermost bands reach to the ends of the bar: what is clamped still is dry, or flooded. Their words stay between the pegs.
+  const x1 = band.fromTenths === 0 ? LEFT : from;
+  const x2 = band.toTenths === 1000 ? right : to;
+  const width = band.name.length * 8.2 + 10;
+  const middle = (from + to) / 2;
+  return (
+    <g>
+      <rect x={x1} y={barY} width={x2 - x1} height={BAR_HEIGHT} fill={bandFill(band.name)} />
+      {to - from > width && (
+        <>
+          <rect x={middle - width / 2} y={barY + 21} width={width} height={20} className="fill-label" />
+          <text x={middle} y={barY + 36} textAnchor="middle" className="fill-ink text-[14px] font-semibold">
+            {band.name}
+          </text>
+        </>
+      )}
+    </g>
+  );
+}
