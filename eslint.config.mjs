@@ -26,8 +26,13 @@ export default tseslint.config(
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       'no-console': 'error',
+      'no-restricted-imports': [
+        'error',
+        { paths: [{ name: 'zod', message: 'Import z from core/quantity/schema, where it is set up.' }] },
+      ],
     },
   },
   { files: ['app/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
+  { files: ['core/src/quantity/schema.ts'], rules: { 'no-restricted-imports': 'off' } },
   { files: ['gateway/src/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
 );

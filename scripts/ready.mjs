@@ -39,7 +39,7 @@ export function ready() {
     );
 }
 
-export function stop(sentence) {
+function stop(sentence) {
   console.error(sentence);
   process.exit(2);
 }

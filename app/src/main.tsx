@@ -1,4 +1,3 @@
-import './jitless.ts';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
 import { lazy, StrictMode } from 'react';

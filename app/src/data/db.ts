@@ -3,7 +3,7 @@ import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction, type St
 import type { DayBlock } from '@plain-trowel/core/records/series';
 
 /** Kept as unknown: everything read back passes a schema before it is believed. */
-export type GardenRecord = { readonly id: string; readonly revision: number; readonly doc: unknown };
+type GardenRecord = { readonly id: string; readonly revision: number; readonly doc: unknown };
 
 export type BlockRecord = DayBlock & { readonly gardenId: string };
 

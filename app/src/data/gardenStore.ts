@@ -1,5 +1,5 @@
 /** Gardens in storage: the document, its undo history, and the events that belong to a change, saved together or not at all. */
-import { z } from 'zod';
+import { z } from '@plain-trowel/core/quantity/schema';
 import { readGarden, type GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
 import { newHistory, type Change, type History } from '@plain-trowel/core/garden/history';
 import { gardenSchema, type Garden } from '@plain-trowel/core/garden/schema';

@@ -1,5 +1,5 @@
 /** What the stand-in boards of a garden remember between visits. */
-import { z } from 'zod';
+import { z } from '@plain-trowel/core/quantity/schema';
 import { initialEngine } from '@plain-trowel/core/control/engine';
 import type { World } from '@plain-trowel/standins/board/world';
 import type { Db } from './db.ts';

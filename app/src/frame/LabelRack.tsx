@@ -1,5 +1,5 @@
 import { clsx } from 'clsx';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { plotParts } from '@plain-trowel/core/garden/edit';
 import { useGarden } from '../data/gardenContext.ts';
@@ -64,8 +64,13 @@ function PlotLabel({
   to: string;
   pumpOn: boolean;
 }) {
+  const label = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    // On a phone the rack scrolls sideways; the label in use must be in sight.
+    if (current) label.current?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [current]);
   return (
-    <li className="relative h-16 w-[184px] shrink-0">
+    <li ref={label} className="relative h-16 w-[184px] shrink-0">
       <Link to={to} aria-current={current ? 'true' : undefined} className="block h-full">
         <svg width="184" height="64" aria-hidden className="absolute inset-0">
           <path
@@ -107,7 +112,7 @@ export function LabelRack() {
       aria-label="Plots"
       className="no-print border-rule py-4 pl-5 max-md:flex max-md:items-center max-md:gap-3 max-md:overflow-x-auto max-md:border-b max-md:py-2.5 max-md:pr-4 md:border-r"
     >
-      <h3 className="mb-2.5 max-md:sr-only">Plots</h3>
+      <h2 className="label mb-2.5 max-md:sr-only">Plots</h2>
       <ul className="flex gap-3 max-md:flex-row md:flex-col">
         {garden.plots.map((plot) => {
           const parts = plotParts(garden, plot.id);

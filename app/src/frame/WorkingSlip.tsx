@@ -69,7 +69,7 @@ export function WorkingSlip() {
       )}
     >
       <div className="flex items-baseline justify-between">
-        <h3 className="mb-2">Working</h3>
+        <h2 className="label mb-2">Working</h2>
         <button
           type="button"
           onClick={foldSlip}

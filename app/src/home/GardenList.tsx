@@ -47,7 +47,7 @@ export function GardenList({ gardens }: { gardens: readonly GardenSummary[] }) {
   if (shown.length === 0) return null;
   return (
     <section aria-label="Your gardens">
-      <h3>Your gardens</h3>
+      <h2 className="label">Your gardens</h2>
       <ul className="mt-1 border-t border-ink">
         {shown.map((garden) => (
           <li key={garden.id} className="flex items-center justify-between gap-4 border-b border-rule py-2">

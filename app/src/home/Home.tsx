@@ -62,7 +62,7 @@ export function Home() {
       </header>
       {hasGardens && <GardenList gardens={gardens.data ?? []} />}
       <section aria-label="Begin" className="flex flex-col gap-4">
-        {hasGardens && <h3>Begin another</h3>}
+        {hasGardens && <h2 className="label">Begin another</h2>}
         <ChoiceLabel
           title="Open the sample garden"
           text="The Marigold Hare: four plots on a narrowboat, with boards that run here in the page. Nothing to wire."

@@ -8,7 +8,7 @@ import { database } from '../data/services.ts';
 import { sheetPath } from '../frame/stations.ts';
 import { runJob } from '../workers/files.ts';
 
-export const SAMPLE_ID = 'marigold-hare';
+const SAMPLE_ID = 'marigold-hare';
 
 /** Makes sure that the sample garden is there, with its three days of past, and goes to it. */
 async function prepareSample(): Promise<void> {

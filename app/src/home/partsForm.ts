@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '@plain-trowel/core/quantity/schema';
 import { BOARD_TRAITS } from '@plain-trowel/core/electrics/boardTraits';
 import type { Parts } from '@plain-trowel/core/garden/edit';
 import { PROBE_KINDS } from '@plain-trowel/core/garden/schema';

@@ -5,8 +5,8 @@ type Look = 'primary' | 'plain' | 'quiet';
 
 const LOOKS: Readonly<Record<Look, string>> = {
   primary:
-    'bg-handle text-handle-ink border-handle font-semibold disabled:bg-transparent disabled:text-soft disabled:border-rule',
-  plain: 'border-ink text-ink font-medium hover:bg-paper-2 disabled:text-soft disabled:border-rule',
+    'bg-handle px-4 text-handle-ink border-handle font-semibold disabled:bg-transparent disabled:text-soft disabled:border-rule',
+  plain: 'border-ink px-4 text-ink font-medium hover:bg-paper-2 disabled:text-soft disabled:border-rule',
   quiet:
     'border-transparent text-ink font-medium underline decoration-rule underline-offset-4 hover:decoration-ink disabled:text-soft',
 };
@@ -23,7 +23,7 @@ export function Button({
     <button
       type="button"
       className={clsx(
-        'press inline-flex min-h-[38px] items-center gap-2 rounded-[2px] border px-4 py-1.5 text-[15px]',
+        'press inline-flex min-h-[38px] items-center gap-2 rounded-[2px] border py-1.5 text-[15px]',
         LOOKS[look],
         className,
       )}

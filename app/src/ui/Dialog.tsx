@@ -18,7 +18,7 @@ export function Dialog({
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-20 bg-ink/45" />
+        <Radix.Overlay className="fixed inset-0 z-20 bg-veil" />
         <Radix.Content className="fixed top-1/2 left-1/2 z-30 max-h-[92dvh] w-[min(640px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-[2px] border-2 border-ink bg-paper p-6">
           <Radix.Title asChild>
             <h2 className="text-[21px]">{title}</h2>

@@ -1,5 +1,4 @@
 /** Long reading and computing, away from the page. */
-import '../jitless.ts';
 import { expose } from 'comlink';
 import {
   readReadingsCsv,

@@ -4,7 +4,7 @@
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
  */
-import { z } from 'zod';
+import { z } from '../quantity/schema.ts';
 import { checkEdges } from '../control/bands.ts';
 import { checkLimits } from '../control/limits.ts';
 import { fitTwoPoint } from '../calibration/twoPoint.ts';

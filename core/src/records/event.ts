@@ -1,5 +1,5 @@
 /** What happened in a garden, append-only. Words are made when shown; here are the facts. */
-import { z } from 'zod';
+import { z } from '../quantity/schema.ts';
 import { REASONS } from '../control/engine.ts';
 
 const common = { atMs: z.number(), plotId: z.string().nullable(), simulated: z.boolean() };

@@ -6,7 +6,7 @@
  * `raw` is the record; `percent` is what the calibration in use made of it on the day of the export and is not read back.
  */
 import Papa from 'papaparse';
-import { z } from 'zod';
+import { z } from '../quantity/schema.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import { readNumber } from '../signal/numberText.ts';
 import { looksBinary } from '../signal/serialLog.ts';

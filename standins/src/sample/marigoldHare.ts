@@ -10,7 +10,7 @@ import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
 import { gardenEventOf } from '../board/worldEvent.ts';
 import { advance, newWorld, setupOf, unplug, type World } from '../board/world.ts';
 
-export const SAMPLE_ID = 'marigold-hare';
+const SAMPLE_ID = 'marigold-hare';
 const SEED = 1886;
 const HOUR_MS = 3_600_000;
 const HISTORY_MS = 72 * HOUR_MS;

@@ -10,7 +10,7 @@ function Row({ side, peg, inUse }: { side: 'dry' | 'wet'; peg: Reference | null;
     return (
       <tr>
         <td>{side === 'dry' ? 'Dry' : 'Wet'}</td>
-        <td colSpan={4} className="text-soft">
+        <td colSpan={3} className="text-soft">
           not captured yet
         </td>
       </tr>
@@ -19,17 +19,19 @@ function Row({ side, peg, inUse }: { side: 'dry' | 'wet'; peg: Reference | null;
     <tr>
       <td>
         {side === 'dry' ? 'Dry' : 'Wet'}, {peg.condition}
-        {peg.simulated && <span className="block text-[12.5px] text-soft">stand-in</span>}
+        <span className="block text-[12.5px] text-soft">
+          {inUse ? (side === 'dry' ? '0 % span' : '100 % span') : 'not in use'}
+          {peg.simulated && ', stand-in'}
+        </span>
       </td>
       <td className="num text-right">{formatCounts(peg.rawCounts)}</td>
       <td className="num text-right">± {formatNumber(peg.spreadCounts, 1)}</td>
-      <td>
+      <td className="pl-4">
         <span className="num">{dayTime(Date.parse(peg.takenAt), garden.timeZone)}</span>
         <span className="block text-[12.5px] text-soft">
           {peg.readings} readings in {formatDuration(peg.windowS)}, {peg.supplyV} V
         </span>
       </td>
-      <td className="num">{inUse ? (side === 'dry' ? '0 % span' : '100 % span') : '–'}</td>
     </tr>
   );
 }
@@ -48,8 +50,7 @@ export function ReferenceTable({ parts }: { parts: PlotParts }) {
             <th>Reference</th>
             <th className="text-right">Raw counts</th>
             <th className="text-right">Spread, counts</th>
-            <th>Taken</th>
-            <th>Stands for</th>
+            <th className="pl-4">Taken</th>
           </tr>
         </thead>
         <tbody>

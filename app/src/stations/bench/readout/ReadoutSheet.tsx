@@ -42,7 +42,7 @@ function Readout({ gardenId, plotId }: { gardenId: string; plotId: string }) {
       <SheetHead
         parts={parts}
         action={
-          <Button look="quiet" onClick={() => setEditing(true)} className="px-0">
+          <Button look="quiet" onClick={() => setEditing(true)}>
             Change this plot
           </Button>
         }

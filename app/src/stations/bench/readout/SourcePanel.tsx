@@ -54,7 +54,7 @@ export function SourcePanel({
       {kind === 'serial' && <SerialPanel parts={parts} onOpened={onOpened} />}
       {kind === 'log' && <LogPanel parts={parts} onOpened={onOpened} />}
       {onBack && (
-        <Button look="quiet" className="px-0" onClick={onBack}>
+        <Button look="quiet" onClick={onBack}>
           Back to the readout
         </Button>
       )}

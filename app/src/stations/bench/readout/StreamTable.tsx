@@ -26,7 +26,7 @@ function OfferedNames({ parts }: { parts: PlotParts }) {
     );
   return (
     <section aria-label="Names the board prints" className="mt-3">
-      <h3>The board also prints</h3>
+      <h2 className="label">The board also prints</h2>
       <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-2">
         {offered.slice(0, 12).map((stream) => (
           <li key={stream.name} className="flex items-center gap-3">

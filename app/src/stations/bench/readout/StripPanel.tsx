@@ -63,7 +63,7 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   return (
     <section aria-label="Strip" className="mt-2">
       <div className="flex items-center justify-between gap-3">
-        <h3>Raw counts, last {formatDuration(windowS)}</h3>
+        <h2 className="label">Raw counts, last {formatDuration(windowS)}</h2>
         <Choice
           legend="Length of the strip"
           options={WINDOWS_S.map((value) => ({ value, label: formatDuration(value) }))}

@@ -70,8 +70,8 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
   };
   return (
     <section aria-label="Answer" className="mt-4 border-t border-ink pt-3">
-      <div className="flex flex-wrap items-start justify-between gap-3">
-        <div>
+      <div className="flex items-start justify-between gap-4 max-sm:flex-col">
+        <div className="min-w-0 flex-1">
           <h2>Answer now</h2>
           {answer ? (
             <dl className="mt-1 grid grid-cols-[60px_1fr] gap-y-0.5" aria-live="polite">
@@ -104,7 +104,11 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
           )}
         </div>
         {line && (
-          <Button look={line.automatic ? 'plain' : 'primary'} onClick={() => arm(!line.automatic)}>
+          <Button
+            className="shrink-0"
+            look={line.automatic ? 'plain' : 'primary'}
+            onClick={() => arm(!line.automatic)}
+          >
             {line.automatic ? 'Switch watering off' : 'Let it water by itself'}
           </Button>
         )}

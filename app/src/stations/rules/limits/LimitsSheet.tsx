@@ -7,7 +7,7 @@ import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
-import { useLive, usePlot } from '../../../links/liveContext.ts';
+import { usePlot } from '../../../links/liveContext.ts';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { PlotRuler } from '../../PlotRuler.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
@@ -54,9 +54,8 @@ function Calibrated({
   view: NonNullable<ReturnType<typeof usePlot>>['view'];
   fit: TwoPoint;
 }) {
-  const live = useLive();
-  const noiseCounts = live.present.get(parts.channel?.id ?? '')?.noiseCounts ?? fit.noiseCounts;
-  const noiseTenths = percentOfCounts(fit, noiseCounts) * 10;
+  // The noise of the calm references, not of this moment: a probe being moved would otherwise forbid sound limits.
+  const noiseTenths = percentOfCounts(fit, fit.noiseCounts) * 10;
   const { draft, move, settle } = useLimitDraft(parts, noiseTenths);
   const percent = (tenths: number) => formatPercent(tenths / 10, 'span');
   const title =

@@ -46,7 +46,7 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
         </table>
       )}
       {events.length > AT_FIRST && (
-        <Button look="quiet" className="px-0" onClick={() => setAll(!all)}>
+        <Button look="quiet" onClick={() => setAll(!all)}>
           {all ? 'Only the newest' : `All ${events.length}`}
         </Button>
       )}

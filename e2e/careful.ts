@@ -1,0 +1,77 @@
+/** The page that every browser test uses: whatever goes wrong behind the screen fails the test. */
+import AxeBuilder from '@axe-core/playwright';
+import { test as base, expect, type Page } from '@playwright/test';
+
+export { expect };
+
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page, baseURL }, use) => {
+    const wrong: string[] = [];
+    page.on('console', (message) => {
+      if (message.type() === 'error') wrong.push(`console: ${message.text()}`);
+    });
+    page.on('pageerror', (error) => wrong.push(`page error: ${error.message}`));
+    page.on('requestfailed', (request) => {
+      // Leaving a page cuts off what it was still fetching; that is no fault.
+      if (request.failure()?.errorText !== 'net::ERR_ABORTED') wrong.push(`request failed: ${request.url()}`);
+    });
+    page.on('request', (request) => {
+      const url = request.url();
+      if (!url.startsWith(baseURL ?? '') && !/^(blob|data):/.test(url))
+        wrong.push(`request leaves the machine: ${url}`);
+    });
+    page.on('response', (response) => {
+      if (response.status() >= 400) wrong.push(`status ${response.status()}: ${response.url()}`);
+    });
+    await page.addInitScript(() => {
+      addEventListener('securitypolicyviolation', (event) => {
+        console.error(`policy violated: ${event.violatedDirective} ${event.blockedURI}`);
+      });
+      addEventListener('unhandledrejection', (event) =>
+        console.error(`unhandled rejection: ${String(event.reason)}`),
+      );
+    });
+    await use(page);
+    expect(wrong).toEqual([]);
+  },
+});
+
+/** Fails on anything that axe finds wrong with the sheet as it stands. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(
+    violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).join(', ')}`),
+  ).toEqual([]);
+}
+
+/** Opens the sample garden with its stand-ins running. */
+export async function openSample(page: Page): Promise<void> {
+  await page.goto('/sample');
+  await page.waitForURL(/\/bench\/readout/);
+  await expect(page.getByRole('button', { name: /^Reading now/ })).toBeVisible();
+}
+
+export const sheet = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name, exact: true });
+
+export const plot = (page: Page, name: string | RegExp) =>
+  page.getByRole('navigation', { name: 'Plots' }).getByRole('link', { name });
+
+export const clock = (page: Page, speed: string) =>
+  page.getByRole('group', { name: 'Clock' }).getByText(speed, { exact: true });
+
+/** Fills in the shortest form there is and makes a garden of one plot. */
+export async function startFromParts(page: Page, more: { pump?: boolean } = {}): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Start from my parts/ }).click();
+  await page.getByLabel('Garden', { exact: true }).fill('Window sill');
+  await page.getByLabel('Plot', { exact: true }).fill('Basil pot');
+  await page.getByLabel('Label on the probe').fill('B1');
+  if (more.pump) await page.getByLabel('A pump waters this plot').check();
+  await page.getByRole('button', { name: 'Make the garden' }).click();
+  await page.waitForURL(/\/bench\/readout/);
+}
+
+/** A message at the foot of the page; the copy that is read out to screen readers is not meant. */
+export const message = (page: Page, text: RegExp) =>
+  page.getByRole('listitem').filter({ has: page.getByRole('button', { name: 'Close' }), hasText: text });

@@ -1,0 +1,212 @@
+/** Files in and out: all or nothing, a sentence for everything that is wrong, and nothing lost when the tab is killed. */
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { clock, expect, message, openSample, plot, sheet, test } from './careful.ts';
+
+async function exportGarden(page: Page): Promise<string> {
+  await page
+    .getByRole('button', { name: /Garden menu|Marigold/ })
+    .first()
+    .click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Export garden.json' }).click();
+  return readFile(await (await download).path(), 'utf8');
+}
+
+const openFile = (page: Page, name: string, content: string | Buffer) =>
+  page
+    .getByLabel('Garden file')
+    .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
+
+test('an exported garden opens again as it was, and as one step to undo', async ({ page }) => {
+  await openSample(page);
+  const text = await exportGarden(page);
+  expect(JSON.parse(text)).toMatchObject({
+    format: 'plain-trowel-garden',
+    version: 1,
+    name: 'The Marigold Hare',
+  });
+  const renamed = text.replace('"Mint trough"', '"Lovage trough"');
+  await openFile(page, 'edited.json', renamed);
+  await expect(plot(page, /Lovage trough/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(plot(page, /Mint trough/)).toBeVisible();
+});
+
+test('a garden file opens on the first screen of another machine', async ({ page, browser, baseURL }) => {
+  await openSample(page);
+  const text = await exportGarden(page);
+  const other = await browser.newPage({ baseURL: baseURL ?? '' });
+  await other.goto('/');
+  await openFile(other, 'garden.json', text);
+  await expect(other.getByRole('button', { name: /The Marigold Hare/ })).toBeVisible();
+  await expect(other.getByRole('heading', { name: 'Where do the numbers come from?' })).toBeVisible();
+  await other.close();
+});
+
+test('bad garden files get a sentence and the garden stays as it was', async ({ page }) => {
+  await openSample(page);
+  const text = await exportGarden(page);
+  const cases: readonly (readonly [string, string | Buffer, RegExp])[] = [
+    ['binary.json', Buffer.alloc(3_000_000, 7), /binary.json: The file is not text/],
+    ['empty.json', '', /empty.json: The file is empty/],
+    ['half.json', text.slice(0, 400), /half.json: The file is cut off or damaged/],
+    ['other.json', '{"a":1}', /other.json: The file holds JSON, but not a garden/],
+    [
+      'later.json',
+      text.replace('"version": 1', '"version": 99'),
+      /version 99; this program reads up to version 1/,
+    ],
+    [
+      'huge.json',
+      text.replace('"depthCm": 7', '"depthCm": 1e309'),
+      /The field probes\[1\]\.depthCm is wrong/,
+    ],
+  ];
+  for (const [name, content, sentence] of cases) {
+    await openFile(page, name, content);
+    await expect(message(page, sentence)).toContainText('The garden is as it was.');
+    await message(page, sentence).getByRole('button', { name: 'Close' }).click();
+  }
+  await expect(page.getByRole('navigation', { name: 'Plots' }).getByRole('link')).toHaveCount(4);
+});
+
+test('bad readings files get a sentence and nothing of them is kept', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Log').click();
+  const T = '2026-03-01T06:30:05Z';
+  const cases: readonly (readonly [string, string | Buffer, RegExp])[] = [
+    ['binary.csv', Buffer.alloc(3_000_000, 0), /The file is not text/],
+    ['empty.csv', '', /The file is empty/],
+    ['comma.csv', `time;channel;raw\n${T};channel-c2;12,5\n`, /Row 2 has a decimal comma: 12,5/],
+    [
+      'huge.csv',
+      `time,channel,raw\n${T},channel-c2,1500\n${T},channel-c2,1e309\n`,
+      /Row 3, column raw, reads "1e309"/,
+    ],
+    [
+      'stranger.csv',
+      `time,channel,raw\n${T},channel-zz,1500\n`,
+      /belongs to "channel-zz", which is no probe of this garden/,
+    ],
+  ];
+  for (const [name, content, sentence] of cases) {
+    await page
+      .getByLabel('Readings CSV file')
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(content) });
+    await expect(message(page, sentence)).toContainText('Nothing was taken in.');
+    await message(page, sentence).getByRole('button', { name: 'Close' }).click();
+  }
+  // Readings of March 2026 in the browser's storage: there must be none.
+  const kept = await page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const open = indexedDB.open('plain-trowel');
+        open.onerror = () => reject(new Error('storage'));
+        open.onsuccess = () => {
+          const all = open.result.transaction('blocks').objectStore('blocks').getAllKeys();
+          all.onsuccess = () =>
+            resolve(
+              all.result.filter((key) => Array.isArray(key) && Number(key[2]) < Date.UTC(2026, 3, 1)).length,
+            );
+        };
+      }),
+  );
+  expect(kept).toBe(0);
+});
+
+test('a tab killed in the middle of an import leaves nothing half there', async ({ page, context }) => {
+  await openSample(page);
+  await sheet(page, 'Log').click();
+  const rows = Array.from(
+    { length: 60_000 },
+    (_, at) => `${new Date(Date.UTC(2026, 1, 1) + at * 60_000).toISOString()},channel-c2,${1500 + (at % 50)}`,
+  );
+  await page.getByLabel('Readings CSV file').setInputFiles({
+    name: 'long.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['time,channel,raw', ...rows].join('\n')),
+  });
+  await expect(page.getByRole('progressbar')).toBeVisible();
+  await page.close();
+
+  const again = await context.newPage();
+  await again.goto('/g/marigold-hare/season/log?plot=chilli');
+  await expect(again.getByRole('region', { name: 'Events' })).toBeVisible();
+  const { days, events } = await again.evaluate(
+    () =>
+      new Promise<{ days: number; events: number }>((resolve) => {
+        const open = indexedDB.open('plain-trowel');
+        open.onsuccess = () => {
+          const tx = open.result.transaction(['blocks', 'events']);
+          const blocks = tx.objectStore('blocks').getAllKeys();
+          const told = tx.objectStore('events').getAll();
+          tx.oncomplete = () =>
+            resolve({
+              days: blocks.result.filter((key) => Array.isArray(key) && Number(key[2]) < Date.UTC(2026, 3, 1))
+                .length,
+              events: told.result.filter((row: { event: { kind: string } }) => row.event.kind === 'imported')
+                .length,
+            });
+        };
+      }),
+  );
+  // 60 000 minutes are 42 days, the last of them begun: all of them with their event, or none.
+  expect([days, events]).toEqual(events === 0 ? [0, 0] : [42, 1]);
+});
+
+test('a reference that was shown as saved is there after the tab was killed', async ({ page, context }) => {
+  await openSample(page);
+  await plot(page, /Strawberry/).click();
+  await sheet(page, 'Calibrate').click();
+  await expect(page.getByText(/^Now /)).toBeVisible();
+  await page.keyboard.press('c');
+  await expect(message(page, /Dry reference saved/)).toBeVisible();
+  await page.close();
+  const again = await context.newPage();
+  await again.goto('/g/marigold-hare/bench/calibrate?plot=strawberry');
+  await expect(again.getByRole('heading', { name: 'Reference 2 of 2: wet' })).toBeVisible();
+});
+
+test('recalibrating changes the chart of the past and leaves the stored readings alone', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Log').click();
+  const rows = page.getByRole('table').last().getByRole('row');
+  await page.getByText(/The readings behind the chart/).click();
+  const past = async () => (await rows.nth(40).innerText()).split('\t');
+  const before = await past();
+  await sheet(page, 'Calibrate').click();
+  await page.getByRole('button', { name: 'Dry again' }).click();
+  // The soil as it is becomes the dry end: everything read so far moves.
+  await page.getByText('dry soil').click();
+  await page.keyboard.press('c');
+  await expect(message(page, /Dry reference saved/)).toBeVisible();
+  await sheet(page, 'Log').click();
+  await page.getByText(/The readings behind the chart/).click();
+  const find = async () => {
+    const all = await rows.allInnerTexts();
+    return all
+      .map((row) => row.split('\t'))
+      .find((cells) => cells[0] === before[0] && cells[1] === before[1]);
+  };
+  await expect.poll(find).toBeTruthy();
+  const after = await find();
+  expect(after?.[1]).toBe(before[1]);
+  expect(after?.[2]).not.toBe(before[2]);
+});
+
+test('two references that are too close are refused, and the calibration in use stays', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Calibrate').click();
+  await clock(page, '×10').click();
+  await page.getByRole('button', { name: 'Wet again' }).click();
+  await page.getByText('soaked soil').click();
+  await page.keyboard.press('c');
+  await expect(message(page, /Wet reference saved/)).toBeVisible();
+  await page.getByRole('button', { name: 'Dry again' }).click();
+  await page.getByText('dry soil').click();
+  await page.keyboard.press('c');
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'These two references are refused.' }),
+  ).toContainText('The calibration made before stays in use.');
+});

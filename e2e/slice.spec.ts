@@ -1,0 +1,86 @@
+/** The whole slice, as a new user would walk it: parts, raw numbers, two references, limits, the pump's answer, the log, the files. */
+import { readFile } from 'node:fs/promises';
+import { clock, expect, message, sheet, startFromParts, test } from './careful.ts';
+
+test('from nothing to a pot that waters itself, and away with the data', async ({ page }) => {
+  test.setTimeout(120_000);
+
+  // Three choices and nothing else.
+  await page.goto('/');
+  await expect(
+    page
+      .getByRole('region', { name: 'Begin' })
+      .getByText(/Open the sample garden|Start from my parts|Open a file/),
+  ).toHaveCount(3);
+  await expect(page.getByRole('region', { name: 'Your gardens' })).toHaveCount(0);
+  await startFromParts(page, { pump: true });
+
+  // Raw numbers.
+  await page.getByRole('button', { name: 'Start the stand-in boards' }).click();
+  const now = page.getByRole('button', { name: /^Reading now/ });
+  await expect(now).toContainText(/\d/);
+  await expect(page.getByText(/lines read/)).toBeVisible();
+  await clock(page, '×60').click();
+
+  // A dry and a wet reference.
+  await sheet(page, 'Calibrate').click();
+  await expect(page.getByRole('heading', { name: 'Reference 1 of 2: dry' })).toBeVisible();
+  await page.getByRole('button', { name: 'Pull the probe out' }).click();
+  await expect(page.getByText('standing still')).toBeVisible({ timeout: 20_000 });
+  await page.waitForTimeout(3000);
+  await page.keyboard.press('c');
+  await expect(page.getByRole('heading', { name: 'Reference 2 of 2: wet' })).toBeVisible();
+  await page.keyboard.press('j');
+  await page.waitForTimeout(4000);
+  await expect(page.getByText('standing still')).toBeVisible({ timeout: 20_000 });
+  await page.keyboard.press('c');
+  await expect(page.getByRole('heading', { name: 'Both references stand' })).toBeVisible();
+  await expect(page.getByText('Numbers fall as it gets wetter')).toBeVisible();
+  await page.keyboard.press('u');
+
+  // Limits: by typing, and by keys. The pot is made to want water.
+  await page.getByRole('link', { name: 'set the limits' }).click();
+  await expect(page.getByRole('slider', { name: 'Start limit' })).toBeVisible();
+  const stop = page.getByRole('group', { name: 'stop limit' }).getByRole('textbox').first();
+  await stop.fill('96');
+  await stop.press('Enter');
+  const start = page.getByRole('group', { name: 'start limit' }).getByRole('textbox').first();
+  await start.fill('90');
+  await start.press('Enter');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    'Basil pot: water below 90.0 % span, stop at 96.0 % span',
+  );
+  await expect(page.getByText('on: below the start limit')).toBeVisible();
+
+  // The pump answers, after the hold that begins with switching on.
+  // A run long enough to be watched on a clock that goes sixty times as fast.
+  const longest = page.getByLabel('Maximum run');
+  await longest.fill('240');
+  await longest.press('Enter');
+  await page.getByRole('button', { name: 'Let it water by itself' }).click();
+  await expect(page.getByText(/may start in/)).toBeVisible();
+  await expect(page.getByRole('status').getByText('pump running')).toBeVisible({ timeout: 40_000 });
+
+  // All of it is in the log after a reload.
+  await expect(page.getByText('pump running')).toHaveCount(0, { timeout: 20_000 });
+  await page.waitForTimeout(2500);
+  await sheet(page, 'Log').click();
+  await page.reload();
+  const events = page.getByRole('region', { name: 'Events' });
+  await expect(events.getByRole('cell', { name: 'Pump off' })).toBeVisible();
+  await expect(events.getByRole('cell', { name: 'Calibrated' })).toBeVisible();
+  await expect(events.getByText(/the maximum run was reached/).first()).toBeVisible();
+
+  // Away with the data, and in again.
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export readings as CSV' }).click();
+  const csv = await readFile(await (await download).path(), 'utf8');
+  const [header, first = ''] = csv.split('\r\n');
+  expect(header).toBe('time,plot,probe,channel,raw,percent,percent_kind,flags');
+  expect(first).toMatch(/^\d{4}-\d\d-\d\dT[\d:.]+Z,Basil pot,B1,channel-\w{4},\d+,\d+\.\d,span,simulated$/);
+  await page
+    .getByLabel('Readings CSV file')
+    .setInputFiles({ name: 'again.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  const count = csv.trim().split('\r\n').length - 1;
+  await expect(message(page, new RegExp(`^${count} readings were taken in from again.csv`))).toBeVisible();
+});

@@ -1,0 +1,37 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4871;
+
+/** Drives the built application as it is served, in Debian's Chromium. Build first: `npm run build`. */
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results',
+  timeout: 45_000,
+  expect: { timeout: 10_000 },
+  fullyParallel: true,
+  workers: 2,
+  reporter: 'list',
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'Europe/London',
+    locale: 'en-GB',
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--no-first-run',
+      ],
+    },
+  },
+  webServer: {
+    command: `node_modules/.bin/tsx gateway/src/main.ts --port ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/api/health`,
+    reuseExistingServer: false,
+    timeout: 20_000,
+  },
+});
