@@ -1,21 +1,21 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
-import { lazy, StrictMode } from 'react';
+import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { queryClient } from './data/services.ts';
 import { applySheetTone } from './frame/sheetTone.ts';
 import { RouteProblem } from './frame/RouteProblem.tsx';
-import { GardenGate } from './home/GardenGate.tsx';
 import { Home } from './home/Home.tsx';
-import { OpenSample } from './home/OpenSample.tsx';
 import './styles/app.css';
 
 // The server puts a fresh nonce into the page; a dialog's scroll lock writes a style sheet and must carry it.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
 applySheetTone();
 
+const GardenGate = lazy(() => import('./home/GardenGate.tsx'));
+const OpenSample = lazy(() => import('./home/OpenSample.tsx'));
 const StartFromParts = lazy(() => import('./home/StartFromParts.tsx'));
 const Readout = lazy(() => import('./stations/bench/readout/ReadoutSheet.tsx'));
 const Calibrate = lazy(() => import('./stations/bench/calibrate/CalibrateSheet.tsx'));
@@ -46,7 +46,9 @@ if (!root) throw new Error('index.html has no #root');
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
-      <RouterProvider router={router} />
+      <Suspense>
+        <RouterProvider router={router} />
+      </Suspense>
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -94,7 +94,7 @@ export function GardenMenu() {
         onChange={(event) => {
           const file = event.target.files?.[0];
           event.target.value = '';
-          if (file) void openFile(file);
+          if (file) openFile(file);
         }}
       />
     </div>

@@ -22,7 +22,7 @@ function Notice({ title, text, children }: { title: string; text: string; childr
 }
 
 /** Loads a garden and opens its frame; a garden that is missing or damaged is told, with what can be done. */
-export function GardenGate() {
+export default function GardenGate() {
   const { gardenId = '' } = useParams();
   const loaded = useQuery(gardenQuery(gardenId));
   const link = useQuery(linkQuery(gardenId));

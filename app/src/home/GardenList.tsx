@@ -1,4 +1,4 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { deleteGarden, type GardenSummary } from '../data/gardenStore.ts';
@@ -12,8 +12,9 @@ import { showToast } from '../ui/toasts.ts';
 const REMOVE_AFTER_MS = 8000;
 
 /** The gardens kept in this browser. A removed one is only hidden until its Undo has passed. */
-export function GardenList({ gardens }: { gardens: readonly GardenSummary[] }) {
+export default function GardenList() {
   const client = useQueryClient();
+  const gardens = useQuery(gardensQuery()).data ?? [];
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const timers = useRef(new Map<string, ReturnType<typeof setTimeout>>());
 

@@ -1,10 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
-import { useRef } from 'react';
+import { lazy, Suspense, useRef } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { gardensQuery } from '../data/queries.ts';
-import { Toasts } from '../ui/Toasts.tsx';
-import { GardenList } from './GardenList.tsx';
 import { useOpenGardenFile } from './useOpenGardenFile.ts';
+
+// What reads gardens and shows messages comes after the three choices can be pressed.
+const GardenList = lazy(() => import('./GardenList.tsx'));
+const Toasts = lazy(async () => ({ default: (await import('../ui/Toasts.tsx')).Toasts }));
 
 /** A choice as a plant label lying on its side, with what happens when it is taken. */
 function ChoiceLabel({
@@ -47,11 +47,9 @@ function ChoiceLabel({
 
 /** Where one begins: three choices, and the gardens kept in this browser when there are any. */
 export function Home() {
-  const gardens = useQuery(gardensQuery());
   const fileInput = useRef<HTMLInputElement>(null);
   const openFile = useOpenGardenFile();
   const navigate = useNavigate();
-  const hasGardens = (gardens.data?.length ?? 0) > 0;
   return (
     <main className="mx-auto flex min-h-dvh w-full max-w-[680px] flex-col justify-center gap-8 px-5 py-10">
       <header>
@@ -60,9 +58,7 @@ export function Home() {
           Read a soil probe, find out what its numbers mean, and let a lamp or a pump answer.
         </p>
       </header>
-      {hasGardens && <GardenList gardens={gardens.data ?? []} />}
       <section aria-label="Begin" className="flex flex-col gap-4">
-        {hasGardens && <h2 className="label">Begin another</h2>}
         <ChoiceLabel
           title="Open the sample garden"
           text="The Marigold Hare: four plots on a narrowboat, with boards that run here in the page. Nothing to wire."
@@ -87,12 +83,17 @@ export function Home() {
           onChange={(event) => {
             const file = event.target.files?.[0];
             event.target.value = '';
-            if (file) void openFile(file);
+            if (file) openFile(file);
           }}
         />
       </section>
+      <Suspense>
+        <GardenList />
+      </Suspense>
       <p className="text-[13.5px] text-soft">Everything stays in this browser and in the files you export.</p>
-      <Toasts />
+      <Suspense>
+        <Toasts />
+      </Suspense>
     </main>
   );
 }

@@ -23,7 +23,7 @@ async function prepareSample(): Promise<void> {
   });
 }
 
-export function OpenSample() {
+export default function OpenSample() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [failed, setFailed] = useState(false);

@@ -1,48 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { readGardenFile } from '@plain-trowel/core/garden/gardenFile';
-import { importGarden } from '../data/importGarden.ts';
-import { gardenQuery, gardensQuery } from '../data/queries.ts';
-import { database } from '../data/services.ts';
-import { sheetPath } from '../frame/stations.ts';
-import { showToast } from '../ui/toasts.ts';
-import { gardenFileText } from '../words/issueText.ts';
 
-const MOST_BYTES = 50e6;
-
-/** Opens a garden file: all of it, or a sentence that names what is wrong. */
-export function useOpenGardenFile(): (file: File) => Promise<void> {
+/** Opens a garden file. What reads it is fetched when a file is chosen: the first screen must not wait for it. */
+export function useOpenGardenFile(): (file: File) => void {
   const client = useQueryClient();
   const navigate = useNavigate();
-  return async (file) => {
-    const problem = (text: string) => showToast({ tone: 'problem', text });
-    if (file.size > MOST_BYTES) {
-      problem(
-        `${file.name} is ${(file.size / 1e6).toFixed(0)} MB; a garden is far smaller. The garden is as it was. Choose a garden.json that was exported here.`,
-      );
-      return;
-    }
-    const read = readGardenFile(await file.text());
-    if (!read.ok) {
-      problem(`${file.name}: ${gardenFileText(read.issue)}`);
-      return;
-    }
-    try {
-      const outcome = await importGarden(await database(), read.value);
-      await client.invalidateQueries({ queryKey: gardenQuery(read.value.id).queryKey });
-      void client.invalidateQueries({ queryKey: gardensQuery().queryKey });
-      await navigate(sheetPath(read.value.id, 'bench', 'readout', null));
-      showToast({
-        tone: 'done',
-        text:
-          outcome === 'new'
-            ? `${read.value.name} was opened.`
-            : `${read.value.name} now stands as in the file. Undo brings back what was there.`,
-      });
-    } catch {
-      problem(
-        'The browser could not save the garden, so nothing was changed. Free some disk space and open the file again.',
-      );
-    }
+  return (file) => {
+    void import('./openGardenFile.ts').then(({ openGardenFile }) =>
+      openGardenFile(file, client, async (path) => navigate(path)),
+    );
   };
 }

@@ -47,10 +47,11 @@ export class StandInSource implements LineSource {
     private readonly tickClockMs: () => number,
   ) {
     this.setup = setupOf(garden);
-    const startMs = Math.round(Math.max(nowMs, remembered?.timeMs ?? 0));
+    // Boards print on whole seconds, so the first line waits for the next one.
+    const startMs = Math.ceil(Math.max(nowMs, remembered?.timeMs ?? 0) / 1000) * 1000;
     const world = remembered ?? newWorld(this.setup, startMs, seedOf(garden.id));
     this.world = reboot(world, this.setup, startMs);
-    this.targetMs = startMs;
+    this.targetMs = Math.max(nowMs, remembered?.timeMs ?? 0);
   }
 
   start(emit: Emit): void {

@@ -1,0 +1,160 @@
+// npm run shots: the main views of the sample garden as pictures, on a clock that stands still, so that a refresh changes only what changed.
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { bin, build, chromium, NO_CHROMIUM, ready, root } from './ready.mjs';
+
+ready();
+const browserPath = chromium({ mayInstall: false });
+if (!browserPath) {
+  console.error(NO_CHROMIUM);
+  process.exit(2);
+}
+build();
+const PORT = 4872;
+const address = `http://127.0.0.1:${PORT}`;
+const server = spawn(bin('tsx'), ['gateway/src/main.ts', '--port', String(PORT)], {
+  cwd: root,
+  stdio: 'ignore',
+});
+const { chromium: browserType } = await import('@playwright/test');
+const browser = await browserType.launch({
+  executablePath: browserPath,
+  args: ['--no-sandbox', '--disable-gpu'],
+});
+
+const WIDE = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+const AFTERNOON = new Date('2026-05-01T15:20:00Z');
+
+async function waitForServer() {
+  for (let tries = 0; tries < 100; tries += 1) {
+    const answer = await fetch(`${address}/api/health`).catch(() => null);
+    if (answer?.ok) return;
+    await new Promise((done) => setTimeout(done, 100));
+  }
+  throw new Error('the server did not start');
+}
+
+/** Opens a page whose clock moves only when told to. */
+async function openPage(viewport) {
+  const context = await browser.newContext({
+    viewport,
+    timezoneId: 'Europe/London',
+    locale: 'en-GB',
+    reducedMotion: 'reduce',
+  });
+  const page = await context.newPage();
+  await page.clock.install({ time: AFTERNOON });
+  await page.clock.pauseAt(new Date(AFTERNOON.getTime() + 1500));
+  return page;
+}
+
+/** Lets the page's clock run in small steps, with real time in between for storage, fonts and drawing. */
+async function run(page, seconds) {
+  for (let step = 0; step < seconds * 4; step += 1) {
+    await page.clock.runFor(250);
+    await page.waitForTimeout(15);
+  }
+  await page.evaluate(() => document.fonts.ready);
+  // What was on its way to the disk arrives, and is drawn.
+  for (let turn = 0; turn < 3; turn += 1) {
+    await page.waitForTimeout(250);
+    await page.clock.runFor(100);
+  }
+  await page.waitForTimeout(250);
+}
+
+async function shoot(page, name) {
+  await page.mouse.move(0, 0);
+  await page.screenshot({
+    path: join(root, 'docs/screenshots', `${name}.png`),
+    animations: 'disabled',
+    caret: 'hide',
+  });
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+async function openSample(page) {
+  await page.goto(`${address}/sample`);
+  await until(page, 'text=Hold');
+  await alignClock(page);
+}
+
+/** Jumps to the next whole ten seconds; every timer then beats from there, so that how long loading took does not show. */
+async function alignClock(page) {
+  const now = await page.evaluate(() => Date.now());
+  await page.clock.pauseAt(new Date(Math.ceil((now + 1) / 10_000) * 10_000));
+}
+
+/** Lets the clock run until something is on the screen. */
+async function until(page, selector) {
+  for (let tries = 0; tries < 400; tries += 1) {
+    if (await page.locator(selector).first().isVisible()) return;
+    // A millisecond at a time wakes what waits for its turn, and hardly moves the time that the picture shows.
+    await page.clock.runFor(1);
+    await page.waitForTimeout(40);
+  }
+  throw new Error(`${selector} did not appear`);
+}
+
+const toSheet = (page, name) =>
+  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name, exact: true }).click();
+const toPlot = (page, name) =>
+  page.getByRole('navigation', { name: 'Plots' }).getByRole('link', { name }).click();
+
+try {
+  await waitForServer();
+  const wide = await openPage(WIDE);
+  await wide.goto(address);
+  await run(wide, 1);
+  await shoot(wide, 'home');
+  await openSample(wide);
+  await run(wide, 45);
+  await wide.keyboard.press('p');
+  await run(wide, 12);
+  await shoot(wide, 'readout');
+  await toPlot(wide, /Mint/);
+  await run(wide, 2);
+  await shoot(wide, 'readout-fault');
+  await toPlot(wide, /Strawberry/);
+  await toSheet(wide, 'Calibrate');
+  await wide.keyboard.press('u');
+  await run(wide, 60);
+  await wide.keyboard.press('c');
+  await until(wide, 'text=Reference 2 of 2');
+  await alignClock(wide);
+  await wide.keyboard.press('j');
+  await run(wide, 6);
+  await shoot(wide, 'calibrate-step');
+  await toPlot(wide, /Chilli/);
+  await run(wide, 2);
+  await shoot(wide, 'calibrate');
+  await toSheet(wide, 'Limits');
+  await run(wide, 2);
+  await shoot(wide, 'limits');
+  await toSheet(wide, 'Log');
+  await wide.getByText('3 d', { exact: true }).click();
+  await run(wide, 2);
+  await shoot(wide, 'log');
+  await wide.evaluate(() => localStorage.setItem('plain-trowel-sheet', 'night'));
+  await wide.reload();
+  await until(wide, 'text=What happened');
+  await alignClock(wide);
+  await wide.getByText('3 d', { exact: true }).click();
+  await run(wide, 2);
+  await shoot(wide, 'log-night');
+
+  const phone = await openPage(PHONE);
+  await openSample(phone);
+  await run(phone, 45);
+  await shoot(phone, 'phone-readout');
+  await toSheet(phone, 'Calibrate');
+  await run(phone, 2);
+  await shoot(phone, 'phone-calibrate');
+  await toSheet(phone, 'Log');
+  await run(phone, 2);
+  await shoot(phone, 'phone-log');
+} finally {
+  await browser.close();
+  server.kill();
+}
