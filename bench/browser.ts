@@ -11,7 +11,7 @@ const DIST = join(import.meta.dirname, '../app/dist');
 type Manifest = Record<string, { file: string; imports?: string[]; isEntry?: boolean }>;
 
 /** Scripts that the first page asks for, gzipped, bytes. */
-export function firstScriptBytes(): number {
+function firstScriptBytes(): number {
   const manifest = JSON.parse(readFileSync(join(DIST, '.vite/manifest.json'), 'utf8')) as Manifest;
   const files = new Set<string>();
   const add = (key: string) => {

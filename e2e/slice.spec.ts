@@ -67,7 +67,7 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await sheet(page, 'Log').click();
   await page.reload();
   const events = page.getByRole('region', { name: 'Events' });
-  await expect(events.getByRole('cell', { name: 'Pump off' })).toBeVisible();
+  await expect(events.getByRole('cell', { name: 'Pump off' }).first()).toBeVisible();
   await expect(events.getByRole('cell', { name: 'Calibrated' })).toBeVisible();
   await expect(events.getByText(/the maximum run was reached/).first()).toBeVisible();
 

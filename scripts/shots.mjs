@@ -66,6 +66,7 @@ async function run(page, seconds) {
 
 async function shoot(page, name) {
   await page.mouse.move(0, 0);
+  await page.evaluate(() => document.activeElement?.blur());
   await page.screenshot({
     path: join(root, 'docs/screenshots', `${name}.png`),
     animations: 'disabled',

@@ -169,7 +169,7 @@ function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions>
       borderWidth: 0,
       backgroundColor: washOf(wash.band),
       drawTime: 'beforeDatasetsDraw',
-      label: { display: true, content: wash.band, position: { x: 'start', y: 'center' }, color: soft, font },
+      label: { display: true, content: wash.band, position: { x: 'start', y: 'start' }, color: soft, font },
     };
   });
   props.lines?.forEach((line, at) => {
@@ -201,7 +201,7 @@ function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions>
       borderWidth: 1.5,
       borderDash: [3, 3],
       label: {
-        display: true,
+        display: mark.label !== '',
         content: mark.label,
         position: 'start',
         backgroundColor: paper,

@@ -30,7 +30,7 @@ function LinkState() {
           {pumping ? (
             <b className="font-semibold text-rill">pump running</b>
           ) : (
-            <span className="num">{formatNumber(live.linesPerS, 1)} lines/s</span>
+            <span className="num">{formatNumber(live.recent.lines / live.recent.durationS, 1)} lines/s</span>
           )}
         </>
       ) : (

@@ -9,17 +9,19 @@ export function WorkedNumber({
   worked,
   lead = false,
   prefix = '',
+  shown = `${prefix}${formatNumber(worked.value, worked.decimals)} ${worked.unit}`,
   className,
 }: {
   id: string;
   worked: Worked;
   lead?: boolean;
   prefix?: string;
+  /** Other words for the same value, such as minutes and seconds. */
+  shown?: string;
   className?: string;
 }) {
   useWorked(id, worked, lead);
   const { focusedId } = useSlip();
-  const shown = `${prefix}${formatNumber(worked.value, worked.decimals)} ${worked.unit}`;
   return (
     <button
       type="button"

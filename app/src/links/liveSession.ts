@@ -29,7 +29,8 @@ export type LiveSnapshot = {
   readonly nowMs: number;
   readonly understood: number;
   readonly notUnderstood: number;
-  readonly linesPerS: number;
+  /** Lines that arrived within the last seconds, and the time they took. */
+  readonly recent: { readonly lines: number; readonly durationS: number };
   readonly badLines: readonly BadLine[];
   readonly streams: readonly StreamInfo[];
   readonly present: ReadonlyMap<string, PresentValue>;
@@ -251,7 +252,7 @@ export class LiveSession {
       nowMs,
       understood: this.understood,
       notUnderstood: this.notUnderstood,
-      linesPerS: this.rate(),
+      recent: this.recentLines(),
       badLines: this.badLines,
       streams: [...this.streams.values()].map((stream) => stream.info),
       present,
@@ -261,12 +262,10 @@ export class LiveSession {
     };
   }
 
-  private rate(): number {
+  private recentLines(): { lines: number; durationS: number } {
     const now = this.clocks.tickMs();
     this.arrivals = this.arrivals.filter((one) => now - one.atMs <= RATE_WINDOW_MS);
-    const first = this.arrivals[0];
-    if (!first) return 0;
     const lines = this.arrivals.reduce((sum, one) => sum + one.lines, 0);
-    return lines / Math.max(1, (now - first.atMs) / 1000);
+    return { lines, durationS: Math.max(1, (now - (this.arrivals[0]?.atMs ?? now)) / 1000) };
   }
 }

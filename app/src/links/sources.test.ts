@@ -100,7 +100,7 @@ describe('a live session', () => {
     expect(seen.status).toBe('open');
     expect([...seen.present.keys()].sort()).toEqual(['channel-c2', 'channel-l1', 'channel-m1', 'channel-s1']);
     expect(seen.understood).toBeGreaterThanOrEqual(80);
-    expect(seen.linesPerS).toBeCloseTo(4, 0);
+    expect(seen.recent.lines / seen.recent.durationS).toBeCloseTo(4, 0);
     await live.flush();
     // at 0, 10 and 20 s
     expect(saved.get('channel-c2')).toBe(3);

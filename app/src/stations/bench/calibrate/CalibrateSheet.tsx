@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { calibrationMismatch } from '@plain-trowel/core/garden/edit';
 import { fitTwoPoint, workSpan, workSpanPercent } from '@plain-trowel/core/calibration/twoPoint';
+import { workNeededSpan } from '@plain-trowel/core/calibration/workReference';
 import { formatCounts } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
@@ -49,6 +50,12 @@ function Calibrate({ plotId }: { plotId: string }) {
       {pairIssue && !pairIssue.ok && (
         <p role="alert" className="mt-3 border-l-[3px] border-handle pl-3">
           <b className="font-semibold">These two references are refused.</b> {twoPointText(pairIssue.issue)}
+          {pairIssue.issue.kind === 'too-close' && (
+            <>
+              {' '}
+              Needed: <WorkedNumber id="needed" worked={workNeededSpan(pairIssue.issue)} />.
+            </>
+          )}
           {fit && ' The calibration made before stays in use.'}
         </p>
       )}

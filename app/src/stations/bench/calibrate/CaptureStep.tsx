@@ -10,6 +10,8 @@ import {
   presentValue,
   type PresentValue,
 } from '@plain-trowel/core/signal/presentValue';
+import { workDrift, workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { standInOf, useLive, useLiveTools } from '../../../links/liveContext.ts';
@@ -89,12 +91,11 @@ export function CaptureStep({
           />
           {present ? (
             <p className="text-[14.5px]">
-              Now <span className="num">{formatCounts(present.rawCounts)}</span>, noise{' '}
-              <span className="num">± {formatNumber(present.noiseCounts, 1)}</span>
+              Now <WorkedNumber id="now" lead worked={workPresent(present)} />, noise{' '}
+              <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />
               {isMoving(present) ? (
                 <b className="font-semibold text-handle">
-                  , still moving: <span className="num">{formatNumber(present.driftCountsPerMin)}</span>{' '}
-                  counts/min. Wait.
+                  , still moving: <WorkedNumber id="drift" worked={workDrift(present)} />. Wait.
                 </b>
               ) : (
                 ', standing still.'

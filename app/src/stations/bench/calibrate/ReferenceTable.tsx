@@ -1,6 +1,8 @@
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import type { Reference } from '@plain-trowel/core/garden/schema';
-import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatDuration } from '@plain-trowel/core/quantity/format';
+import { workReference, workSpread } from '@plain-trowel/core/calibration/workReference';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { dayTime } from '../../../words/timeText.ts';
 
@@ -24,8 +26,12 @@ function Row({ side, peg, inUse }: { side: 'dry' | 'wet'; peg: Reference | null;
           {peg.simulated && ', stand-in'}
         </span>
       </td>
-      <td className="num text-right">{formatCounts(peg.rawCounts)}</td>
-      <td className="num text-right">± {formatNumber(peg.spreadCounts, 1)}</td>
+      <td className="text-right">
+        <WorkedNumber id={`${side} reference`} worked={workReference(peg)} />
+      </td>
+      <td className="text-right">
+        <WorkedNumber id={`${side} spread`} worked={workSpread(peg)} prefix="± " />
+      </td>
       <td className="pl-4">
         <span className="num">{dayTime(Date.parse(peg.takenAt), garden.timeZone)}</span>
         <span className="block text-[12.5px] text-soft">
@@ -48,8 +54,8 @@ export function ReferenceTable({ parts }: { parts: PlotParts }) {
         <thead>
           <tr>
             <th>Reference</th>
-            <th className="text-right">Raw counts</th>
-            <th className="text-right">Spread, counts</th>
+            <th className="text-right">Raw</th>
+            <th className="text-right">Spread</th>
             <th className="pl-4">Taken</th>
           </tr>
         </thead>

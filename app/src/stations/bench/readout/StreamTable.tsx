@@ -1,5 +1,7 @@
 import { setStreamName, type PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import { workRate } from '@plain-trowel/core/signal/workRate';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -47,10 +49,12 @@ export function StreamTable({ parts }: { parts: PlotParts }) {
   return (
     <>
       <OfferedNames parts={parts} />
-      <details className="mt-2 text-[14px]">
+      <p className="mt-2 text-[14px]">
+        Lines come at <WorkedNumber id="rate" worked={workRate(live.recent.lines, live.recent.durationS)} />.
+      </p>
+      <details className="text-[14px]">
         <summary className="press py-1">
-          <span className="num">{formatNumber(live.understood)}</span> lines read,{' '}
-          <span className="num">{formatNumber(live.linesPerS, 1)}</span> a second;{' '}
+          <span className="num">{formatNumber(live.understood)}</span> lines read;{' '}
           <b className={live.notUnderstood > 0 ? 'font-semibold text-handle' : 'font-normal'}>
             <span className="num">{formatNumber(live.notUnderstood)}</span> not understood
           </b>

@@ -1,6 +1,7 @@
 import { setWaterLine, type PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { runVolume } from '@plain-trowel/core/control/runVolume';
+import { workWait } from '@plain-trowel/core/control/workWait';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
@@ -33,8 +34,21 @@ function Lamp({ lamp }: { lamp: PlotAnswer['lamp'] }) {
   );
 }
 
-function Pump({ answer, nowMs, hasLine }: { answer: PlotAnswer; nowMs: number; hasLine: boolean }) {
-  if (!hasLine) return <>none on this plot</>;
+function Wait({ leftS, minIntervalS }: { leftS: number; minIntervalS: number }) {
+  const worked = workWait(minIntervalS, minIntervalS - leftS);
+  return <WorkedNumber id="wait" worked={worked} shown={formatDuration(worked.value)} />;
+}
+
+function Pump({
+  answer,
+  nowMs,
+  minIntervalS,
+}: {
+  answer: PlotAnswer;
+  nowMs: number;
+  minIntervalS: number | null;
+}) {
+  if (minIntervalS === null) return <>none on this plot</>;
   if (answer.pumpOn && answer.runningSinceMs !== null)
     return (
       <b className="font-semibold text-rill">
@@ -46,8 +60,7 @@ function Pump({ answer, nowMs, hasLine }: { answer: PlotAnswer; nowMs: number; h
       off: {reasonText(answer.reason)}
       {answer.mayStartAtMs !== null && (
         <>
-          ; may start in{' '}
-          <span className="num">{formatDuration(Math.max(0, (answer.mayStartAtMs - nowMs) / 1000))}</span>
+          ; may start in <Wait leftS={(answer.mayStartAtMs - nowMs) / 1000} minIntervalS={minIntervalS} />
         </>
       )}
     </>
@@ -77,7 +90,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
             <dl className="mt-1 grid grid-cols-[60px_1fr] gap-y-0.5" aria-live="polite">
               <dt className="text-soft">Pump</dt>
               <dd>
-                <Pump answer={answer} nowMs={live.nowMs} hasLine={line !== null} />
+                <Pump answer={answer} nowMs={live.nowMs} minIntervalS={line?.minIntervalS ?? null} />
               </dd>
               <dt className="text-soft">Lamp</dt>
               <dd>

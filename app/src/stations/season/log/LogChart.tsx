@@ -15,7 +15,8 @@ const TimeChart = lazy(async () => ({ default: (await import('../../../charts/Ti
 
 export type LogScale = 'percent' | 'raw';
 const HEIGHT = 300;
-const MOST_MARKS = 14;
+/** Share of the chart's width that the words of a mark need. */
+const LEAST_APART = 0.09;
 
 /** The last hours with limits as lines, bands as washes, waterings as ticks with words. Percent is worked out here, from the raw record. */
 export function LogChart({
@@ -71,7 +72,7 @@ export function LogChart({
       washes,
     };
   }, [series, scale, fit, plot, board]);
-  const marks = useMemo(() => marksOf(events), [events]);
+  const marks = useMemo(() => marksOf(events, toMs - fromMs), [events, fromMs, toMs]);
   return (
     <Suspense fallback={<div style={{ height: HEIGHT }} />}>
       <TimeChart
@@ -89,12 +90,18 @@ export function LogChart({
   );
 }
 
-/** Waterings as marks; when there are many, only their lines, without words that would run into each other. */
-function marksOf(events: readonly GardenEvent[]) {
+/** Waterings as marks; a mark too near to the next one keeps its line and gives up its words, so that none run into each other. */
+function marksOf(events: readonly GardenEvent[], spanMs: number) {
   const waterings = events.flatMap((event) =>
     event.kind === 'pump-stopped' || event.kind === 'poured'
       ? [{ atMs: event.atMs, label: `${formatNumber(event.volumeMl)} ml` }]
       : [],
   );
-  return waterings.length <= MOST_MARKS ? waterings : waterings.map((mark) => ({ ...mark, label: '' }));
+  let lastWordsMs = Infinity;
+  // Newest first, as the events come: the newest mark always speaks.
+  return waterings.map((mark) => {
+    if (lastWordsMs - mark.atMs < spanMs * LEAST_APART) return { ...mark, label: '' };
+    lastWordsMs = mark.atMs;
+    return mark;
+  });
 }

@@ -9,6 +9,7 @@ import {
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { summaryOf } from '@plain-trowel/core/records/summary';
 import type { Series } from '@plain-trowel/core/records/series';
+import { workChange, workSwing } from '@plain-trowel/core/records/workSummary';
 import { waterGiven } from '@plain-trowel/core/records/waterGiven';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 
@@ -29,6 +30,7 @@ export function LogHead({
   const summary = series && values && summaryOf(series.timesMs, values);
   const say = (value: number) =>
     fit ? formatPercent(value, 'span') : `${formatCounts(Math.round(value))} counts`;
+  const scale = fit ? { unit: '% span', decimals: 1 } : { unit: 'counts', decimals: 0 };
   const given = waterGiven(events);
   return (
     <header className="mb-3 border-b border-ink pb-2.5">
@@ -39,25 +41,21 @@ export function LogHead({
       <p className="text-soft">
         {summary ? (
           <>
-            {direction(summary.change, say)} in{' '}
+            Moved by <WorkedNumber id="change" lead worked={workChange(summary, scale)} /> in{' '}
             <span className="num">{formatDuration(summary.durationS)}</span>, between {say(summary.lowest)}{' '}
-            and {say(summary.highest)}; <span className="num">{formatNumber(summary.readings)}</span>{' '}
-            readings.{' '}
+            and {say(summary.highest)}, a swing of{' '}
+            <WorkedNumber id="swing" worked={workSwing(summary, scale)} />;{' '}
+            <span className="num">{formatNumber(summary.readings)}</span> readings.{' '}
           </>
         ) : (
           `No reading in the last ${formatDuration(hours * 3600)}. `
         )}
         {given && (
-          <>
-            Water given: <WorkedNumber id="water" lead worked={given} />.
-          </>
+          <span className="whitespace-nowrap">
+            Water given: <WorkedNumber id="water" worked={given} />.
+          </span>
         )}
       </p>
     </header>
   );
-}
-
-function direction(change: number, say: (value: number) => string): string {
-  const size = say(Math.abs(change));
-  return change < 0 ? `Fell by ${size}` : change > 0 ? `Rose by ${size}` : 'Did not move';
 }

@@ -1,0 +1,21 @@
+import { expect, test } from 'vitest';
+import { formulaInNumbers } from '../quantity/worked.ts';
+import { workNeededSpan, workReference, workSpread } from './workReference.ts';
+
+const captured = { condition: 'water', rawCounts: 1144, spreadCounts: 5.44, readings: 21, windowS: 10 };
+
+test('a reference and its spread show the window they were taken from', () => {
+  expect(workReference(captured)).toMatchObject({ title: 'Reference: water', value: 1144, decimals: 0 });
+  expect(workReference(captured).steps.map(formulaInNumbers)).toEqual(['median of 21 within 10.0']);
+  expect(workSpread(captured)).toMatchObject({ value: 5.44, unit: 'counts', decimals: 1 });
+});
+
+test('a median between two counts keeps its half', () => {
+  expect(workReference({ ...captured, rawCounts: 1144.5 }).decimals).toBe(1);
+});
+
+test('ten times a noise of 2.4 counts are 24', () => {
+  expect(
+    workNeededSpan({ kind: 'too-close', spanCounts: 10, neededCounts: 24, noiseCounts: 2.4 }).value,
+  ).toBe(24);
+});
