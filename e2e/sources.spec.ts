@@ -1,4 +1,5 @@
 /** The three sources behind one interface: stand-in, a real board on a serial port, a serial log. */
+import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { expect, openSample, sheet, startFromParts, test } from './careful.ts';
 
@@ -116,6 +117,29 @@ test('a log with dates from a file can be kept, under its own times', async ({ p
   await expect(page.getByRole('button', { name: /^Reading now/ })).toBeVisible();
   await page.getByLabel(/^Log one each/).check();
   await expect(page.getByText('The end of the log.').first()).toBeVisible();
+  await sheet(page, 'Log').click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export readings as CSV' }).click();
+  const rows = (await readFile(await (await download).path(), 'utf8')).trim().split('\r\n');
+  expect(rows).toHaveLength(41);
+  expect(rows[1]).toMatch(/^2026-03-01T06:00:00\.000Z,Basil pot,B1,channel-\w{4},1500,,,imported$/);
+});
+
+test('two tabs on one garden: one is connected, a change made in one shows in the other', async ({
+  page,
+  context,
+}) => {
+  await openSample(page);
+  const other = await context.newPage();
+  await other.goto('/g/marigold-hare/bench/readout?plot=mint');
+  await expect(other.getByText('Another tab is connected to this garden’s boards.')).toBeVisible();
+  await other.getByRole('button', { name: 'Change this plot' }).click();
+  await other.getByLabel('Plot', { exact: true }).fill('Lovage trough');
+  await other.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByRole('link', { name: /Lovage trough/ })).toBeVisible();
+  await page.close();
+  await other.reload();
+  await expect(other.getByRole('button', { name: /^Reading now/ })).toBeVisible();
 });
 
 test('files that are no log get a sentence', async ({ page }) => {

@@ -2,7 +2,7 @@ import { clsx } from 'clsx';
 import { NavLink, useLocation } from 'react-router';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../data/gardenContext.ts';
-import { standInOf, useLive } from '../links/liveContext.ts';
+import { standInOf, useLive, useLiveTools } from '../links/liveContext.ts';
 import { clockTime } from '../words/timeText.ts';
 import { GardenMenu } from './GardenMenu.tsx';
 import { sheetPath, STATIONS } from './stations.ts';
@@ -12,6 +12,7 @@ import { usePlotScope } from './usePlotScope.ts';
 function LinkState() {
   const { garden } = useGarden();
   const live = useLive();
+  const { elsewhere } = useLiveTools();
   const speed = standInOf(live)?.speed;
   const pumping = Object.values(live.answers).some((answer) => answer.pumpOn);
   const label = live.source?.label ?? 'No board connected';
@@ -34,7 +35,7 @@ function LinkState() {
           )}
         </>
       ) : (
-        (live.message ?? 'Open one on Bench, Readout')
+        (live.message ?? (elsewhere ? 'Connected in another tab' : 'Open one on Bench, Readout'))
       )}
     </div>
   );

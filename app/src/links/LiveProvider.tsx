@@ -7,6 +7,7 @@ import { latestQuery, recordsKey } from '../data/queries.ts';
 import { addRecords } from '../data/recordStore.ts';
 import { database } from '../data/services.ts';
 import { GardenLink } from './gardenLink.ts';
+import { holdLink } from './linkLock.ts';
 import { LiveContext, type LiveTools } from './liveContext.ts';
 
 const clocks = { nowMs: () => Date.now(), tickMs: () => performance.now() };
@@ -22,10 +23,11 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
   const stored = useQuery(latestQuery(gardenId, channelIds)).data ?? NONE;
 
   // Opened once for a garden, with the document and the memory as they are then; later changes are handed on below.
-  const open = useEffectEvent(() => {
+  const open = useEffectEvent((exclusive: boolean) => {
     const opened = new GardenLink(
       garden,
       memory,
+      exclusive,
       {
         addRecords: async (readings, events) => {
           await addRecords(await database(), gardenId, readings, events);
@@ -39,14 +41,18 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
     return opened;
   });
   useEffect(() => {
-    // The link is a thing outside of React that begins and ends with the garden; the tree below waits for it.
-    // eslint-disable-next-line react-hooks/set-state-in-effect
-    const opened = open();
-    const leave = () => void opened.leave();
+    const hold = holdLink(gardenId);
+    let opened: GardenLink | null = null;
+    let left = false;
+    void hold.held.then((exclusive) => {
+      if (!left) opened = open(exclusive);
+    });
+    const leave = () => void opened?.leave();
     window.addEventListener('pagehide', leave);
     return () => {
+      left = true;
       window.removeEventListener('pagehide', leave);
-      void opened.dispose();
+      void (opened?.dispose() ?? Promise.resolve()).then(hold.release);
     };
   }, [gardenId]);
   useEffect(() => link?.setGarden(garden), [garden, link]);
@@ -56,6 +62,7 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
       link && {
         session: link.session,
         stored,
+        elsewhere: !link.exclusive,
         openStandIn: () => link.openStandIn(),
         close: () => link.disconnect(),
       },

@@ -10,16 +10,20 @@ export class GardenLink {
   readonly session: LiveSession;
   private readonly timer: ReturnType<typeof setInterval>;
 
-  /** @param memory what was left of the last visit; with `openAtStart` the stand-ins go on at once */
+  /**
+   * @param memory what was left of the last visit; with `openAtStart` the stand-ins go on at once
+   * @param exclusive no other tab holds this garden's link; otherwise nothing is opened and nothing is remembered here
+   */
   constructor(
     private garden: Garden,
     private memory: LinkMemory,
+    readonly exclusive: boolean,
     private readonly store: { addRecords: Save; saveMemory: (memory: LinkMemory) => Promise<void> },
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
   ) {
     this.session = new LiveSession(garden, store.addRecords, clocks);
     this.timer = setInterval(() => void this.remember(), REMEMBER_MS);
-    if (memory.openAtStart) void this.openStandIn();
+    if (memory.openAtStart && exclusive) void this.openStandIn();
   }
 
   setGarden(garden: Garden): void {
@@ -59,6 +63,7 @@ export class GardenLink {
   }
 
   private async remember(): Promise<void> {
+    if (!this.exclusive) return;
     const standIn = this.standIn();
     if (standIn) this.memory = { world: standIn.memory(), openAtStart: true };
     await this.store.saveMemory(this.memory);

@@ -10,6 +10,8 @@ export type LiveTools = {
   readonly session: LiveSession;
   /** Newest stored reading by channel, for what has not been heard from yet. */
   readonly stored: ReadonlyMap<string, Reading>;
+  /** Another tab holds this garden's link; here it can only be looked at. */
+  readonly elsewhere: boolean;
   readonly openStandIn: () => Promise<void>;
   readonly close: () => Promise<void>;
 };

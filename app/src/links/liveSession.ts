@@ -109,10 +109,11 @@ export class LiveSession {
       : null;
   }
 
-  async connect(source: LineSource): Promise<void> {
+  /** @param record whether readings go into the log; a source as it happens records from the start, a file only when asked to */
+  async connect(source: LineSource, record = !source.fromFile): Promise<void> {
     await this.disconnect();
     this.source = source;
-    this.recording = source.mayRecord && !source.fromFile;
+    this.recording = source.mayRecord && record;
     this.understood = 0;
     this.notUnderstood = 0;
     this.badLines = [];
@@ -135,10 +136,15 @@ export class LiveSession {
     this.publish();
   }
 
-  /** Whether readings go into the log; refused for a log whose times were made up. */
-  setRecording(recording: boolean): void {
-    this.recording = recording && (this.source?.mayRecord ?? false);
-    this.publish();
+  /** Whether readings go into the log; refused for a log whose times were made up. A log is played anew, or what has passed would be left out. */
+  async setRecording(recording: boolean): Promise<void> {
+    const { source } = this;
+    const wanted = recording && (source?.mayRecord ?? false);
+    if (source?.fromFile && wanted) await this.connect(source, true);
+    else {
+      this.recording = wanted;
+      this.publish();
+    }
   }
 
   /** Shows at once what was changed on the source itself, such as its pace. */

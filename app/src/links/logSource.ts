@@ -31,8 +31,11 @@ export class LogSource implements LineSource {
     this.positionMs = log.lines[0]?.atMs ?? 0;
   }
 
+  /** Plays from the first line, also when it has been played before. */
   start(emit: Emit): void {
     this.emit = emit;
+    this.next = 0;
+    this.positionMs = this.log.lines[0]?.atMs ?? 0;
     this.lastTickMs = this.tickClockMs();
     emit({ kind: 'status', status: 'open' });
     this.timer = setInterval(() => this.tick(), TICK_MS);

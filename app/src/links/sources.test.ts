@@ -122,7 +122,7 @@ describe('a live session', () => {
   test('names that belong to no probe are offered, not recorded', async () => {
     const { live, saved } = session();
     await live.connect(new LogSource(logOf('2026-05-01T09:00:00Z A0=512'), 'roof', 'log', tickMs));
-    live.setRecording(true);
+    await live.setRecording(true);
     await vi.advanceTimersByTimeAsync(200);
     expect(live.getSnapshot().streams).toEqual([{ boardId: 'roof', name: 'A0', last: 512 }]);
     await live.flush();
@@ -133,8 +133,29 @@ describe('a live session', () => {
   test('a log with made-up times cannot be recorded', async () => {
     const { live } = session();
     await live.connect(new LogSource(logOf('c2=1512'), 'roof', 'log', tickMs));
-    live.setRecording(true);
+    await live.setRecording(true);
     expect(live.getSnapshot().recording).toBe(false);
+    await live.close();
+  });
+
+  test('a dated log that has been played is played again to be recorded, under its own times', async () => {
+    const { live, saved } = session();
+    await live.connect(
+      new LogSource(
+        logOf('2026-05-01T09:00:00Z c2=1512\n2026-05-01T09:01:00Z c2=1513'),
+        'roof',
+        'log',
+        tickMs,
+      ),
+    );
+    await vi.advanceTimersByTimeAsync(200);
+    await live.flush();
+    expect(saved.size).toBe(0);
+    await live.setRecording(true);
+    await vi.advanceTimersByTimeAsync(200);
+    await live.flush();
+    expect(saved.get('channel-c2')).toBe(2);
+    expect(live.getSnapshot()).toMatchObject({ recording: true, understood: 2 });
     await live.close();
   });
 

@@ -34,6 +34,11 @@ describe('mergeDay', () => {
     expect([...first.raw]).toEqual([1, 2]);
   });
 
+  test('an equal reading keeps the origin it was first recorded with', () => {
+    const measured = mergeDay(null, 'c', day, [at(day + 40, 2, 0)]);
+    expect([...mergeDay(measured, 'c', day, [at(day + 40, 2, 2)]).flags]).toEqual([0]);
+  });
+
   test('putting the same readings in again changes nothing, in whatever order and portions', () => {
     const readings = fc.array(
       fc.record({ offset: fc.integer({ min: 0, max: DAY_MS - 1 }), raw: fc.integer() }),

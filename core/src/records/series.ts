@@ -44,8 +44,8 @@ export function byDay(readings: readonly Reading[]): Map<number, Reading[]> {
 }
 
 /**
- * A day's block with more readings put in, in any order. Of two readings at the same millisecond the newly given one stays,
- * so that taking the same file in twice changes nothing.
+ * A day's block with more readings put in, in any order. Of two different readings at the same millisecond the newly given
+ * one stays; an equal one leaves the record as it is, so that taking in a file that was exported here changes nothing.
  * @param readings all of that day
  */
 export function mergeDay(
@@ -58,7 +58,11 @@ export function mergeDay(
   block?.offsetsMs.forEach((offset, row) =>
     at.set(offset, { raw: block.raw[row] ?? 0, flags: block.flags[row] ?? 0 }),
   );
-  for (const reading of readings) at.set(Math.round(reading.timeMs - dayMs), reading);
+  for (const reading of readings) {
+    const offset = Math.round(reading.timeMs - dayMs);
+    // The same value again says nothing new: it keeps the origin it was first recorded with.
+    if (at.get(offset)?.raw !== reading.raw) at.set(offset, reading);
+  }
   const offsetsMs = Uint32Array.from(at.keys()).sort();
   const held = (offset: number) => at.get(offset) ?? { raw: 0, flags: 0 };
   return {

@@ -1,6 +1,6 @@
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import type { Reference } from '@plain-trowel/core/garden/schema';
-import { formatDuration } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { workReference, workSpread } from '@plain-trowel/core/calibration/workReference';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -27,10 +27,18 @@ function Row({ side, peg, inUse }: { side: 'dry' | 'wet'; peg: Reference | null;
         </span>
       </td>
       <td className="text-right">
-        <WorkedNumber id={`${side} reference`} worked={workReference(peg)} />
+        <WorkedNumber
+          id={`${side} reference`}
+          worked={workReference(peg)}
+          shown={formatCounts(peg.rawCounts)}
+        />
       </td>
       <td className="text-right">
-        <WorkedNumber id={`${side} spread`} worked={workSpread(peg)} prefix="± " />
+        <WorkedNumber
+          id={`${side} spread`}
+          worked={workSpread(peg)}
+          shown={`± ${formatNumber(peg.spreadCounts, 1)}`}
+        />
       </td>
       <td className="pl-4">
         <span className="num">{dayTime(Date.parse(peg.takenAt), garden.timeZone)}</span>
@@ -54,8 +62,8 @@ export function ReferenceTable({ parts }: { parts: PlotParts }) {
         <thead>
           <tr>
             <th>Reference</th>
-            <th className="text-right">Raw</th>
-            <th className="text-right">Spread</th>
+            <th className="text-right">Raw counts</th>
+            <th className="text-right">Spread, counts</th>
             <th className="pl-4">Taken</th>
           </tr>
         </thead>

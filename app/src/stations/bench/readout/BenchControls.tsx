@@ -84,7 +84,7 @@ function RecordState() {
     {
       key: 'l',
       does: 'Keep readings in the log, or stop keeping them',
-      run: () => session.setRecording(!live.recording),
+      run: () => void session.setRecording(!live.recording),
     },
   ]);
   return (
@@ -95,7 +95,7 @@ function RecordState() {
             type="checkbox"
             className="size-4 accent-handle"
             checked={live.recording}
-            onChange={(event) => session.setRecording(event.target.checked)}
+            onChange={(event) => void session.setRecording(event.target.checked)}
           />
           <span>
             Log one each {formatNumber(garden.logEveryS)} s

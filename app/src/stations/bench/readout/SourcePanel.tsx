@@ -18,9 +18,16 @@ export function SourcePanel({
   onOpened: () => void;
   onBack?: () => void;
 }) {
-  const { openStandIn } = useLiveTools();
+  const { openStandIn, elsewhere } = useLiveTools();
   const live = useLive();
   const [kind, setKind] = useState<SourceKind>(live.source?.kind ?? 'stand-in');
+  if (elsewhere)
+    return (
+      <p className="max-w-[60ch] border-l-[3px] border-handle pl-3">
+        Another tab is connected to this garden’s boards. Close that tab and load this page again to connect
+        here; two at once would write two stories into one log.
+      </p>
+    );
   return (
     <section aria-label="Source" className="flex flex-col items-start gap-4 pt-1">
       <h2>Where do the numbers come from?</h2>

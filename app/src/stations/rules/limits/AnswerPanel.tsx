@@ -70,7 +70,7 @@ function Pump({
 /** What the rules answer right now, the switch that lets the pump run by itself, and the guards that hold it. */
 export function AnswerPanel({ parts }: { parts: PlotParts }) {
   const { commit } = useGarden();
-  const { openStandIn } = useLiveTools();
+  const { openStandIn, elsewhere } = useLiveTools();
   const live = useLive();
   const { line, plot } = parts;
   const answer = live.answers[plot.id];
@@ -100,13 +100,15 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
           ) : (
             <p className="text-soft">
               Nothing reads the probe right now, so nothing is decided and every output is off.{' '}
-              <button
-                type="button"
-                className="underline underline-offset-4"
-                onClick={() => void openStandIn()}
-              >
-                Start the stand-in boards
-              </button>
+              {!elsewhere && (
+                <button
+                  type="button"
+                  className="underline underline-offset-4"
+                  onClick={() => void openStandIn()}
+                >
+                  Start the stand-in boards
+                </button>
+              )}
             </p>
           )}
           {answer && !switches && (
