@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import http from 'node:http';
 import { join } from 'node:path';
 import { createServer } from './server.ts';
 import { readOptions } from './options.ts';
@@ -15,13 +16,14 @@ if (!existsSync(join(appFolder, 'index.html'))) {
   process.exit(2);
 }
 
-const listening = createServer(appFolder).listen(port, '127.0.0.1', () => {
+const server = http.createServer(createServer(appFolder));
+server.once('listening', () => {
   const address = `http://127.0.0.1:${port}`;
   console.log(
     `Plain Trowel is ready.\n  Sample garden:    ${address}/sample\n  Your own gardens: ${address}/\nStop it with Ctrl+C.`,
   );
 });
-listening.on('error', (error: NodeJS.ErrnoException) => {
+server.once('error', (error: NodeJS.ErrnoException) => {
   console.error(
     error.code === 'EADDRINUSE'
       ? `Port ${port} is in use. Stop the other program, or choose another port: npm run demo -- --port ${port + 1}`
@@ -29,3 +31,4 @@ listening.on('error', (error: NodeJS.ErrnoException) => {
   );
   process.exit(1);
 });
+server.listen(port, '127.0.0.1');

@@ -13,6 +13,7 @@ export function download(fileName: string, text: string, type: string): void {
 export const fileNameOf = (title: string): string =>
   title
     .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '') || 'garden';

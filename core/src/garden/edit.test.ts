@@ -54,7 +54,7 @@ const reference = (rawCounts: number, change: Partial<Reference> = {}): Referenc
   ...change,
 });
 
-const only = (garden: Garden) => {
+const firstChannel = (garden: Garden) => {
   const channel = garden.channels[0];
   if (!channel) throw new Error('no channel');
   return channel;
@@ -126,9 +126,15 @@ test('a plot’s details can be said anew; board, pump and limits stay', () => {
 
 describe('placing pegs', () => {
   test('one peg makes no calibration yet', () => {
-    const placed = placePeg(withPlot().garden, only(withPlot().garden).id, 'dry', reference(3000), making());
+    const placed = placePeg(
+      withPlot().garden,
+      firstChannel(withPlot().garden).id,
+      'dry',
+      reference(3000),
+      making(),
+    );
     expect(placed.calibration).toBeNull();
-    expect(only(placed.garden)).toMatchObject({
+    expect(firstChannel(placed.garden)).toMatchObject({
       pegs: { dry: { rawCounts: 3000 }, wet: null },
       calibrationId: null,
     });
@@ -136,19 +142,19 @@ describe('placing pegs', () => {
 
   test('the second peg makes the first calibration and puts it to use', () => {
     const { garden } = withPlot();
-    const id = only(garden).id;
+    const id = firstChannel(garden).id;
     const one = placePeg(garden, id, 'dry', reference(3000), making()).garden;
     const two = placePeg(one, id, 'wet', reference(1400), making());
     expect(two.calibration).toMatchObject({
       ok: true,
       value: { percentKind: 'span', dry: { rawCounts: 3000 }, wet: { rawCounts: 1400 } },
     });
-    expect(only(two.garden).calibrationId).toBe(two.garden.calibrations[0]?.id);
+    expect(firstChannel(two.garden).calibrationId).toBe(two.garden.calibrations[0]?.id);
   });
 
   test('pegs that cannot carry a scale are kept, and the calibration in use stays', () => {
     const { garden } = withPlot();
-    const id = only(garden).id;
+    const id = firstChannel(garden).id;
     const good = placePeg(
       placePeg(garden, id, 'dry', reference(3000), making()).garden,
       id,
@@ -159,15 +165,15 @@ describe('placing pegs', () => {
     const bad = placePeg(good, id, 'wet', reference(2990), making());
     expect(bad.calibration).toMatchObject({ ok: false, issue: { kind: 'too-close', spanCounts: 10 } });
     expect(bad.garden.calibrations).toEqual(good.calibrations);
-    expect(only(bad.garden)).toMatchObject({
-      calibrationId: only(good).calibrationId,
+    expect(firstChannel(bad.garden)).toMatchObject({
+      calibrationId: firstChannel(good).calibrationId,
       pegs: { wet: { rawCounts: 2990 } },
     });
   });
 
   test('a new pair is a new version; the old one is untouched', () => {
     const { garden } = withPlot();
-    const id = only(garden).id;
+    const id = firstChannel(garden).id;
     const first = placePeg(
       placePeg(garden, id, 'dry', reference(3000), making()).garden,
       id,
@@ -186,7 +192,7 @@ describe('the engine’s settings for a plot', () => {
   const calibrated = () => {
     const { garden, plotId } = withPlot();
     const boardId = garden.boards[0]?.id ?? '';
-    const id = only(garden).id;
+    const id = firstChannel(garden).id;
     const dry = placePeg(garden, id, 'dry', reference(3000, { boardId }), making()).garden;
     return { garden: placePeg(dry, id, 'wet', reference(1000, { boardId }), making()).garden, plotId };
   };
@@ -249,5 +255,8 @@ test('small edits change their field and nothing else', () => {
     ...garden,
     plots: [{ ...garden.plots[0], bandEdges: [100, 200, 300, 400] }],
   });
-  expect(only(setStreamName(garden, only(garden).id, 'A0'))).toEqual({ ...only(garden), streamName: 'A0' });
+  expect(firstChannel(setStreamName(garden, firstChannel(garden).id, 'A0'))).toEqual({
+    ...firstChannel(garden),
+    streamName: 'A0',
+  });
 });

@@ -1,0 +1,60 @@
+import { expect, test } from 'vitest';
+import { plotParts } from '@plain-trowel/core/garden/edit';
+import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
+import { PageEngines } from './pageEngines.ts';
+import { viewPlot } from './plotView.ts';
+
+const NOW = Date.UTC(2026, 4, 1, 12);
+const garden = marigoldHare(NOW);
+const partsOf = (id: string) => {
+  const parts = plotParts(garden, id);
+  if (!parts) throw new Error(id);
+  return parts;
+};
+const at = (rawCounts: number, ageS = 5) => ({ rawCounts, atMs: NOW - ageS * 1000 });
+
+test('a fresh calibrated reading has its band and its percent', () => {
+  // chilli: dry 2934, wet 1144; 2039 lies half way
+  expect(viewPlot(partsOf('chilli'), at(2039), NOW)).toMatchObject({
+    state: 'right',
+    rawCounts: 2039,
+    span: { percent: 50 },
+  });
+});
+
+test('doubt comes before the band', () => {
+  expect(viewPlot(partsOf('chilli'), at(2039, 901), NOW).state).toBe('stale');
+  expect(viewPlot(partsOf('mint'), at(1023), NOW).state).toBe('implausible');
+  expect(viewPlot(partsOf('strawberry'), at(500), NOW)).toMatchObject({
+    state: 'not-calibrated',
+    span: null,
+  });
+  expect(viewPlot(partsOf('chilli'), null, NOW).state).toBe('no-reading');
+  expect(viewPlot({ ...partsOf('chilli'), channel: null }, null, NOW).state).toBe('no-probe');
+});
+
+test('in the page the engine waits from the first line on, then answers, and stops answering when lines stop', () => {
+  const engines = new PageEngines();
+  const dry = (timeMs: number) => new Map([['channel-c2', { raw: 2700, timeMs }]]);
+  const first = engines.step(garden, dry(NOW), NOW).chilli;
+  expect(first).toMatchObject({ pumpOn: false, reason: 'min-interval', mayStartAtMs: NOW + 900_000 });
+  const later = NOW + 900_000;
+  expect(engines.step(garden, dry(later), later).chilli).toMatchObject({
+    pumpOn: true,
+    runningSinceMs: later,
+  });
+  expect(engines.step(garden, dry(later), later + 15_000).chilli).toMatchObject({
+    pumpOn: false,
+    reason: 'max-run',
+  });
+  expect(engines.step(garden, dry(later), later + 901_000).chilli).toMatchObject({
+    pumpOn: false,
+    reason: 'stale',
+    lamp: 'blink',
+  });
+});
+
+test('plots without a calibration get no answer', () => {
+  const answers = new PageEngines().step(garden, new Map([['channel-s1', { raw: 500, timeMs: NOW }]]), NOW);
+  expect(Object.keys(answers).sort()).toEqual(['chilli', 'lemon', 'mint']);
+});

@@ -1,0 +1,103 @@
+import { expect, test, vi } from 'vitest';
+import type { SourceUpdate } from './lineSource.ts';
+import { SerialSource } from './serialSource.ts';
+
+/** A port in place of a real one: the test sends bytes, and breaks or closes the stream. */
+function fakePort() {
+  let feed: ReadableStreamDefaultController<Uint8Array> | null = null;
+  const newReadable = () =>
+    new ReadableStream<Uint8Array>({ start: (controller) => void (feed = controller) });
+  const port = {
+    readable: null as ReadableStream<Uint8Array> | null,
+    opened: 0,
+    closed: 0,
+    open: vi.fn(),
+    close: vi.fn(),
+  };
+  port.open.mockImplementation(() => {
+    port.readable = newReadable();
+    return Promise.resolve();
+  });
+  port.close.mockResolvedValue(undefined);
+  return {
+    port,
+    serial: port as unknown as SerialPort,
+    send: (text: string) => feed?.enqueue(new TextEncoder().encode(text)),
+    breakOnce: () => {
+      const broken = feed;
+      port.readable = newReadable();
+      broken?.error(new DOMException('framing', 'FramingError'));
+    },
+    pull: () => {
+      port.readable = null;
+      feed?.error(new DOMException('gone', 'NetworkError'));
+    },
+  };
+}
+
+const settle = () => new Promise((done) => setTimeout(done, 5));
+
+function started(serial: SerialPort) {
+  const updates: SourceUpdate[] = [];
+  const source = new SerialSource(serial, 'roof', 9600, 'Roof board');
+  source.start((update) => updates.push(update));
+  const lines = () =>
+    updates.flatMap((update) => (update.kind === 'lines' ? update.lines.map((line) => line.text) : []));
+  const statuses = () => updates.flatMap((update) => (update.kind === 'status' ? [update.status] : []));
+  return { source, updates, lines, statuses };
+}
+
+test('bytes become lines at the speed that was chosen', async () => {
+  const { port, serial, send } = fakePort();
+  const { source, lines, statuses } = started(serial);
+  await settle();
+  send('c2=15');
+  send('12\r\nc2=1513\r\n');
+  await settle();
+  expect(port.open).toHaveBeenCalledWith({ baudRate: 9600 });
+  expect(lines()).toEqual(['c2=1512', 'c2=1513']);
+  expect(statuses()).toEqual(['opening', 'open']);
+  await source.stop();
+  expect(port.close).toHaveBeenCalledOnce();
+  expect(statuses()).toEqual(['opening', 'open']);
+});
+
+test('a framing error is passed over, and reading goes on', async () => {
+  const { serial, send, breakOnce } = fakePort();
+  const { source, lines } = started(serial);
+  await settle();
+  send('1\n');
+  await settle();
+  breakOnce();
+  await settle();
+  send('2\n');
+  await settle();
+  expect(lines()).toEqual(['1', '2']);
+  await source.stop();
+});
+
+test('a pulled plug ends the source with a sentence', async () => {
+  const { serial, pull } = fakePort();
+  const { updates } = started(serial);
+  await settle();
+  pull();
+  await settle();
+  expect(updates.at(-1)).toEqual({
+    kind: 'status',
+    status: 'ended',
+    message: 'The board was unplugged. Nothing read so far is lost; plug it in and connect again.',
+  });
+});
+
+test.each([
+  ['NetworkError', /another program or tab holds it/],
+  ['UnknownError', /Unplug the board/],
+])('a port that does not open (%s) says why', async (name, sentence) => {
+  const { port, serial } = fakePort();
+  port.open.mockRejectedValue(new DOMException('no', name));
+  const { updates } = started(serial);
+  await settle();
+  const last = updates.at(-1);
+  expect(last).toMatchObject({ kind: 'status', status: 'failed' });
+  expect(last?.kind === 'status' && last.message).toMatch(sentence);
+});

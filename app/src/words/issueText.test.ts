@@ -1,0 +1,111 @@
+import { describe, expect, test } from 'vitest';
+import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
+import type { CsvIssue } from '@plain-trowel/core/records/readingsCsv';
+import {
+  csvText,
+  edgeText,
+  gardenFileText,
+  limitText,
+  notUnderstoodText,
+  serialLogText,
+  twoPointText,
+} from './issueText.ts';
+
+describe('a garden file that is wrong', () => {
+  const cases: readonly (readonly [GardenFileIssue, RegExp])[] = [
+    [{ kind: 'empty' }, /is empty/],
+    [{ kind: 'binary' }, /is not text/],
+    [{ kind: 'not-json' }, /cut off or damaged/],
+    [{ kind: 'not-a-garden' }, /not a garden/],
+    [{ kind: 'newer-version', version: 99, known: 1 }, /version 99; this program reads up to version 1/],
+    [{ kind: 'bad-version', version: 'one' }, /"one", which is no version/],
+    [
+      { kind: 'field', field: 'plots[0].name', message: 'must not be empty', more: 0 },
+      /The field plots\[0\]\.name is wrong: must not be empty\. The garden/,
+    ],
+    [{ kind: 'field', field: 'name', message: 'm', more: 1 }, /1 more field is wrong too/],
+    [{ kind: 'field', field: 'name', message: 'm', more: 3 }, /3 more fields are wrong too/],
+  ];
+  test.each(cases)('%j', (issue, sentence) => {
+    expect(gardenFileText(issue)).toMatch(sentence);
+    // What it means for the garden, and that there is something to do.
+    expect(gardenFileText(issue)).toContain('The garden is as it was.');
+    expect(gardenFileText(issue)).toMatch(/(Choose|Export|Open|Mend) .*\.$/);
+  });
+});
+
+describe('a readings file that is wrong', () => {
+  const cases: readonly (readonly [CsvIssue, RegExp])[] = [
+    [{ kind: 'empty' }, /is empty/],
+    [{ kind: 'binary' }, /is not text/],
+    [{ kind: 'missing-column', column: 'raw' }, /no column "raw"/],
+    [{ kind: 'decimal-comma', row: 7, text: '12,5' }, /Row 7 has a decimal comma: 12,5/],
+    [
+      { kind: 'cell', row: 3, column: 'raw', text: '1e309' },
+      /Row 3, column raw, reads "1e309"; it must be a number that fits/,
+    ],
+    [
+      { kind: 'cell', row: 3, column: 'time', text: '' },
+      /column time, is empty; it must be a date and time with its offset/,
+    ],
+    [{ kind: 'cell', row: 3, column: 'flags', text: 'odd' }, /it must be empty, simulated or imported/],
+    [{ kind: 'columns', row: 4, found: 2, wanted: 8 }, /Row 4 has 2 columns where the first row has 8/],
+    [
+      { kind: 'unknown-channel', row: 2, channel: 'channel-zz' },
+      /"channel-zz", which is no probe of this garden/,
+    ],
+    [{ kind: 'no-rows' }, /a header and no readings/],
+  ];
+  test.each(cases)('%j', (issue, sentence) => {
+    expect(csvText(issue)).toMatch(sentence);
+    expect(csvText(issue)).toContain('Nothing was taken in.');
+  });
+});
+
+test.each([
+  [{ kind: 'empty' } as const, /nothing in it/],
+  [{ kind: 'binary' } as const, /not text/],
+  [
+    { kind: 'nothing-understood', lines: 1200, firstLine: 'Dear diary' } as const,
+    /None of its 1.200 lines holds a reading; the first is "Dear diary"/,
+  ],
+])('a serial log that is wrong: %j', (issue, sentence) => {
+  expect(serialLogText(issue)).toMatch(sentence);
+});
+
+test('a line that was not understood names the likely cause', () => {
+  expect(notUnderstoodText('garbage')).toContain('wrong speed');
+  expect(notUnderstoodText('decimal-comma')).toContain('print a decimal point');
+  const all = (['garbage', 'too-long', 'bad-json', 'decimal-comma', 'not-finite', 'no-number'] as const).map(
+    notUnderstoodText,
+  );
+  expect(new Set(all).size).toBe(6);
+});
+
+test('references that are too close are told by how much, and what to do', () => {
+  const text = twoPointText({ kind: 'too-close', spanCounts: 19, neededCounts: 20.4, noiseCounts: 2.04 });
+  expect(text).toContain('19 counts apart; with a noise of ± 2.0 they must be at least 21 apart');
+  expect(text).toContain('capture one of them again');
+  expect(twoPointText({ kind: 'not-finite', at: 'wet' })).toContain('The wet reference has no usable number');
+});
+
+test.each([
+  [{ kind: 'not-a-number', at: 'stop' } as const, /Type a number for the stop limit/],
+  [{ kind: 'off-scale', at: 'start' } as const, /between 0 and 100 %/],
+  [{ kind: 'too-close', gapTenths: -50, neededTenths: 10 } as const, /start limit lies above the stop limit/],
+  [
+    { kind: 'too-close', gapTenths: 5, neededTenths: 12 } as const,
+    /0\.5 % apart; with this noise they must be at least 1\.2 % apart/,
+  ],
+])('limits that contradict each other: %j', (issue, sentence) => {
+  expect(limitText(issue)).toMatch(sentence);
+});
+
+test('a band edge out of order names its band and the least it may be', () => {
+  expect(edgeText({ kind: 'edge-order', at: 1, leastTenths: 220 })).toBe(
+    'The edge after "low" must be at least 22.0 %: each band is 2 % wide or more.',
+  );
+  expect(edgeText({ kind: 'edge-order', at: 3, leastTenths: 1010 })).toContain(
+    '"flooded" needs at least 2 % of room',
+  );
+});

@@ -1,0 +1,97 @@
+import { describe, expect, test } from 'vitest';
+import { plotParts } from '@plain-trowel/core/garden/edit';
+import { REASONS } from '@plain-trowel/core/control/engine';
+import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
+import type { PlotView } from '../links/plotView.ts';
+import { eventText } from './eventText.ts';
+import { labelLine, probeLine, stateWord } from './plotText.ts';
+import { reasonText } from './reasonText.ts';
+
+const garden = marigoldHare(Date.UTC(2026, 4, 1));
+const partsOf = (id: string) => {
+  const parts = plotParts(garden, id);
+  if (!parts) throw new Error(id);
+  return parts;
+};
+
+describe('a label', () => {
+  const span = { percent: 31.44, beyondCounts: 0, clampedAt: null };
+  const view = (change: Partial<PlotView>): PlotView => ({
+    state: 'right',
+    rawCounts: 2000,
+    atMs: 0,
+    span,
+    ...change,
+  });
+
+  test('says the band and the percent with its kind', () => {
+    expect(labelLine(view({}))).toBe('right, 31.4 % span');
+  });
+
+  test.each([
+    ['implausible', 'probe fault'],
+    ['stale', 'silent'],
+  ] as const)('gives no percent when the reading is %s', (state, words) => {
+    expect(labelLine(view({ state }))).toBe(words);
+  });
+
+  test('without a calibration there is no percent to give', () => {
+    expect(labelLine(view({ state: 'not-calibrated', span: null }))).toBe('not calibrated');
+    expect(stateWord('no-reading')).toBe('no reading yet');
+    expect(stateWord('no-probe')).toBe('no probe');
+  });
+});
+
+test('a probe is told by kind, tag, depth, board and supply', () => {
+  expect(probeLine(partsOf('chilli'))).toBe(
+    'Capacitive stick, blue tag, 7 cm deep. Roof board, input 2, 12-bit at 3.3 V.',
+  );
+  expect(probeLine({ ...partsOf('chilli'), probe: null })).toBe('No probe yet.');
+});
+
+test('every reason of the engine has words of its own', () => {
+  const words = REASONS.map(reasonText);
+  expect(new Set(words).size).toBe(REASONS.length);
+});
+
+const common = { atMs: 0, plotId: 'chilli', simulated: false };
+test.each([
+  [
+    { ...common, kind: 'pump-started', reason: 'below-start', tenths: 312 } as const,
+    'Pump on',
+    'at 31.2 % span: the soil is below the start limit',
+  ],
+  [
+    { ...common, kind: 'pump-stopped', reason: 'max-run', ranS: 15, volumeMl: 135 } as const,
+    'Pump off',
+    'after 15 s, about 135 ml: the maximum run was reached',
+  ],
+  [{ ...common, kind: 'held', reason: 'stale' } as const, 'Held', 'the last reading is too old to act on'],
+  [{ ...common, kind: 'poured', volumeMl: 50 } as const, 'Poured', '50 ml by hand'],
+  [{ ...common, kind: 'probe-moved', to: 'air' } as const, 'Probe moved', 'out into the air'],
+  [
+    {
+      ...common,
+      kind: 'reference',
+      side: 'wet',
+      condition: 'water',
+      rawCounts: 277,
+      spreadCounts: 1.52,
+    } as const,
+    'Wet reference',
+    'water: 277 counts, spread ± 1.5',
+  ],
+  [
+    { ...common, kind: 'calibrated', calibrationId: 'cal', dryCounts: 721, wetCounts: 277 } as const,
+    'Calibrated',
+    'dry 721, wet 277 counts',
+  ],
+  [
+    { ...common, kind: 'imported', what: 'a.csv', readings: 40 } as const,
+    'Taken in',
+    '40 readings from a.csv',
+  ],
+  [{ ...common, kind: 'note', text: 'yellow leaf' } as const, 'Note', 'yellow leaf'],
+])('%j in words', (event, what, detail) => {
+  expect(eventText(event)).toEqual({ what, detail });
+});
