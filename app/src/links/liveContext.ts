@@ -24,7 +24,7 @@ export function useLiveTools(): LiveTools {
   return tools;
 }
 
-/** What comes in right now; renders ten times a second at most. */
+/** What comes in right now; renders five times a second at most. */
 export function useLive(): LiveSnapshot {
   const { session } = useLiveTools();
   return useSyncExternalStore(session.subscribe, session.getSnapshot);

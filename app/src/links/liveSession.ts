@@ -1,6 +1,6 @@
 /**
  * One garden's live readings: takes lines from whichever source is open, parses them, keeps the last minutes for the screen, hands what
- * is due to the recorder, and publishes a snapshot ten times a second at most, however fast the lines come.
+ * is due to the recorder, and publishes a snapshot five times a second at most, however fast the lines come.
  */
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
@@ -44,7 +44,7 @@ export type Save = (
   events: readonly GardenEvent[],
 ) => Promise<void>;
 
-const PUBLISH_MS = 100;
+const PUBLISH_MS = 200;
 const RATE_WINDOW_MS = 5000;
 
 const streamKey = (boardId: string, name: string) => `${boardId}\n${name}`;

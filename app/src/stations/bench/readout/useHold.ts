@@ -13,7 +13,7 @@ export type Hold = {
 };
 
 /** Longest stretch that the strip can show, ms of the source's clock. */
-const LONGEST_MS = 24 * 3_600_000;
+const LONGEST_MS = 3_600_000;
 const NOTHING: Stretch = { timesMs: new Float64Array(0), values: new Float64Array(0) };
 
 /** Holds the picture still while readings go on being taken and recorded. */
