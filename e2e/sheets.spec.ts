@@ -130,6 +130,32 @@ test('a plot is added, changed and removed, and each can be undone', async ({ pa
   await expect(plot(page, /pot/)).toHaveCount(0);
 });
 
+test('another supply voltage voids the calibration, and the sheet says so', async ({ page }) => {
+  await openSample(page);
+  await page.getByRole('button', { name: 'Change this plot' }).click();
+  await page.getByLabel('Voltage that feeds the probe').fill('5');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await sheet(page, 'Calibrate').click();
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'It is void: capture both references again.' }),
+  ).toBeVisible();
+  await sheet(page, 'Limits').click();
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'Nothing is decided and every output is off' }),
+  ).toBeVisible();
+});
+
+test('the garden is renamed from its menu', async ({ page }) => {
+  await openSample(page);
+  await page.getByRole('button', { name: /The Marigold Hare/ }).click();
+  await page.getByRole('menuitem', { name: 'Rename the garden' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('The Tansy Hare');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Keep the name' }).click();
+  await expect(page.getByRole('button', { name: /The Tansy Hare/ })).toBeVisible();
+});
+
 test('a removed garden comes back with Undo', async ({ page }) => {
   await startFromParts(page);
   await page.goto('/');

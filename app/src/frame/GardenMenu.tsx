@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
-import { useRef } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
 import { download, fileNameOf } from '../data/download.ts';
@@ -8,6 +8,8 @@ import { useGarden } from '../data/gardenContext.ts';
 import { useOpenGardenFile } from '../home/useOpenGardenFile.ts';
 import { showKeys } from './keysDialogState.ts';
 import { useSheetTone } from './sheetTone.ts';
+
+const RenameDialog = lazy(() => import('../home/RenameDialog.tsx'));
 
 const ITEM =
   'flex min-h-[40px] items-center justify-between gap-6 px-4 text-[15px] outline-none data-disabled:text-soft data-highlighted:bg-ink data-highlighted:text-paper';
@@ -17,6 +19,7 @@ export function GardenMenu() {
   const { garden, history, undo, redo } = useGarden();
   const navigate = useNavigate();
   const [tone, setTone] = useSheetTone();
+  const [renaming, setRenaming] = useState(false);
   const fileInput = useRef<HTMLInputElement>(null);
   const openFile = useOpenGardenFile();
   const lastDone = history.past.at(-1)?.label;
@@ -56,6 +59,9 @@ export function GardenMenu() {
               <kbd className="font-mono text-xs">Ctrl Y</kbd>
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 h-px bg-rule" />
+            <DropdownMenu.Item className={ITEM} onSelect={() => setRenaming(true)}>
+              Rename the garden
+            </DropdownMenu.Item>
             <DropdownMenu.Item
               className={ITEM}
               onSelect={() =>
@@ -97,6 +103,11 @@ export function GardenMenu() {
           if (file) openFile(file);
         }}
       />
+      {renaming && (
+        <Suspense>
+          <RenameDialog onClose={() => setRenaming(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }

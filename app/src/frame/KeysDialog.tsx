@@ -25,7 +25,7 @@ export function KeysDialog() {
           <div key={one.key} className="contents">
             <dt>
               <kbd className="rounded-[2px] border border-ink px-2 py-0.5 font-mono text-[13px]">
-                {one.key}
+                {one.key.length === 1 ? one.key.toUpperCase() : one.key}
               </kbd>
             </dt>
             <dd>{one.does}</dd>

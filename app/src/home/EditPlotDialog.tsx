@@ -4,13 +4,13 @@ import { editPlot, removePlot, type PlotParts } from '@plain-trowel/core/garden/
 import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';
-import { PlotFields } from './PartsFields.tsx';
+import { BoardFields, PlotFields, PumpFields } from './PartsFields.tsx';
 import { emptyParts, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
 
 /** Changes a plot's and its probe's details, or takes the plot out of the garden; both can be undone. */
 export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; onClose: () => void }) {
   const { commit } = useGarden();
-  const { plot, probe, channel } = parts;
+  const { plot, probe, channel, board, line } = parts;
   const form = useForm<PartsText, unknown, PartsRead>({
     resolver: zodResolver(partsSchema),
     defaultValues: {
@@ -23,13 +23,19 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
       depthCm: String(probe?.depthCm ?? 0),
       pin: channel?.pin ?? '',
       streamName: channel?.streamName ?? '',
+      boardName: board?.name ?? '',
+      boardTraits: board?.traits ?? '',
+      adcBits: String(board?.adcBits ?? 12),
+      supplyV: String(board?.supplyV ?? 3.3),
+      hasPump: line !== null,
+      flowMlPerS: String(line?.flowMlPerS ?? 10),
     },
   });
   const save = async (read: PartsRead) => {
     if (
       await commit(
         `change ${plot.name}`,
-        (garden) => ({ garden: editPlot(garden, plot.id, partsOf(read)) }),
+        (garden) => ({ garden: editPlot(garden, plot.id, partsOf(read), Math.random) }),
         'The plot was changed.',
       )
     )
@@ -48,7 +54,7 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
       open
       onClose={onClose}
       title={plot.name}
-      description="The plot and its probe. Board and pump stay as they are."
+      description="The plot, its probe, its board and its pump. Calibration and limits stay."
     >
       <FormProvider {...form}>
         <form
@@ -57,6 +63,11 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
           className="flex flex-col gap-5"
         >
           <PlotFields />
+          <section className="border-t border-rule pt-4">
+            <h3 className="mb-3 font-semibold">Its board, for every plot on it</h3>
+            <BoardFields boards={[]} />
+          </section>
+          <PumpFields />
           <div className="flex flex-wrap gap-3">
             <Button type="submit" look="primary">
               Keep the changes

@@ -109,7 +109,7 @@ export function BoardFields({ boards }: { boards: readonly Board[] }) {
           <SelectField
             name="boardTraits"
             label="Its traits"
-            options={BOARD_TRAITS.map((one) => same(one.traits))}
+            options={traitOptions(watch('boardTraits'))}
             onPicked={(traits) => {
               const picked = BOARD_TRAITS.find((one) => one.traits === traits);
               if (!picked) return;
@@ -128,6 +128,12 @@ export function BoardFields({ boards }: { boards: readonly Board[] }) {
       )}
     </div>
   );
+}
+
+/** The known traits, and those of a board that was described in other words. */
+function traitOptions(present: string) {
+  const known = BOARD_TRAITS.map((one) => one.traits);
+  return (known.includes(present) ? known : [present, ...known]).map(same);
 }
 
 /** A pump, if there is one. */

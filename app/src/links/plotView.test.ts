@@ -22,6 +22,15 @@ test('a fresh calibrated reading has its band and its percent', () => {
   });
 });
 
+test('a calibration made at another supply voltage gives no percent', () => {
+  const { board, ...rest } = partsOf('chilli');
+  if (!board) throw new Error('no board');
+  expect(viewPlot({ ...rest, board: { ...board, supplyV: 5 } }, at(2039), NOW)).toMatchObject({
+    state: 'not-calibrated',
+    span: null,
+  });
+});
+
 test('doubt comes before the band', () => {
   expect(viewPlot(partsOf('chilli'), at(2039, 901), NOW).state).toBe('stale');
   expect(viewPlot(partsOf('mint'), at(1023), NOW).state).toBe('implausible');

@@ -1,7 +1,7 @@
 import { spanReading, type SpanReading } from '@plain-trowel/core/calibration/twoPoint';
 import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
 import { plausibleWindow } from '@plain-trowel/core/electrics/converter';
-import { DEFAULT_STALE_S, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { calibrationMismatch, DEFAULT_STALE_S, type PlotParts } from '@plain-trowel/core/garden/edit';
 
 /** How a plot stands, ready to be put into words. */
 export type PlotView = {
@@ -17,7 +17,9 @@ export function viewPlot(
   reading: { rawCounts: number; atMs: number } | null,
   nowMs: number,
 ): PlotView {
-  const span = reading && parts.fit ? spanReading(parts.fit, reading.rawCounts) : null;
+  // A calibration of another supply or board is void: its percent would look right and be wrong.
+  const span =
+    reading && parts.fit && !calibrationMismatch(parts) ? spanReading(parts.fit, reading.rawCounts) : null;
   const rails = parts.board
     ? plausibleWindow(parts.board.adcBits)
     : { lowCounts: -Infinity, highCounts: Infinity };

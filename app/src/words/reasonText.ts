@@ -23,6 +23,8 @@ export function reasonText(reason: Reason): string {
       return 'watering by itself is switched off';
     case 'no-line':
       return 'this plot has no pump';
+    case 'not-calibrated':
+      return 'the probe has no calibration that holds here';
     case 'clock-went-back':
       return 'the board’s clock went back';
   }

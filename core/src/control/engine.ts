@@ -39,6 +39,7 @@ export const REASONS = [
   'switched-off',
   'no-line',
   'clock-went-back',
+  'not-calibrated',
 ] as const;
 export type Reason = (typeof REASONS)[number];
 

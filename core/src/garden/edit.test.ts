@@ -8,6 +8,7 @@ import {
   placePeg,
   plotParts,
   removePlot,
+  renameGarden,
   setBandEdges,
   setLimits,
   setStreamName,
@@ -104,24 +105,53 @@ describe('adding and removing plots', () => {
   });
 });
 
-test('a plot’s details can be said anew; board, pump and limits stay', () => {
+describe('saying a plot anew', () => {
   const { garden, plotId } = withPlot();
-  const { plot, probe, channel, board, line } = plotParts(garden, plotId) ?? {};
-  const edited = editPlot(garden, plotId, {
-    ...parts,
-    plotName: 'Pepper crate',
-    probeLabel: 'P1',
-    depthCm: 9,
-    pin: 'input 3',
+  const boardId = garden.boards[0]?.id ?? '';
+  const sameBoard = { ...parts, board: { id: boardId } };
+
+  test('names and places change; board, guards and limits stay', () => {
+    const { plot, probe, channel, board, line } = plotParts(garden, plotId) ?? {};
+    const edited = editPlot(
+      garden,
+      plotId,
+      { ...sameBoard, plotName: 'Pepper crate', probeLabel: 'P1', depthCm: 9, pin: 'input 3' },
+      dice(),
+    );
+    expect(plotParts(edited, plotId)).toMatchObject({
+      plot: { ...plot, name: 'Pepper crate' },
+      probe: { ...probe, label: 'P1', depthCm: 9 },
+      channel: { ...channel, pin: 'input 3' },
+      board,
+      line,
+    });
   });
-  expect(plotParts(edited, plotId)).toMatchObject({
-    plot: { ...plot, name: 'Pepper crate' },
-    probe: { ...probe, label: 'P1', depthCm: 9 },
-    channel: { ...channel, pin: 'input 3' },
-    board,
-    line,
+
+  test('new traits go to the board in use, under its old id', () => {
+    const traits = { name: 'Stern board', traits: '8-bit 5 V board', adcBits: 10, supplyV: 5 };
+    const edited = editPlot(garden, plotId, { ...parts, board: traits }, dice());
+    expect(edited.boards).toEqual([{ id: boardId, ...traits }]);
   });
-  expect(() => editPlot(garden, 'plot-none', parts)).toThrow(RangeError);
+
+  test('a pump can go, come back switched off, and give more', () => {
+    const without = editPlot(garden, plotId, { ...sameBoard, pump: null }, dice());
+    expect(without.waterLines).toEqual([]);
+    const armed = setWaterLine(garden, garden.waterLines[0]?.id ?? '', { automatic: true, maxRunS: 7 });
+    expect(
+      editPlot(armed, plotId, { ...sameBoard, pump: { flowMlPerS: 20 } }, dice()).waterLines,
+    ).toMatchObject([{ flowMlPerS: 20, maxRunS: 7, automatic: true }]);
+    const again = editPlot(without, plotId, sameBoard, dice());
+    expect(again.waterLines).toMatchObject([{ boardId, plotId, automatic: false }]);
+    expect(gardenSchema.safeParse(again).success).toBe(true);
+  });
+
+  test('an unknown plot is our mistake', () => {
+    expect(() => editPlot(garden, 'plot-none', parts, dice())).toThrow(RangeError);
+  });
+});
+
+test('a garden is renamed with its note', () => {
+  expect(renameGarden(bare(), 'Shed', 'north wall')).toEqual({ ...bare(), name: 'Shed', note: 'north wall' });
 });
 
 describe('placing pegs', () => {
@@ -241,6 +271,8 @@ describe('the engine’s settings for a plot', () => {
     expect(calibrationMismatch(partsOf(garden, plotId))).toBeNull();
     const at5V = { ...garden, boards: garden.boards.map((board) => ({ ...board, supplyV: 5 })) };
     expect(calibrationMismatch(partsOf(at5V, plotId))).toBe('supply');
+    // and nothing is decided with a void one
+    expect(engineConfig(partsOf(at5V, plotId))).toBeNull();
     const moved = {
       ...garden,
       calibrations: garden.calibrations.map((one) => ({ ...one, dry: { ...one.dry, boardId: 'other' } })),

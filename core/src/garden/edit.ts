@@ -85,17 +85,7 @@ export function addPlot(
     pegs: { dry: null, wet: null },
     calibrationId: null,
   };
-  const line: WaterLine | null = parts.pump && {
-    id: fresh('line', garden.waterLines),
-    name: `${parts.plotName} pump`,
-    boardId,
-    plotId,
-    flowMlPerS: parts.pump.flowMlPerS,
-    maxRunS: 20,
-    minIntervalS: 600,
-    staleAfterS: 60,
-    automatic: false,
-  };
+  const line = parts.pump && newLine(garden, plotId, parts, boardId, parts.pump.flowMlPerS, random);
   return {
     plotId,
     garden: {
@@ -128,34 +118,69 @@ export function addPlot(
   };
 }
 
-/** What can be said anew of a plot and its first probe; board and pump are changed on their own sheets. */
-export type PlotDetails = Omit<Parts, 'board' | 'pump'>;
-
-/** Changes names and places of a plot and its first probe; calibrations and limits stay. */
-export function editPlot(garden: Garden, plotId: string, details: PlotDetails): Garden {
-  const parts = plotParts(garden, plotId);
-  if (!parts) throw new RangeError(`editPlot: no plot ${plotId}`);
+/** A pump for a plot, with cautious guards, switched off until the person arms it. */
+function newLine(
+  garden: Garden,
+  plotId: string,
+  parts: Parts,
+  boardId: string,
+  flowMlPerS: number,
+  random: () => number,
+): WaterLine {
   return {
-    ...garden,
-    plots: replace(garden.plots, plotId, (plot) => ({
-      ...plot,
-      name: details.plotName,
-      plant: details.plant,
-    })),
-    probes: replace(garden.probes, parts.probe?.id ?? '', (probe) => ({
-      ...probe,
-      label: details.probeLabel,
-      kind: details.probeKind,
-      colour: details.colour,
-      depthCm: details.depthCm,
-    })),
-    channels: replace(garden.channels, parts.channel?.id ?? '', (channel) => ({
-      ...channel,
-      pin: details.pin,
-      streamName: details.streamName,
-    })),
+    id: makeId('line', new Set(garden.waterLines.map((one) => one.id)), random),
+    name: `${parts.plotName} pump`,
+    boardId,
+    plotId,
+    flowMlPerS,
+    maxRunS: 20,
+    minIntervalS: 600,
+    staleAfterS: 60,
+    automatic: false,
   };
 }
+
+/**
+ * Says everything about a plot, its first probe, that probe's board and its pump anew; calibrations, limits and guards stay. A board given by its traits
+ * replaces the traits of the board in use, for every plot on it; without a pump the plot's line goes.
+ */
+export function editPlot(garden: Garden, plotId: string, parts: Parts, random: () => number): Garden {
+  const held = plotParts(garden, plotId);
+  if (!held) throw new RangeError(`editPlot: no plot ${plotId}`);
+  const { board, pump } = parts;
+  const boardId = 'id' in board ? board.id : (held.board?.id ?? '');
+  const others = garden.waterLines.filter((line) => line.plotId !== plotId);
+  const line =
+    pump &&
+    (held.line
+      ? { ...held.line, flowMlPerS: pump.flowMlPerS }
+      : newLine(garden, plotId, parts, boardId, pump.flowMlPerS, random));
+  return {
+    ...garden,
+    plots: replace(garden.plots, plotId, (plot) => ({ ...plot, name: parts.plotName, plant: parts.plant })),
+    boards: 'id' in board ? garden.boards : replace(garden.boards, boardId, (one) => ({ ...one, ...board })),
+    probes: replace(garden.probes, held.probe?.id ?? '', (probe) => ({
+      ...probe,
+      label: parts.probeLabel,
+      kind: parts.probeKind,
+      colour: parts.colour,
+      depthCm: parts.depthCm,
+    })),
+    channels: replace(garden.channels, held.channel?.id ?? '', (channel) => ({
+      ...channel,
+      pin: parts.pin,
+      streamName: parts.streamName,
+    })),
+    waterLines: line ? [...others, line] : others,
+  };
+}
+
+/** Renames the garden and changes the note beside its name. */
+export const renameGarden = (garden: Garden, name: string, note: string): Garden => ({
+  ...garden,
+  name,
+  note,
+});
 
 /** Removes a plot with its probes, channels, calibrations and lines. Boards and stored readings stay. */
 export function removePlot(garden: Garden, plotId: string): Garden {
@@ -273,9 +298,9 @@ export function plotParts(garden: Garden, plotId: string): PlotParts | null {
 /** A reading older than this says nothing about now when the plot has no water line of its own to say otherwise, s. */
 export const DEFAULT_STALE_S = 900;
 
-/** The engine's settings for one plot; null while it has no calibrated probe, so that nothing can be decided. */
+/** The engine's settings for one plot; null while it has no calibration that holds here and now, so that nothing can be decided. */
 export function engineConfig(parts: PlotParts): EngineConfig | null {
-  if (!parts.fit || !parts.board) return null;
+  if (!parts.fit || !parts.board || calibrationMismatch(parts)) return null;
   return {
     table: boardTable(parts.fit),
     ...parts.plot.limits,

@@ -79,6 +79,16 @@ describe('the board’s own engine', () => {
     expect(after.events.some((event) => event.kind === 'started')).toBe(false);
   });
 
+  test('a run is stopped when its calibration becomes void, and the hold begins anew once it holds again', () => {
+    const running = advance(newWorld(always, T0, 3), always, T0 + 905_000, 1000).world;
+    const voided = always.map((one) => ({ ...one, config: null }));
+    const stopped = advance(running, voided, T0 + 907_000, 1000);
+    expect(stopped.events).toMatchObject([{ kind: 'stopped', reason: 'not-calibrated', plotId: 'chilli' }]);
+    expect(stopped.world.plots.chilli?.outputs.pumpOn).toBe(false);
+    const again = advance(stopped.world, always, T0 + 907_000 + 890_000, 1000);
+    expect(again.events.some((event) => event.kind === 'started')).toBe(false);
+  });
+
   test('a plot without a calibration decides nothing', () => {
     const { world } = advance(start, setup, T0 + 3_600_000, 60_000);
     expect(world.plots.strawberry?.outputs).toEqual({ pumpOn: false, lamp: 'off' });

@@ -242,8 +242,19 @@ function decide(
     const raw = counts.get(one.plotId);
     if (!plot || raw === undefined) continue;
     if (!one.config) {
-      // Without a calibration nothing can be decided, so nothing runs.
-      plots[one.plotId] = { ...plot, outputs: OFF };
+      // Without a calibration that holds, nothing can be decided, so nothing runs; what ran is stopped, and the boot hold begins anew.
+      const ranS = plot.engine.runningSinceS === null ? null : nowS - plot.engine.runningSinceS;
+      if (ranS !== null)
+        events.push({
+          kind: 'stopped',
+          atS: nowS,
+          reason: 'not-calibrated',
+          ranS,
+          plotId: one.plotId,
+          atMs: world.timeMs,
+          volumeMl: ranS * one.flowMlPerS,
+        });
+      plots[one.plotId] = { ...plot, engine: { ...initialEngine, nowS, lastStartS: nowS }, outputs: OFF };
       continue;
     }
     const result = stepEngine(plot.engine, { nowS, reading: { raw, atS: nowS } }, one.config);

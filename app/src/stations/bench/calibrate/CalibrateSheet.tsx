@@ -78,7 +78,7 @@ function Calibrate({ plotId }: { plotId: string }) {
                 ? 'Numbers fall as it gets wetter; most probes of this kind do.'
                 : 'Numbers rise as it gets wetter.'}{' '}
               One percent is worth <WorkedNumber id="span" worked={workSpan(fit)} />.
-              {present && view.state !== 'implausible' && (
+              {present && view.span && view.state !== 'implausible' && (
                 <>
                   {' '}
                   Now:{' '}
@@ -87,7 +87,7 @@ function Calibrate({ plotId }: { plotId: string }) {
                     lead
                     worked={workSpanPercent(fit, present.rawCounts, present.noiseCounts)}
                   />
-                  {view.span?.clampedAt &&
+                  {view.span.clampedAt &&
                     `, clamped ${formatCounts(Math.round(view.span.beyondCounts))} counts beyond the ${view.span.clampedAt} reference`}
                   .
                 </>

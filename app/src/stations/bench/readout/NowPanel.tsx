@@ -56,7 +56,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
         <dd>
           {isFault ? (
             'nothing: the reading cannot be trusted'
-          ) : parts.fit ? (
+          ) : parts.fit && view.span ? (
             <WorkedNumber
               id="percent"
               worked={workSpanPercent(parts.fit, present.rawCounts, present.noiseCounts)}

@@ -1,4 +1,4 @@
-import { setWaterLine, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { calibrationMismatch, setWaterLine, type PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { runVolume } from '@plain-trowel/core/control/runVolume';
 import { workWait } from '@plain-trowel/core/control/workWait';
@@ -74,6 +74,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
   const live = useLive();
   const { line, plot } = parts;
   const answer = live.answers[plot.id];
+  const isVoid = calibrationMismatch(parts) !== null;
   const switches = live.source?.kind === 'stand-in';
   const arm = (automatic: boolean) => {
     if (line)
@@ -97,6 +98,11 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
                 <Lamp lamp={answer.lamp} />
               </dd>
             </dl>
+          ) : isVoid ? (
+            <p role="alert" className="border-l-[3px] border-handle pl-3">
+              The calibration was made at another supply voltage or on another board and is void here. Nothing
+              is decided and every output is off until both references are captured again.
+            </p>
           ) : (
             <p className="text-soft">
               Nothing reads the probe right now, so nothing is decided and every output is off.{' '}
