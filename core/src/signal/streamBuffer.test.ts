@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { StreamBuffer } from './streamBuffer.ts';
 
@@ -27,4 +28,22 @@ test('since takes readings from a time on, that time included', () => {
 test('since reaches further back for a least count, but no further than it holds', () => {
   expect([...filled(10, 5).since(5000, 3).values]).toEqual([3, 4, 5]);
   expect([...filled(10, 2).since(9000, 5).values]).toEqual([1, 2]);
+});
+
+test('whatever was pushed and asked for, the stretch is the end of the plain list', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 9 }),
+      fc.integer({ min: 0, max: 30 }),
+      fc.integer({ min: 0, max: 32 }),
+      fc.nat(12),
+      (capacity, count, from, atLeast) => {
+        const list = Array.from({ length: count }, (_, at) => at + 1).slice(-capacity);
+        const wanted = Math.max(list.filter((value) => value >= from).length, Math.min(atLeast, list.length));
+        expect([...filled(capacity, count).since(from * 1000, atLeast).values]).toEqual(
+          wanted === 0 ? [] : list.slice(-wanted),
+        );
+      },
+    ),
+  );
 });

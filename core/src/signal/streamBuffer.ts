@@ -36,24 +36,35 @@ export class StreamBuffer {
 
   /** Copies the newest readings, oldest first: those not older than `fromMs`, and at least `atLeast` of them if there are so many. */
   since(fromMs: number, atLeast = 0): Stretch {
-    let count = 0;
-    while (count < this.held) {
-      const older = this.timesMs[this.slot(this.held - 1 - count)] ?? 0;
-      if (older < fromMs && count >= atLeast) break;
-      count += 1;
-    }
-    return this.newest(count);
+    return this.newest(Math.max(this.countSince(fromMs), Math.min(atLeast, this.held)));
+  }
+
+  /** How many of the newest readings, without a break, are not older than `fromMs`. Two plain loops: this runs on every drawing. */
+  private countSince(fromMs: number): number {
+    const { timesMs, next, held } = this;
+    const inFront = Math.min(next, held);
+    let at = next - 1;
+    while (at >= next - inFront && (timesMs[at] ?? 0) >= fromMs) at -= 1;
+    const counted = next - 1 - at;
+    if (counted < inFront) return counted;
+    const size = timesMs.length;
+    const oldest = size - (held - inFront);
+    let back = size - 1;
+    while (back >= oldest && (timesMs[back] ?? 0) >= fromMs) back -= 1;
+    return inFront + size - 1 - back;
   }
 
   private newest(count: number): Stretch {
-    const timesMs = new Float64Array(count);
-    const values = new Float64Array(count);
-    for (let at = 0; at < count; at += 1) {
-      const slot = this.slot(this.held - count + at);
-      timesMs[at] = this.timesMs[slot] ?? 0;
-      values[at] = this.values[slot] ?? 0;
-    }
-    return { timesMs, values };
+    return { timesMs: this.tail(this.timesMs, count), values: this.tail(this.values, count) };
+  }
+
+  /** The newest entries of one column: the end of the ring's old part, then its front. */
+  private tail(column: Float64Array, count: number): Float64Array {
+    const inFront = Math.min(count, this.next);
+    const copy = new Float64Array(count);
+    copy.set(column.subarray(column.length - (count - inFront)), 0);
+    copy.set(column.subarray(this.next - inFront, this.next), count - inFront);
+    return copy;
   }
 
   /** Place in the ring of the reading that is `age`-th from the oldest. */

@@ -24,17 +24,14 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   const [chosenS, setChosenS] = useState<number | null>(null);
   // A faster clock fills a minute in a blink: until the person chooses, the strip is as long as about a minute of watching.
   const windowS = chosenS ?? (speed === 60 ? 3600 : speed === 10 ? 600 : 60);
-  const { stretch } = hold;
   const full = fullScaleCounts(parts.board?.adcBits ?? 12);
   const { calibration } = parts;
+  const { timesMs: times, values } = hold.stretchOf(windowS * 1000);
 
   const chart = useMemo(() => {
-    const toMs = stretch.timesMs.at(-1) ?? 0;
+    const toMs = times.at(-1) ?? 0;
     // While little has come in, the strip begins with the first reading instead of standing empty.
-    const fromMs = Math.max(toMs - windowS * 1000, Math.min(stretch.timesMs[0] ?? toMs, toMs - SHORTEST_MS));
-    const first = stretch.timesMs.findIndex((time) => time >= fromMs);
-    const times = stretch.timesMs.subarray(Math.max(first, 0));
-    const values = stretch.values.subarray(Math.max(first, 0));
+    const fromMs = Math.max(toMs - windowS * 1000, Math.min(times[0] ?? toMs, toMs - SHORTEST_MS));
     const range = stripRange(values, full);
     const lines = calibration
       ? [
@@ -58,7 +55,7 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
       points: traceOf(times, values, 320),
       lines,
     };
-  }, [stretch, windowS, full, calibration]);
+  }, [times, values, windowS, full, calibration]);
 
   return (
     <section aria-label="Strip" className="mt-2">

@@ -7,7 +7,8 @@ import type { Stretch } from '@plain-trowel/core/signal/streamBuffer';
 export type Hold = {
   /** What the sheet shows: as it is, or as it was when it was held. */
   readonly present: PresentValue | null;
-  readonly stretch: Stretch;
+  /** The newest stretch of the stream, so many ms of the source's clock long. */
+  readonly stretchOf: (lengthMs: number) => Stretch;
   readonly held: boolean;
   readonly toggle: () => void;
 };
@@ -21,15 +22,29 @@ export function useHold(channelId: string): Hold {
   const live = useLive();
   const { session } = useLiveTools();
   const [frozen, setFrozen] = useState<{ present: PresentValue | null; stretch: Stretch } | null>(null);
-  const now = () => {
+  const present = live.present.get(channelId) ?? null;
+  const liveStretch = (lengthMs: number) => {
     const buffer = session.bufferOf(channelId);
-    const lastMs = buffer?.last()?.timeMs ?? 0;
-    return {
-      present: live.present.get(channelId) ?? null,
-      stretch: buffer?.since(lastMs - LONGEST_MS) ?? NOTHING,
-    };
+    const last = buffer?.last();
+    return buffer && last ? buffer.since(last.timeMs - lengthMs) : NOTHING;
   };
-  const toggle = () => setFrozen((before) => (before ? null : now()));
+  const toggle = () => setFrozen((before) => (before ? null : { present, stretch: liveStretch(LONGEST_MS) }));
   useKeys([{ key: 'h', does: 'Hold the picture still, and let it run again', run: toggle }]);
-  return { ...(frozen ?? now()), held: frozen !== null, toggle };
+  return frozen
+    ? {
+        present: frozen.present,
+        stretchOf: (lengthMs) => newestOf(frozen.stretch, lengthMs),
+        held: true,
+        toggle,
+      }
+    : { present, stretchOf: liveStretch, held: false, toggle };
+}
+
+function newestOf(stretch: Stretch, lengthMs: number): Stretch {
+  const fromMs = (stretch.timesMs.at(-1) ?? 0) - lengthMs;
+  const first = Math.max(
+    0,
+    stretch.timesMs.findIndex((time) => time >= fromMs),
+  );
+  return { timesMs: stretch.timesMs.subarray(first), values: stretch.values.subarray(first) };
 }
