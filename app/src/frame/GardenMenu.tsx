@@ -8,6 +8,7 @@ import { useGarden } from '../data/gardenContext.ts';
 import { useOpenGardenFile } from '../home/useOpenGardenFile.ts';
 import { showKeys } from './keysDialogState.ts';
 import { useSheetTone } from './sheetTone.ts';
+import { FileInput } from '../ui/FileInput.tsx';
 
 const RenameDialog = lazy(() => import('../home/RenameDialog.tsx'));
 
@@ -91,17 +92,11 @@ export function GardenMenu() {
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <input
+      <FileInput
         ref={fileInput}
-        type="file"
+        label="Garden file"
         accept=".json,application/json"
-        className="hidden"
-        aria-label="Garden file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) openFile(file);
-        }}
+        onFile={(file) => openFile(file)}
       />
       {renaming && (
         <Suspense>

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useRef } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useOpenGardenFile } from './useOpenGardenFile.ts';
+import { FileInput } from '../ui/FileInput.tsx';
 
 // What reads gardens and shows messages comes after the three choices can be pressed.
 const GardenList = lazy(() => import('./GardenList.tsx'));
@@ -74,17 +75,11 @@ export function Home() {
           text="A garden.json that was exported here or on another machine."
           onTake={() => fileInput.current?.click()}
         />
-        <input
+        <FileInput
           ref={fileInput}
-          type="file"
+          label="Garden file"
           accept=".json,application/json"
-          className="hidden"
-          aria-label="Garden file"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = '';
-            if (file) openFile(file);
-          }}
+          onFile={(file) => openFile(file)}
         />
       </section>
       <Suspense>

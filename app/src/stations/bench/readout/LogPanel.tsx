@@ -11,6 +11,7 @@ import { Field } from '../../../ui/Field.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
 import { progressOf, runJob, type Job } from '../../../workers/files.ts';
 import { serialLogText } from '../../../words/issueText.ts';
+import { FileInput } from '../../../ui/FileInput.tsx';
 
 const MOST_BYTES = 200e6;
 
@@ -104,17 +105,11 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
         <Button disabled={!intervalIsFine} onClick={() => fileInput.current?.click()}>
           Open a file
         </Button>
-        <input
+        <FileInput
           ref={fileInput}
-          type="file"
+          label="Serial log file"
           accept=".txt,.log,.csv,.json,.ndjson,text/*"
-          className="hidden"
-          aria-label="Serial log file"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = '';
-            if (file) void open(file, file.name);
-          }}
+          onFile={(file) => void open(file, file.name)}
         />
       </div>
     </>

@@ -15,6 +15,7 @@ import { Progress } from '../../../ui/Progress.tsx';
 import { showToast } from '../../../ui/toasts.ts';
 import { csvText } from '../../../words/issueText.ts';
 import { progressOf, runJob, type Job } from '../../../workers/files.ts';
+import { FileInput } from '../../../ui/FileInput.tsx';
 
 const MOST_BYTES = 200e6;
 
@@ -108,17 +109,11 @@ export function LogFiles() {
           </span>
         </div>
       )}
-      <input
+      <FileInput
         ref={fileInput}
-        type="file"
+        label="Readings CSV file"
         accept=".csv,text/csv"
-        className="hidden"
-        aria-label="Readings CSV file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void takeIn(file);
-        }}
+        onFile={(file) => void takeIn(file)}
       />
     </section>
   );
