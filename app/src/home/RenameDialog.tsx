@@ -35,7 +35,7 @@ export default function RenameDialog({ onClose }: { onClose: () => void }) {
           void keep();
         }}
       >
-        <Field label="Name" error={isEmpty ? 'Give the garden a name.' : undefined}>
+        <Field label="Name" error={isEmpty ? 'Type a name for it.' : undefined}>
           {(props) => (
             <input {...props} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
           )}
