@@ -41,13 +41,12 @@ export function benchCore(): void {
       200_000,
       (at) =>
         ({ state } = stepEngine(
-          state,
-          { nowS: at + state.nowS * 0 + 1, reading: { raw: 1500 + (at % 1200), atS: at } },
+          at === 0 ? initialEngine : state,
+          { nowS: at, reading: { raw: 1500 + (at % 1200), atS: at } },
           config,
         )),
     ),
   ]);
-  state = initialEngine;
   const lines = ['c2=1512 l1=2240 m1=655', '512;498;731', '{"c2":1512,"t":19.5}', '1512'];
   rows.push([
     'one line read',

@@ -10,7 +10,7 @@ export function RouteProblem() {
       <p>
         {nowhere
           ? 'The address may be mistyped, or it belongs to a sheet that does not exist.'
-          : `Nothing that was saved is lost. Load the page again; if it breaks once more, export the garden from the start page. (${error instanceof Error ? error.message : 'unknown'})`}
+          : `Nothing that was saved is lost. Load the page again; if it breaks once more, go to another sheet and export the garden from the menu behind its name. (${error instanceof Error ? error.message : 'unknown'})`}
       </p>
       <Link to="/" className="underline underline-offset-4">
         To the start
