@@ -230,7 +230,7 @@ describe('cable and fuse', () => {
   test('1 A over 10 m of 0.5 mm² loses 0.7 V', () => {
     const drop = workCableDrop({ lengthM: 10, currentMa: 1000, areaMm2: 0.5 });
     expect(drop.value).toBeCloseTo(0.7, 12);
-    expect(formulaInNumbers(drop.steps[0]!)).toBe('2 × 10.0 × 1\u202f000 ÷ 1000 × 0.0175 ÷ 0.50');
+    expect(drop.steps.map(formulaInNumbers)[0]).toBe('2 × 10.0 × 1\u202f000 ÷ 1000 × 0.0175 ÷ 0.50');
     expect(cableOhm({ lengthM: 10, areaMm2: 0.5 })).toBeCloseTo(0.7, 12);
   });
   test('to lose at most 0.6 V, 0.75 mm² is the thinnest that does; 100 m at 10 A has none', () => {

@@ -6,7 +6,11 @@ import type { EngineConfig } from '../control/engine.ts';
 import { boardTable } from '../calibration/boardTable.ts';
 import type { Limits } from '../control/limits.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
+import { EMPTY_PLAN } from '../plan/schema.ts';
+import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { makeId } from './ids.ts';
+import { NO_PLACEMENT } from './migrations.ts';
+import { syncWiring } from './planEdit.ts';
 import {
   GARDEN_FORMAT,
   GARDEN_VERSION,
@@ -60,6 +64,9 @@ export function emptyGarden(name: string, timeZone: string, { random, nowIso }: 
     channels: [],
     calibrations: [],
     waterLines: [],
+    plan: EMPTY_PLAN,
+    wiring: EMPTY_NETLIST,
+    catalogue: [],
   };
 }
 
@@ -110,6 +117,7 @@ export function addPlot(
           kind: parts.probeKind,
           colour: parts.colour,
           depthCm: parts.depthCm,
+          placement: NO_PLACEMENT,
         },
       ],
       channels: [...garden.channels, channel],
@@ -155,7 +163,7 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
     (held.line
       ? { ...held.line, flowMlPerS: pump.flowMlPerS }
       : newLine(garden, plotId, parts, boardId, pump.flowMlPerS, random));
-  return {
+  return syncWiring({
     ...garden,
     plots: replace(garden.plots, plotId, (plot) => ({ ...plot, name: parts.plotName, plant: parts.plant })),
     boards: 'id' in board ? garden.boards : replace(garden.boards, boardId, (one) => ({ ...one, ...board })),
@@ -172,7 +180,7 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
       streamName: parts.streamName,
     })),
     waterLines: line ? [...others, line] : others,
-  };
+  });
 }
 
 /** Renames the garden and changes the note beside its name. */
@@ -187,14 +195,14 @@ export function removePlot(garden: Garden, plotId: string): Garden {
   const gone = new Set(garden.probes.filter((probe) => probe.plotId === plotId).map((probe) => probe.id));
   const channels = garden.channels.filter((channel) => !gone.has(channel.probeId));
   const kept = new Set(channels.map((channel) => channel.id));
-  return {
+  return syncWiring({
     ...garden,
     plots: garden.plots.filter((plot) => plot.id !== plotId),
     probes: garden.probes.filter((probe) => probe.plotId !== plotId),
     channels,
     calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
     waterLines: garden.waterLines.filter((line) => line.plotId !== plotId),
-  };
+  });
 }
 
 const replace = <T extends { id: string }>(list: readonly T[], id: string, change: (one: T) => T): T[] =>

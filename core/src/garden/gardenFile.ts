@@ -1,6 +1,8 @@
 /** `garden.json`: the garden document as a file, written with two blanks of indent so that people can read and compare it. */
+import { fieldName, plainMessage } from '../quantity/fieldName.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import { looksBinary } from '../signal/serialLog.ts';
+import { migrate } from './migrations.ts';
 import { GARDEN_FORMAT, GARDEN_VERSION, gardenSchema, type Garden } from './schema.ts';
 
 export type GardenFileIssue =
@@ -40,7 +42,7 @@ export function readGarden(parsed: unknown): Result<Garden, GardenFileIssue> {
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return fail({ kind: 'bad-version', version: String(version) });
   if (version > GARDEN_VERSION) return fail({ kind: 'newer-version', version, known: GARDEN_VERSION });
-  const checked = gardenSchema.safeParse(parsed);
+  const checked = gardenSchema.safeParse(migrate(parsed, version));
   if (checked.success) return ok(checked.data);
   const [first] = checked.error.issues;
   return fail({
@@ -50,14 +52,3 @@ export function readGarden(parsed: unknown): Result<Garden, GardenFileIssue> {
     more: checked.error.issues.length - 1,
   });
 }
-
-/** `["plots", 1, "name"]` as `plots[1].name`. */
-export const fieldName = (path: readonly PropertyKey[]): string =>
-  path
-    .map((part, at) =>
-      typeof part === 'number' ? `[${part}]` : at === 0 ? String(part) : `.${String(part)}`,
-    )
-    .join('') || 'garden';
-
-const plainMessage = (message: string) =>
-  message.replace(/^Invalid input: /, '').replace(/^Too (big|small): /, '');

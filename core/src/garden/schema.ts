@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 1.
+ * The garden: one document with everything but the readings and the events. Version 2.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -8,9 +8,13 @@ import { z } from '../quantity/schema.ts';
 import { checkEdges } from '../control/bands.ts';
 import { checkLimits } from '../control/limits.ts';
 import { fitTwoPoint } from '../calibration/twoPoint.ts';
+import { entrySchema } from '../catalogue/schema.ts';
+import { MOST_ENTRIES } from '../catalogue/catalogueFile.ts';
+import { planSchema } from '../plan/schema.ts';
+import { netlistSchema } from '../wiring/netlist.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 1;
+export const GARDEN_VERSION = 2;
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
 const name = z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 letters');
@@ -52,6 +56,8 @@ const probe = z.strictObject({
   kind: z.enum(PROBE_KINDS),
   colour,
   depthCm: z.number().min(0).max(300),
+  /** Where it sits, in words: for the placement sheet. */
+  placement: z.strictObject({ where: text, between: text, mapNote: text }),
 });
 
 /** A raw value captured while the probe sat in a known condition. */
@@ -125,6 +131,10 @@ const shape = z.strictObject({
   channels: z.array(channel).max(500),
   calibrations: z.array(calibration).max(5000),
   waterLines: z.array(waterLine).max(50),
+  plan: planSchema,
+  wiring: netlistSchema,
+  /** Own entries of the catalogue; one with the id of a built-in entry stands in its place. */
+  catalogue: z.array(entrySchema).max(MOST_ENTRIES),
 });
 
 export type Garden = z.infer<typeof shape>;
@@ -134,6 +144,7 @@ export type Probe = Garden['probes'][number];
 export type Channel = Garden['channels'][number];
 export type Reference = z.infer<typeof reference>;
 export type Calibration = Garden['calibrations'][number];
+export type Placement = Probe['placement'];
 export type WaterLine = Garden['waterLines'][number];
 export type PegSide = keyof Channel['pegs'];
 
@@ -160,7 +171,7 @@ export const gardenSchema = shape.superRefine((garden, ctx) => {
 
 type Report = (path: PropertyKey[], message: string) => void;
 
-const LISTS = ['plots', 'boards', 'probes', 'channels', 'calibrations', 'waterLines'] as const;
+const LISTS = ['plots', 'boards', 'probes', 'channels', 'calibrations', 'waterLines', 'catalogue'] as const;
 
 function checkIds(garden: Garden, report: Report): void {
   for (const list of LISTS) {

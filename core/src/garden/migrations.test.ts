@@ -1,0 +1,58 @@
+import { expect, test } from 'vitest';
+import { readGarden } from './gardenFile.ts';
+
+/** A garden as version 1 wrote it, shortened by hand from a real export. */
+const VERSION_1 = {
+  format: 'plain-trowel-garden',
+  version: 1,
+  id: 'garden-old',
+  name: 'Old garden',
+  note: '',
+  timeZone: 'UTC',
+  madeAt: '2026-05-01T10:00:00Z',
+  logEveryS: 10,
+  plots: [
+    {
+      id: 'mint',
+      name: 'Mint',
+      plant: 'mint',
+      limits: { startTenths: 350, stopTenths: 600 },
+      bandEdges: [200, 350, 700, 850],
+    },
+  ],
+  boards: [{ id: 'b', name: 'Board', traits: 'any', adcBits: 12, supplyV: 3.3 }],
+  probes: [{ id: 'p', plotId: 'mint', label: 'M1', kind: 'resistive fork', colour: 'green', depthCm: 6 }],
+  channels: [
+    {
+      id: 'c',
+      probeId: 'p',
+      boardId: 'b',
+      pin: 'input 1',
+      streamName: 'm1',
+      pegs: { dry: null, wet: null },
+      calibrationId: null,
+    },
+  ],
+  calibrations: [],
+  waterLines: [],
+};
+
+test('a garden of version 1 opens with an empty plan, an empty wiring, and everything it had', () => {
+  const read = readGarden(structuredClone(VERSION_1));
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 2 });
+  expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
+  expect(read.value.plan.answers.power).toBeNull();
+  expect(read.value.probes[0]?.placement).toEqual({ where: '', between: '', mapNote: '' });
+});
+
+test('a damaged garden of version 1 is refused with the field, not with a fall', () => {
+  expect(readGarden({ ...VERSION_1, probes: 'none' })).toMatchObject({
+    ok: false,
+    issue: { kind: 'field', field: 'probes' },
+  });
+  expect(readGarden({ ...VERSION_1, probes: [null] })).toMatchObject({
+    ok: false,
+    issue: { kind: 'field', field: 'probes[0]' },
+  });
+});

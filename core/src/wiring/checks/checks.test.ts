@@ -1,0 +1,570 @@
+import { describe, expect, test } from 'vitest';
+import { catalogueWith } from '../../catalogue/catalogue.ts';
+import { readCircuit } from '../circuit.ts';
+import { applyRemedy } from '../edit.ts';
+import { runCheck, type Setting } from '../finding.ts';
+import { netlistSchema } from '../netlist.ts';
+import { sketchNetlist, type Sketched } from '../sketchNetlist.ts';
+import { CHECKS } from './all.ts';
+
+const catalogue = catalogueWith([]);
+const indoors: Setting = { radioOn: true, tapWater: false };
+
+type Wiring = readonly [text: string, more?: Sketched, setting?: Partial<Setting>];
+type Case = {
+  /** A wiring that trips the check, and what its sentence must name. */
+  readonly trips: Wiring;
+  readonly says: RegExp;
+  /** The same idea in order. */
+  readonly clear: Wiring;
+  /** A wiring that cannot be judged; a check never passes by being unable to tell. */
+  readonly unknown?: Wiring;
+  /** The first remedy, applied, silences the check. */
+  readonly mends?: boolean;
+};
+
+const run = (id: string, [text, more = {}, setting = {}]: Wiring) => {
+  const check = CHECKS.find((one) => one.id === id);
+  if (!check) throw new Error(`no check ${id}`);
+  const netlist = netlistSchema.parse(sketchNetlist(text, more));
+  return { netlist, result: runCheck(check, readCircuit(netlist, catalogue), { ...indoors, ...setting }) };
+};
+
+const roof = 'roof: board-wifi-two-groups';
+const stern = 'stern: board-8bit-six';
+const usb = 'usb: supply-usb';
+const stick = 'l1: probe-capacitive; l1.vcc - roof.out33; l1.gnd - roof.gnd';
+const mosfet = `${roof}; q: switch-mosfet; q.source - roof.gnd`;
+const pumpOn12 = 'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus';
+const switched = `${mosfet}; ${pumpOn12}; pump.minus - q.drain; bat.gnd - roof.gnd`;
+const bus = 'rs: transceiver-33v; b1: probe-bus-rods; rs.a - b1.a @c; rs.b - b1.b @c';
+const loop = 'sup: supply-12v; lp: probe-loop; lp.plus - sup.out';
+
+const CASES: Readonly<Record<string, Case>> = {
+  unpowered: {
+    trips: [`${roof}; l1: probe-capacitive; l1.vcc - roof.out33`],
+    says: /l1 ground is not wired/,
+    clear: [`${stick}; ${roof}; ${usb}; usb.out - roof.v5; usb.gnd - roof.gnd`],
+  },
+  'supply-range': {
+    trips: [`${roof}; ${usb}; bat: battery-12v; l1: probe-capacitive; l1.vcc - bat.plus`],
+    says: /l1 bears 5\.50 V and gets 14\.4 V from bat \+/,
+    clear: [`${roof}; ${stick}`],
+    unknown: [`x: supply-own; l1: probe-capacitive; l1.vcc - x.out`],
+    mends: true,
+  },
+  'load-voltage': {
+    trips: ['bat: battery-12v; pump: pump-5v; pump.plus - bat.plus'],
+    says: /made for 5\.0 V and gets 14\.4 V/,
+    clear: [pumpOn12],
+    unknown: [
+      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus',
+      { parts: { pump: { settings: { ratedV: null } } } },
+    ],
+  },
+  'supplies-joined': {
+    trips: [`${roof}; ${usb}; usb.out - roof.out33`],
+    says: /usb 5 V and roof 3\.3 V out|roof 3\.3 V out and usb 5 V/,
+    clear: [`${roof}; ${usb}; usb.out - roof.v5`],
+  },
+  short: {
+    trips: [`${roof}; ${usb}; usb.out - roof.gnd`],
+    says: /a short/,
+    clear: [`${roof}; ${usb}; usb.out - roof.v5; usb.gnd - roof.gnd`],
+  },
+  'common-ground': {
+    trips: [`${roof}; l1: probe-capacitive; l1.out - roof.p34; l1.vcc - roof.out33`],
+    says: /joined by a signal but have no ground in common/,
+    clear: [`${roof}; ${stick}; l1.out - roof.p34`],
+    mends: true,
+  },
+  'regulator-load': {
+    trips: [`${roof}; pump: pump-5v; pump.plus - roof.out33`],
+    says: /pump hangs on roof 3\.3 V out/,
+    clear: [`${roof}; ${stick}`],
+    unknown: [`${roof}; ${stick}`, { parts: { l1: { settings: { activeMa: null, peakMa: null } } } }],
+  },
+  'supply-load': {
+    trips: [
+      `${usb}; ring: lamp-ring; ring.vcc - usb.out; r2: lamp-ring; r2.vcc - usb.out; r3: lamp-ring; r3.vcc - usb.out`,
+    ],
+    // three rings of 720 mA from a 2 A supply
+    says: /usb 5 V would carry 2\.2 A; it gives at most 2\.0 A/,
+    clear: [`${usb}; ring: lamp-ring; ring.vcc - usb.out`],
+    unknown: [
+      `${usb}; ring: lamp-ring; ring.vcc - usb.out`,
+      { parts: { ring: { settings: { activeMa: null, peakMa: null } } } },
+    ],
+  },
+  'fuse-missing': {
+    trips: [pumpOn12],
+    says: /bat feeds pump without a fuse/,
+    clear: ['bat: battery-12v; f: fuse; f.a - bat.plus; pump: pump-12v; pump.plus - f.b'],
+    mends: true,
+  },
+  'fuse-size': {
+    trips: [
+      'bat: battery-12v; f: fuse; f.a - bat.plus @c; pump: pump-12v; pump.plus - f.b @c',
+      { parts: { f: { settings: { fuseA: 10 } } }, cables: { c: { areaMm2: 1 } } },
+    ],
+    // 1 mm² bears 6 A; the pump's 3 A start wants 4 A at least
+    says: /f is 10\.0 A; the thinnest cable behind it, 1\.00 mm², bears 6\.0 A/,
+    clear: [
+      'bat: battery-12v; f: fuse; f.a - bat.plus @c; pump: pump-12v; pump.plus - f.b @c',
+      { parts: { f: { settings: { fuseA: 4 } } }, cables: { c: { areaMm2: 1 } } },
+    ],
+    unknown: [
+      'bat: battery-12v; f: fuse; f.a - bat.plus; pump: pump-12v; pump.plus - f.b @c',
+      { cables: { c: { areaMm2: 1 } } },
+    ],
+    mends: true,
+  },
+  'cable-drop': {
+    // 2 × 20 m × 0.9 A × 0.0175 / 0.5 = 1.26 V of 14.4 V, more than 5 %
+    trips: [
+      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus @c',
+      { cables: { c: { lengthM: 20, areaMm2: 0.5 } } },
+    ],
+    says: /20\.0 m, 0\.50 mm².*loses 1\.26 V of 14\.4 V at 900 mA/,
+    clear: [
+      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus @c',
+      { cables: { c: { lengthM: 5, areaMm2: 0.5 } } },
+    ],
+    unknown: [
+      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus @c',
+      { cables: { c: { lengthM: null } } },
+    ],
+    mends: true,
+  },
+  'over-voltage': {
+    trips: [`${roof}; ${usb}; m1: probe-fork; m1.vcc - usb.out; m1.out - roof.p34`],
+    says: /m1 signal can put 5\.0 V on roof P34, which bears 3\.60 V/,
+    clear: [`${roof}; m1: probe-fork; m1.vcc - roof.out33; m1.out - roof.p34`],
+    unknown: [`${roof}; own: probe-own; own.out - roof.p34`],
+    mends: true,
+  },
+  'logic-too-low': {
+    trips: [`${roof}; k: switch-relay-low; k.in - roof.p18`],
+    says: /roof P18 gives 3\.30 V; k input wants at least 4\.0 V/,
+    clear: [`${stern}; k: switch-relay-low; k.in - stern.p4`],
+    unknown: [`${roof}; d: driver-own; d.in - roof.p18`],
+  },
+  'two-users': {
+    trips: [`${roof}; l1: probe-capacitive; c2: probe-capacitive; l1.out - roof.p34; c2.out - roof.p34`],
+    says: /roof P34 is shared by l1 signal and c2 signal/,
+    clear: [`${roof}; l1: probe-capacitive; c2: probe-capacitive; l1.out - roof.p34; c2.out - roof.p35`],
+  },
+  'strap-pin': {
+    trips: [`${roof}; q: switch-driver; q.in - roof.p12`],
+    says: /roof P12 decides how the board starts/,
+    clear: [`${roof}; q: switch-driver; q.in - roof.p18`],
+    mends: true,
+  },
+  'serial-pin': {
+    trips: [`${stern}; q: switch-driver; q.in - stern.p1`],
+    says: /stern P1 is one of the serial pins/,
+    clear: [`${stern}; q: switch-driver; q.in - stern.p4`],
+    mends: true,
+  },
+  'pin-cannot': {
+    trips: [`${roof}; l1: probe-capacitive; l1.out - roof.p18`],
+    says: /l1 signal wants a pin that reads a voltage; roof P18 cannot/,
+    clear: [`${roof}; l1: probe-capacitive; l1.out - roof.p34`],
+    mends: true,
+  },
+  'pin-current': {
+    // (3.3 − 2.0) / 47 Ω = 27.7 mA
+    trips: [
+      `${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode; led.cathode - roof.gnd`,
+      { parts: { r: { settings: { ohm: 47 } } } },
+    ],
+    says: /roof P18 would give 28 mA; it may give 20 mA/,
+    clear: [
+      `${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode; led.cathode - roof.gnd`,
+      { parts: { r: { settings: { ohm: 330 } } } },
+    ],
+    unknown: [`${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode`],
+  },
+  'pins-total': {
+    // six LEDs at (3.3 − 2.0) / 100 Ω = 13 mA are 78 mA; this board allows 46 mA
+    trips: [
+      `s: board-32bit-seven; ${[0, 1, 2, 3, 4, 5].map((n) => `l${n}: lamp-led; r${n}: resistor; s.p${n} - r${n}.a; r${n}.b - l${n}.anode`).join('; ')}`,
+      { parts: Object.fromEntries([0, 1, 2, 3, 4, 5].map((n) => [`r${n}`, { settings: { ohm: 100 } }])) },
+    ],
+    says: /would give 78 mA together; the board allows 46 mA/,
+    clear: [
+      's: board-32bit-seven; l0: lamp-led; r0: resistor; s.p0 - r0.a; r0.b - l0.anode',
+      { parts: { r0: { settings: { ohm: 330 } } } },
+    ],
+    unknown: ['s: board-32bit-seven; l0: lamp-led; r0: resistor; s.p0 - r0.a; r0.b - l0.anode'],
+  },
+  'fed-from-pin': {
+    trips: [`${roof}; pump: pump-5v; pump.plus - roof.p18`],
+    says: /pump is fed from roof P18/,
+    clear: [pumpOn12],
+  },
+  'analog-range': {
+    trips: ['w: board-wifi-one; l1: probe-capacitive; l1.out - w.in0; l1.vcc - w.out33; l1.gnd - w.gnd'],
+    says: /l1 signal reaches 3\.0 V; w IN0 reads full scale at 1\.0 V/,
+    clear: [`${roof}; ${stick}; l1.out - roof.p34`],
+    unknown: [`${roof}; own: probe-own; own.out - roof.p34`],
+    mends: true,
+  },
+  'analog-small': {
+    trips: [
+      `${stern}; d: divider; l1: probe-capacitive; l1.out - d.in; d.out - stern.in0`,
+      { parts: { d: { settings: { upperOhm: 10_000, lowerOhm: 10_000 } } } },
+    ],
+    // 1.5 V of 5 V
+    says: /reaches only 1\.50 V of the 5\.0 V.*30 %/,
+    clear: [`${stern}; l1: probe-capacitive; l1.out - stern.in0`],
+  },
+  'analog-count': {
+    trips: ['w: board-wifi-one; l1: probe-capacitive; c2: probe-capacitive'],
+    says: /2 signals want an analog input \(l1 and c2\); w has 1/,
+    clear: [`${roof}; l1: probe-capacitive; c2: probe-capacitive`],
+    mends: true,
+  },
+  'adc-radio': {
+    trips: [`${roof}; l1: probe-capacitive; l1.out - roof.p25`],
+    says: /roof P25 reads nothing while the radio is on/,
+    clear: [`${roof}; l1: probe-capacitive; l1.out - roof.p34`],
+    unknown: [`${roof}; l1: probe-capacitive; l1.out - roof.p25`, {}, { radioOn: null }],
+    mends: true,
+  },
+  'adc-reference': {
+    trips: [`${stern}; n: thermo-ntc; n.vcc - stern.out33; n.out - stern.in0; n.gnd - stern.gnd`],
+    says: /follows its 3\.30 V, but stern IN0 measures against 5\.0 V/,
+    clear: [`${stern}; n: thermo-ntc; n.vcc - stern.out5; n.out - stern.in0; n.gnd - stern.gnd`],
+    mends: true,
+  },
+  'source-impedance': {
+    trips: [
+      `${stern}; m: monitor-battery; m.out - stern.in0`,
+      { parts: { m: { settings: { upperOhm: 1_000_000, lowerOhm: 220_000 } } } },
+    ],
+    // 1 MΩ ∥ 220 kΩ = 180 kΩ
+    says: /has 180\.3 kΩ behind it; stern IN0 wants at most 10 kΩ/,
+    clear: [`${stern}; l1: probe-capacitive; l1.out - stern.in0`],
+    unknown: [`${stern}; own: probe-own; own.out - stern.in0`],
+  },
+  'divider-load': {
+    trips: [
+      `${roof}; l1: probe-capacitive; d: divider; l1.out - d.in; d.out - roof.p34`,
+      { parts: { d: { settings: { upperOhm: 10_000, lowerOhm: 10_000 } } } },
+    ],
+    // 10 / (10 + 20)
+    says: /takes 33 % of l1 signal away/,
+    clear: [
+      `${roof}; v: probe-volumetric; d: divider; v.out - d.in; d.out - roof.p34`,
+      { parts: { d: { settings: { upperOhm: 10_000, lowerOhm: 10_000 } } } },
+    ],
+    unknown: [`${roof}; l1: probe-capacitive; d: divider; l1.out - d.in; d.out - roof.p34`],
+  },
+  'thermistor-resistor': {
+    trips: ['n: thermo-ntc', { parts: { n: { settings: { ohm: 1000 } } } }],
+    says: /With 1 kΩ the coarsest degree of n/,
+    clear: ['n: thermo-ntc'],
+    unknown: ['n: thermo-ntc', { parts: { n: { settings: { betaK: null } } } }],
+    mends: true,
+  },
+  'led-resistor': {
+    trips: [`${roof}; led: lamp-led; led.anode - roof.p18; led.cathode - roof.gnd`],
+    // (3.3 − 2.0) / 5 mA = 260 Ω, next E12 value 270 Ω
+    says: /led has no series resistor\. From 3\.30 V it wants 270 Ω/,
+    clear: [
+      `${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode; led.cathode - roof.gnd`,
+      { parts: { r: { settings: { ohm: 330 } } } },
+    ],
+    unknown: [`${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode`],
+    mends: true,
+  },
+  flyback: {
+    trips: [switched],
+    says: /pump has no flyback diode/,
+    clear: [`${switched}; d: diode; d.cathode - pump.plus; d.anode - pump.minus`],
+    unknown: [
+      `${pumpOn12}; drv: switch-driver; drv.load - pump.minus`,
+      { parts: { drv: { settings: { hasFlyback: null } } } },
+    ],
+    mends: true,
+  },
+  'base-resistor': {
+    trips: [
+      `${stern}; q: switch-transistor; q.base - stern.p4; ${pumpOn12.replace('12v; pump.', '12v; pump.')}; pump.minus - q.collector`,
+      { parts: { pump: { settings: { activeMa: 180 } } } },
+    ],
+    // (5 − 0.7) × 100 / (180 mA × 3) = 796 Ω, next E12 value below 680 Ω
+    says: /q has no base resistor; 680 Ω suits 180 mA/,
+    clear: [
+      `${stern}; q: switch-transistor; r: resistor; r.a - stern.p4; r.b - q.base; ${pumpOn12}; pump.minus - q.collector`,
+      { parts: { pump: { settings: { activeMa: 180 } }, r: { settings: { ohm: 680 } } } },
+    ],
+    unknown: [
+      `${stern}; q: switch-transistor; r: resistor; r.a - stern.p4; r.b - q.base; ${pumpOn12}; pump.minus - q.collector`,
+      { parts: { pump: { settings: { activeMa: 180 } } } },
+    ],
+    mends: true,
+  },
+  'gate-resistor': {
+    trips: [`${mosfet}; q.gate - roof.p18`],
+    says: /q has no gate resistor; 180 Ω keeps roof P18 below 20 mA/,
+    clear: [`${mosfet}; r: resistor; r.a - roof.p18; r.b - q.gate`],
+    mends: true,
+  },
+  'gate-pull-down': {
+    trips: [`${mosfet}; q.gate - roof.p18`],
+    says: /q has no pull-down/,
+    clear: [`${mosfet}; q.gate - roof.p18; d: resistor; d.a - q.gate; d.b - roof.gnd`],
+    mends: true,
+  },
+  'gate-drive': {
+    trips: [`${roof}; q: switch-mosfet-10v; q.gate - roof.p18`],
+    says: /q wants 10\.0 V at its gate; roof P18 gives 3\.30 V/,
+    clear: [`${mosfet}; q.gate - roof.p18`],
+    unknown: [`${mosfet}; q.gate - roof.p18`, { parts: { q: { settings: { gateFullOnV: null } } } }],
+    mends: true,
+  },
+  'switch-rating': {
+    trips: [`${roof}; q: switch-transistor; ${pumpOn12}; pump.minus - q.collector`],
+    says: /q switches up to 45\.0 V and 800 mA; the load brings 14\.4 V and 3\.0 A/,
+    clear: [switched],
+    unknown: [switched, { parts: { pump: { settings: { activeMa: null, peakMa: null } } } }],
+  },
+  'relay-boot': {
+    trips: [`${stern}; k: switch-relay-low; k.in - stern.p4; k.vcc - stern.out5`],
+    says: /k is on when its input is low/,
+    clear: [`${stern}; k: switch-relay-high; k.in - stern.p4; k.vcc - stern.out5`],
+    unknown: [
+      `${stern}; k: switch-relay-low; k.in - stern.p4`,
+      { parts: { k: { settings: { activeLow: null } } } },
+    ],
+    mends: true,
+  },
+  alternating: {
+    trips: ['ac: supply-24vac; v: valve-24vac; q: switch-mosfet; v.plus - ac.out; v.minus - q.drain'],
+    says: /runs on alternating current; q cannot switch it/,
+    clear: [
+      'ac: supply-24vac; v: valve-24vac; k: switch-relay-high; k.common - ac.out; k.open - v.plus; v.minus - ac.gnd',
+    ],
+  },
+  'i2c-address': {
+    trips: [
+      `${roof}; d: probe-digital-capacitive; e: probe-digital-capacitive; d.sda - roof.p21; e.sda - roof.p21`,
+      { parts: { d: { address: 0x36 }, e: { address: 0x36 } } },
+    ],
+    says: /d and e share address 0x36/,
+    clear: [
+      `${roof}; d: probe-digital-capacitive; e: probe-digital-capacitive; d.sda - roof.p21; e.sda - roof.p21`,
+      { parts: { d: { address: 0x36 }, e: { address: 0x37 } } },
+    ],
+    unknown: [
+      `${roof}; d: probe-digital-capacitive; e: probe-digital-capacitive; d.sda - roof.p21; e.sda - roof.p21`,
+      { parts: { d: { address: 0x36 } } },
+    ],
+    mends: true,
+  },
+  'i2c-pull-up': {
+    trips: [
+      `${roof}; d: display-i2c; d.sda - roof.p21; d.scl - roof.p22`,
+      { parts: { d: { settings: { ownPullUpOhm: null } } } },
+    ],
+    says: /has no pull-ups; 10 kΩ each suits it/,
+    clear: [`${roof}; d: display-i2c; d.sda - roof.p21; d.scl - roof.p22`],
+    unknown: [`${roof}; d: display-i2c; d.sda - roof.p21 @c`, { cables: { c: { lengthM: null } } }],
+    mends: true,
+  },
+  'i2c-long': {
+    trips: [`${roof}; d: display-i2c; d.sda - roof.p21 @c`, { cables: { c: { lengthM: 3 } } }],
+    says: /I2C runs over 3\.0 m/,
+    clear: [`${roof}; d: display-i2c; d.sda - roof.p21 @c`, { cables: { c: { lengthM: 0.5 } } }],
+  },
+  'one-wire-pull-up': {
+    trips: [`${roof}; t: thermo-one-wire; t.data - roof.p18`],
+    says: /1-Wire line of t has no pull-up/,
+    clear: [
+      `${roof}; t: thermo-one-wire; t.data - roof.p18; r: resistor; r.a - t.data; r.b - roof.out33`,
+      { parts: { r: { settings: { ohm: 4700 } } } },
+    ],
+    unknown: [`${roof}; t: thermo-one-wire; t.data - roof.p18; r: resistor; r.a - t.data; r.b - roof.out33`],
+    mends: true,
+  },
+  'rs485-address': {
+    trips: [
+      `${bus}; b2: probe-bus-rods; b2.a - b1.a @c`,
+      { parts: { b1: { address: 1 }, b2: { address: 1 } } },
+    ],
+    says: /b1 and b2 share address 1/,
+    clear: [
+      `${bus}; b2: probe-bus-rods; b2.a - b1.a @c`,
+      { parts: { b1: { address: 1 }, b2: { address: 2 } } },
+    ],
+    unknown: [`${bus}; b2: probe-bus-rods; b2.a - b1.a @c`, { parts: { b1: { address: 1 } } }],
+    mends: true,
+  },
+  'rs485-load': {
+    // 0.125 of the transceiver and four probes of ten
+    trips: [
+      `${bus}; ${[2, 3, 4].map((n) => `b${n}: probe-bus-rods; b${n}.a - b1.a`).join('; ')}`,
+      { parts: Object.fromEntries([1, 2, 3, 4].map((n) => [`b${n}`, { settings: { unitLoad: 10 } }])) },
+    ],
+    says: /40\.1 unit loads hang on one RS-485 bus; a transceiver drives 32/,
+    clear: [bus],
+    unknown: [bus, { parts: { b1: { settings: { unitLoad: null } } } }],
+  },
+  'rs485-termination': {
+    trips: [bus, { cables: { c: { lengthM: 40 } } }],
+    says: /40\.0 m long and has one terminator/,
+    clear: [bus, { cables: { c: { lengthM: 5 } } }],
+    unknown: [bus, { cables: { c: { lengthM: null } } }],
+    mends: true,
+  },
+  'rs485-polarity': {
+    trips: ['rs: transceiver-33v; b1: probe-bus-rods; rs.a - b1.b; rs.b - b1.a'],
+    says: /A and B are mixed/,
+    clear: [bus],
+    mends: true,
+  },
+  'rs485-transceiver': {
+    trips: ['rs: transceiver-5v; b1: probe-bus-rods; rs.a - b1.a; rs.b - b1.b'],
+    says: /rs needs a pin for its direction/,
+    clear: [bus],
+    unknown: [
+      'rs: transceiver-5v; b1: probe-bus-rods; rs.a - b1.a; rs.b - b1.b',
+      { parts: { rs: { settings: { selfDirected: null } } } },
+    ],
+  },
+  'loop-shunt': {
+    trips: [`${roof}; ${loop}; lp.minus - roof.p34`],
+    // 3.3 V / 21 mA = 157 Ω, next E24 value below 150 Ω
+    says: /lp has no shunt at roof P34/,
+    clear: [`${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus; sh.gnd - roof.gnd`],
+    unknown: [
+      `${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus`,
+      { parts: { sh: { settings: { ohm: null } } } },
+    ],
+    mends: true,
+  },
+  'loop-voltage': {
+    // 0.02 × 470 + 8 = 17.4 V from 12 V
+    trips: [
+      `${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus`,
+      { parts: { sh: { settings: { ohm: 470 } } } },
+    ],
+    says: /needs 17\.4 V at 20 mA and has 12\.0 V/,
+    clear: [`${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus`],
+    unknown: [`${roof}; ${loop}; lp.minus - roof.p34`],
+  },
+  'not-in-catalogue': {
+    trips: ['x: nobody-knows'],
+    says: /x is a "nobody-knows"/,
+    clear: [roof],
+  },
+  'open-signal': {
+    trips: [`${roof}; ${stick}`],
+    says: /l1 signal is not wired/,
+    clear: [`${roof}; ${stick}; l1.out - roof.p34`],
+  },
+  'line-mark': {
+    trips: ['l1: probe-capacitive'],
+    says: /l1 has a line: push it in no further/,
+    clear: ['b1: probe-bus-rods'],
+    unknown: ['l1: probe-capacitive', { parts: { l1: { settings: { lineMark: null } } } }],
+  },
+  'humidity-in-soil': {
+    trips: ['h: probe-humidity', { parts: { h: { stands: { list: 'probes', id: 'h' } } } }],
+    says: /always say wet/,
+    clear: ['h: probe-humidity'],
+  },
+  'cable-label': {
+    trips: [
+      'l1: probe-capacitive; c2: probe-capacitive; l1.out - c2.out @a; l1.gnd - c2.gnd @b',
+      { cables: { a: { label: 'C', colour: 'red' }, b: { label: 'C', colour: 'blue' } } },
+    ],
+    says: /Two cables are called C/,
+    clear: [
+      'l1: probe-capacitive; c2: probe-capacitive; l1.out - c2.out @a',
+      { cables: { a: { label: 'C', colour: 'red' } } },
+    ],
+  },
+  mains: {
+    trips: ['g: plug-mains; k: switch-relay-high; g.plug - k.open'],
+    says: /has a wire on it\. Take it off.*licensed electrician/,
+    clear: ['bat: battery-12v'],
+  },
+  'drinking-water': {
+    trips: ['v: valve-12v', {}, { tapWater: true }],
+    says: /backflow preventer is needed.*local code/,
+    clear: ['v: valve-12v', {}, { tapWater: false }],
+    unknown: ['v: valve-12v', {}, { tapWater: null }],
+  },
+  lithium: {
+    trips: ['b: battery-lithium'],
+    says: /no charging below 0 °C/,
+    clear: ['b: battery-12v'],
+  },
+  siphon: {
+    trips: [pumpOn12],
+    says: /above the highest water in the tank/,
+    clear: ['bat: battery-12v'],
+  },
+};
+
+/** Entries with figures that nobody knows. */
+catalogueAdd('supply-own', 'supply', [
+  { type: 'supply out', id: 'out', name: 'out', volts: null, maxMa: null },
+]);
+catalogueAdd('probe-own', 'probe', [
+  { type: 'analog out', id: 'out', name: 'signal', lowV: null, highV: null, sourceOhm: null },
+]);
+catalogueAdd('driver-own', 'driver module', [
+  { type: 'digital in', id: 'in', name: 'input', maxV: 5, highFromV: null, takesMa: null },
+]);
+function catalogueAdd(id: string, role: 'supply' | 'probe' | 'driver module', terminals: never[] | object[]) {
+  (catalogue as Map<string, unknown>).set(id, {
+    id,
+    role,
+    name: id,
+    good: '',
+    bad: '',
+    terminals,
+    facts: {},
+    addresses: [],
+    cost: 'cheap',
+    source: '',
+  });
+}
+
+test('there are at least thirty checks, and each has its two wirings here', () => {
+  expect(CHECKS.length).toBeGreaterThanOrEqual(30);
+  expect(Object.keys(CASES).sort()).toEqual(CHECKS.map((check) => check.id).sort());
+});
+
+describe.each(Object.entries(CASES))('%s', (id, { trips, says, clear, unknown, mends }) => {
+  test('finds it, with its numbers', () => {
+    const { result } = run(id, trips);
+    expect(result.findings.map((finding) => finding.says).join('\n')).toMatch(says);
+    expect(result.verdict).toMatch(id === 'not-in-catalogue' ? 'unknown' : 'found');
+  });
+  test('lets the same in order pass', () => {
+    const { result } = run(id, clear);
+    expect(result.findings).toEqual([]);
+    expect(result.verdict).not.toBe('found');
+  });
+  if (unknown)
+    test('says that it cannot tell', () => {
+      expect(run(id, unknown).result.verdict).toBe('unknown');
+    });
+  if (mends)
+    test('is silenced by its own remedy', () => {
+      const { netlist, result } = run(id, trips);
+      const remedy = result.findings.flatMap((finding) => finding.remedies)[0];
+      if (!remedy) throw new Error('no remedy');
+      const mended = applyRemedy(netlist, catalogue, remedy);
+      const check = CHECKS.find((one) => one.id === id);
+      const after = check && runCheck(check, readCircuit(mended, catalogue), { ...indoors, ...trips[2] });
+      expect(after?.findings.map((finding) => finding.says) ?? []).not.toContain(
+        result.findings.find((one) => one.remedies.includes(remedy))?.says,
+      );
+    });
+});

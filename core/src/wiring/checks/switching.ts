@@ -1,0 +1,515 @@
+/** Checks of what is switched: LEDs, transistors, MOSFETs, relays and the loads behind them. */
+import { ledResistor } from '../../electrics/led.ts';
+import { baseResistor, gateResistor } from '../../electrics/switches.ts';
+import { fact, hasRole, isType, spotAt, type Circuit, type Placed, type Spot } from '../circuit.ts';
+import type { Check, Remedy } from '../finding.ts';
+import {
+  behind,
+  feederOf,
+  groundSpot,
+  inMa,
+  inOhm,
+  inV,
+  isWired,
+  minusOf,
+  nameOf,
+  others,
+  partsWith,
+  plusOf,
+} from '../look.ts';
+import { driverOf } from './pins.ts';
+
+const SWITCHES = ['MOSFET', 'transistor', 'driver module', 'relay'] as const;
+
+/** The terminal of a switch that the load hangs on. */
+const loadSide = (placed: Placed): Spot | null =>
+  spotAt(placed, 'drain') ?? spotAt(placed, 'collector') ?? spotAt(placed, 'load') ?? spotAt(placed, 'open');
+
+/** Loads that a switch carries: on its switched terminal. */
+function loadsOf(circuit: Circuit, placed: Placed): Placed[] {
+  const side = loadSide(placed);
+  return side
+    ? others(circuit, side)
+        .filter((spot) => isType(spot, 'load'))
+        .map((spot) => spot.placed)
+    : [];
+}
+
+const insertResistor = (spot: Spot, ohm: number, label: string): Remedy => ({
+  kind: 'insert',
+  label,
+  entryId: 'resistor',
+  at: spot.end,
+  inTerminal: 'a',
+  outTerminal: 'b',
+  ground: null,
+  settings: { ohm },
+});
+
+/** A control terminal that a pin drives, and the resistor between, if there is one. */
+function controls(circuit: Circuit, device: 'gate' | 'base') {
+  return partsWith(circuit, 'MOSFET', 'transistor').flatMap((placed) => {
+    const terminal = placed.entry.terminals.find((one) => one.type === 'control' && one.device === device);
+    const spot = terminal ? spotAt(placed, terminal.id) : null;
+    if (!spot || !isWired(circuit, spot)) return [];
+    const driver = driverOf(circuit, spot);
+    if (!driver) return [];
+    const series = behind(circuit, spot, 'resistor').find((one) =>
+      one.spots.some((far) => far.placed === driver.placed && far.terminal.id === driver.terminal.id),
+    );
+    return [{ placed, spot, driver, series: series?.by ?? null }];
+  });
+}
+
+function loadMaOf(circuit: Circuit, placed: Placed): number | null {
+  const loads = loadsOf(circuit, placed);
+  return loads.reduce<number | null>((sum, load) => {
+    const ma = fact(load, 'activeMa');
+    return sum === null || ma === null ? null : sum + ma;
+  }, 0);
+}
+
+export const SWITCHING_CHECKS: readonly Check[] = [
+  {
+    id: 'led-resistor',
+    title: 'Every LED has its series resistor',
+    why: 'An LED without one takes whatever the pin gives: both wear out.',
+    run: (circuit, report) => {
+      for (const led of partsWith(circuit, 'LED')) {
+        const anode = spotAt(led, 'anode');
+        const cathode = spotAt(led, 'cathode');
+        if (!anode || !cathode || !isWired(circuit, anode)) continue;
+        const series = [anode, cathode].flatMap((spot) => behind(circuit, spot, 'resistor'));
+        const forwardV = fact(led, 'forwardV');
+        const driver = driverOf(circuit, anode);
+        const driveV = driver
+          ? fact(driver.placed, 'logicV')
+          : (circuit.netOf(anode.end).level?.volts ?? null);
+        const asked = {
+          pinV: driveV ?? 0,
+          forwardV: forwardV ?? 0,
+          currentMa: fact(led, 'activeMa') ?? 5,
+          series: 'E12',
+        } as const;
+        if (series.length === 0) {
+          const found = driveV !== null && forwardV !== null ? ledResistor(asked) : null;
+          report.find(
+            'fault',
+            found?.ok
+              ? `${led.part.label} has no series resistor. From ${inV(asked.pinV)} it wants ${inOhm(found.value.ohm)} for ${inMa(asked.currentMa)}.`
+              : `${led.part.label} has no series resistor.`,
+            [anode, cathode],
+            found?.ok
+              ? {
+                  worked: found.value.worked,
+                  remedies: [
+                    insertResistor(anode, found.value.ohm, `Put ${inOhm(found.value.ohm)} before it`),
+                  ],
+                }
+              : {},
+          );
+        } else if (series.some(({ by }) => fact(by, 'ohm') === null) || forwardV === null || driveV === null)
+          report.unknown(`The resistor, supply or forward voltage of ${led.part.label} is not known.`, [
+            anode,
+          ]);
+        else if (driveV <= forwardV)
+          report.find(
+            'caution',
+            `${led.part.label} wants ${inV(forwardV)} and gets ${inV(driveV)}: it stays dark.`,
+            [anode],
+          );
+        else report.fine();
+      }
+    },
+  },
+  {
+    id: 'flyback',
+    title: 'Every coil and motor has a flyback diode',
+    why: 'When it is switched off, a coil drives its current on: without a diode the voltage leaps and kills the switch.',
+    run: (circuit, report) => {
+      for (const load of partsWith(circuit, 'pump', 'valve')) {
+        const plus = plusOf(load);
+        const minus = minusOf(load);
+        if (
+          !plus ||
+          !minus ||
+          !isWired(circuit, plus) ||
+          !isWired(circuit, minus) ||
+          isAlternating(circuit, load)
+        )
+          continue;
+        const diodes = partsWith(circuit, 'diode').filter(
+          (diode) =>
+            circuit.netOf({ part: diode.part.id, terminal: 'cathode' }) === circuit.netOf(plus.end) &&
+            circuit.netOf({ part: diode.part.id, terminal: 'anode' }) === circuit.netOf(minus.end),
+        );
+        const turned = partsWith(circuit, 'diode').filter(
+          (diode) =>
+            circuit.netOf({ part: diode.part.id, terminal: 'anode' }) === circuit.netOf(plus.end) &&
+            circuit.netOf({ part: diode.part.id, terminal: 'cathode' }) === circuit.netOf(minus.end),
+        );
+        const helper = switchOf(circuit, load);
+        const [backwards] = turned;
+        if (backwards)
+          report.find(
+            'danger',
+            `${backwards.part.label} is the wrong way round across ${load.part.label}: it shorts the supply when the switch closes. Its ring goes to plus.`,
+            [plus, minus],
+            {
+              remedies: [
+                {
+                  kind: 'swap',
+                  label: 'Turn it round',
+                  one: { part: backwards.part.id, terminal: 'anode' },
+                  other: { part: backwards.part.id, terminal: 'cathode' },
+                },
+              ],
+            },
+          );
+        else if (diodes.length > 0) report.fine();
+        else if (helper && hasRole(helper, 'driver module') && fact(helper, 'hasFlyback') === null)
+          report.unknown(`Whether ${helper.part.label} has a flyback diode of its own is not known.`, [
+            plus,
+            minus,
+          ]);
+        else if (helper && hasRole(helper, 'driver module') && fact(helper, 'hasFlyback') === 1)
+          report.fine();
+        else
+          report.find('fault', `${load.part.label} has no flyback diode across it.`, [plus, minus], {
+            remedies: [
+              {
+                kind: 'bridge',
+                label: 'Put a diode across it, ring to plus',
+                entryId: 'diode',
+                ends: { cathode: plus.end, anode: minus.end },
+                settings: {},
+              },
+            ],
+          });
+      }
+    },
+  },
+  {
+    id: 'base-resistor',
+    title: 'Every transistor has its base resistor',
+    why: 'Without one the base takes all the pin gives; with too large a one the transistor does not switch fully and heats.',
+    run: (circuit, report) => {
+      for (const { placed, spot, driver, series } of controls(circuit, 'base')) {
+        const pinV = fact(driver.placed, 'logicV');
+        const hfe = fact(placed, 'hfe');
+        const loadMa = loadMaOf(circuit, placed);
+        const pinMa = fact(driver.placed, 'pinMa');
+        if (pinV === null || hfe === null || loadMa === null || pinMa === null) {
+          report.unknown(
+            `Gain, load or pin of ${placed.part.label} is not known, so its base resistor cannot be judged.`,
+            [spot, driver],
+          );
+          continue;
+        }
+        const found = baseResistor({
+          pinV,
+          loadMa: Math.max(loadMa, 1),
+          hfe,
+          overdrive: 3,
+          pinMa,
+          series: 'E12',
+        });
+        const ohm = series ? fact(series, 'ohm') : null;
+        if (!found.ok)
+          report.find(
+            'fault',
+            `${placed.part.label} cannot switch ${inMa(loadMa)}: its base would want more than the ${inMa(pinMa)} of ${nameOf(driver)}. A MOSFET can.`,
+            [spot, driver],
+            {
+              remedies: [
+                {
+                  kind: 'replace',
+                  label: 'Take a logic-level MOSFET instead',
+                  part: placed.part.id,
+                  entryId: 'switch-mosfet',
+                },
+              ],
+            },
+          );
+        else if (!series)
+          report.find(
+            'fault',
+            `${placed.part.label} has no base resistor; ${inOhm(found.value.ohm)} suits ${inMa(loadMa)}.`,
+            [spot, driver],
+            {
+              worked: found.value.worked,
+              remedies: [
+                insertResistor(spot, found.value.ohm, `Put ${inOhm(found.value.ohm)} before its base`),
+              ],
+            },
+          );
+        else if (ohm === null)
+          report.unknown(`The base resistor of ${placed.part.label} has no value yet.`, [spot, driver]);
+        else if (ohm > found.value.ohm * 3)
+          report.find(
+            'caution',
+            `${placed.part.label} has ${inOhm(ohm)} at its base; ${inMa(loadMa)} wants ${inOhm(found.value.ohm)} or it does not switch fully.`,
+            [spot, driver],
+            {
+              worked: found.value.worked,
+              remedies: [
+                {
+                  kind: 'set-fact',
+                  label: `Take ${inOhm(found.value.ohm)}`,
+                  part: series.part.id,
+                  key: 'ohm',
+                  value: found.value.ohm,
+                },
+              ],
+            },
+          );
+        else report.fine();
+      }
+    },
+  },
+  {
+    id: 'gate-resistor',
+    title: 'Every MOSFET has its gate resistor',
+    why: 'An empty gate is a short for an instant; the resistor keeps the pin within its limit and the wire from ringing.',
+    run: (circuit, report) => {
+      for (const { placed, spot, driver, series } of controls(circuit, 'gate')) {
+        const pinV = fact(driver.placed, 'logicV');
+        const pinMa = fact(driver.placed, 'pinMa');
+        if (series) report.fine();
+        else if (pinV === null || pinMa === null)
+          report.unknown(
+            `The pin that drives ${placed.part.label} is not known well enough for its gate resistor.`,
+            [spot, driver],
+          );
+        else {
+          const found = gateResistor({
+            pinV,
+            pinMa,
+            gateFullOnV: 0,
+            onOhm: 0,
+            loadMa: 0,
+            pullDownOhm: 100_000,
+            series: 'E12',
+          });
+          const ohm = found.ok ? found.value.ohm : 220;
+          report.find(
+            'caution',
+            `${placed.part.label} has no gate resistor; ${inOhm(ohm)} keeps ${nameOf(driver)} below ${inMa(pinMa)}.`,
+            [spot, driver],
+            {
+              ...(found.ok ? { worked: found.value.worked } : {}),
+              remedies: [insertResistor(spot, ohm, `Put ${inOhm(ohm)} before its gate`)],
+            },
+          );
+        }
+      }
+    },
+  },
+  {
+    id: 'gate-pull-down',
+    title: 'Every MOSFET stays off while the board boots',
+    why: 'Until the program sets its pin, an open gate floats: the pump may run at every start.',
+    run: (circuit, report) => {
+      for (const { placed, spot, driver, series } of controls(circuit, 'gate')) {
+        const near = series ? [spot, driver] : [spot];
+        const down = near.some((one) =>
+          behind(circuit, one, 'resistor').some(({ spots }) =>
+            spots.some((far) => far.terminal.type === 'ground'),
+          ),
+        );
+        const ground = groundSpot(placed);
+        if (down) report.fine();
+        else
+          report.find(
+            'caution',
+            `${placed.part.label} has no pull-down: its gate floats until the program sets ${nameOf(driver)}.`,
+            [spot, driver],
+            {
+              remedies: ground
+                ? [
+                    {
+                      kind: 'bridge',
+                      label: 'Put 100 kΩ from gate to ground',
+                      entryId: 'resistor',
+                      ends: { a: spot.end, b: ground.end },
+                      settings: { ohm: 100_000 },
+                    },
+                  ]
+                : [],
+            },
+          );
+      }
+    },
+  },
+  {
+    id: 'gate-drive',
+    title: 'Every MOSFET is fully on at its pin’s voltage',
+    why: 'A MOSFET that is half on is a heater. The voltage at which its sheet states the on-resistance counts, not its threshold.',
+    run: (circuit, report) => {
+      for (const { placed, spot, driver } of controls(circuit, 'gate')) {
+        const pinV = fact(driver.placed, 'logicV');
+        const fullOnV = fact(placed, 'gateFullOnV');
+        if (pinV === null || fullOnV === null)
+          report.unknown(`At which gate voltage ${placed.part.label} is fully on is not known.`, [
+            spot,
+            driver,
+          ]);
+        else if (pinV < fullOnV)
+          report.find(
+            'fault',
+            `${placed.part.label} wants ${inV(fullOnV)} at its gate; ${nameOf(driver)} gives ${inV(pinV)}.`,
+            [spot, driver],
+            {
+              remedies: [
+                {
+                  kind: 'replace',
+                  label: 'Take a logic-level MOSFET',
+                  part: placed.part.id,
+                  entryId: 'switch-mosfet',
+                },
+              ],
+            },
+          );
+        else report.fine();
+      }
+    },
+  },
+  {
+    id: 'switch-rating',
+    title: 'Every switch bears its load',
+    why: 'Voltage and current of the load, with its start, must stay within what the switch is made for.',
+    run: (circuit, report) => {
+      for (const placed of partsWith(circuit, ...SWITCHES)) {
+        const loads = loadsOf(circuit, placed);
+        const side = loadSide(placed);
+        if (loads.length === 0 || !side) continue;
+        const volts = circuit.netOf(side.end).level?.volts ?? null;
+        const peaks = loads.map((load) => fact(load, 'peakMa') ?? fact(load, 'activeMa'));
+        const peakMa = peaks.reduce<number | null>(
+          (sum, one) => (sum === null || one === null ? null : sum + one),
+          0,
+        );
+        const mostV = fact(placed, 'switchedV');
+        const mostMa = fact(placed, 'switchedMa');
+        if (volts === null || peakMa === null || mostV === null || mostMa === null)
+          report.unknown(
+            `Whether ${placed.part.label} bears ${loads.map((one) => one.part.label).join(' and ')} cannot be told: a voltage or current is not known.`,
+            [side],
+          );
+        else if (volts > mostV || peakMa > mostMa)
+          report.find(
+            'fault',
+            `${placed.part.label} switches up to ${inV(mostV)} and ${inMa(mostMa)}; the load brings ${inV(volts)} and ${inMa(peakMa)} at its start.`,
+            [side],
+          );
+        else report.fine();
+      }
+    },
+  },
+  {
+    id: 'relay-boot',
+    title: 'No pump runs while the board boots',
+    why: 'Many relay modules are on when their input is low, and some pins are high at the start: the pump runs until the program says otherwise, at every reboot.',
+    run: (circuit, report) => {
+      for (const placed of partsWith(circuit, 'relay', 'driver module')) {
+        const input = placed.entry.terminals.find((one) => one.type === 'digital in');
+        const spot = input ? spotAt(placed, input.id) : null;
+        if (!spot || !isWired(circuit, spot)) continue;
+        const activeLow = fact(placed, 'activeLow');
+        const driver = driverOf(circuit, spot);
+        const pin = driver && isType(driver, 'pin') ? driver : null;
+        if (activeLow === null)
+          report.unknown(
+            `Whether ${placed.part.label} is on when its input is high or low is not known. Try it without the pump.`,
+            [spot],
+          );
+        else if (activeLow === 1 && !pulledUp(circuit, spot))
+          report.find(
+            'caution',
+            `${placed.part.label} is on when its input is low. Until the program sets the pin, what it does is left to chance: set the pin high before making it an output, or pull it up.`,
+            [spot],
+            {
+              remedies: relayRemedies(circuit, placed, spot),
+            },
+          );
+        else if (activeLow === 0 && pin?.terminal.highAtBoot)
+          report.find(
+            'caution',
+            `${nameOf(pin)} is high while the board starts, and ${placed.part.label} is on when high.`,
+            [spot, pin],
+          );
+        else report.fine();
+      }
+    },
+  },
+  {
+    id: 'alternating',
+    title: 'Alternating current is switched by relay contacts only',
+    why: 'A MOSFET or transistor blocks one half of the wave and breaks.',
+    run: (circuit, report) => {
+      for (const load of partsWith(circuit, 'pump', 'valve').filter((one) => isAlternating(circuit, one))) {
+        const helper = switchOf(circuit, load);
+        const spots = [plusOf(load), minusOf(load)].flatMap((spot) => (spot ? [spot] : []));
+        if (helper && !hasRole(helper, 'relay'))
+          report.find(
+            'fault',
+            `${load.part.label} runs on alternating current; ${helper.part.label} cannot switch it, a relay can.`,
+            spots,
+          );
+        else report.fine();
+      }
+    },
+  },
+];
+
+/** What switches a load: the switch on one of its ends. */
+function switchOf(circuit: Circuit, load: Placed): Placed | null {
+  for (const end of [minusOf(load), plusOf(load)]) {
+    const found = end && others(circuit, end).find((spot) => isType(spot, 'switched'));
+    if (found) return found.placed;
+  }
+  return null;
+}
+
+/** Fed from the alternating output of a transformer. */
+function isAlternating(circuit: Circuit, load: Placed): boolean {
+  return [plusOf(load), minusOf(load)].some((spot) => {
+    const feeder = spot && feederOf(circuit.netOf(spot.end));
+    return feeder !== null && feeder.placed.entry.id === 'supply-24vac';
+  });
+}
+
+const pulledUp = (circuit: Circuit, spot: Spot): boolean =>
+  [spot, ...others(circuit, spot)].some((one) =>
+    behind(circuit, one, 'resistor').some(({ spots }) =>
+      spots.some((far) => far.terminal.type === 'supply out' || far.terminal.type === 'supply in'),
+    ),
+  );
+
+function relayRemedies(circuit: Circuit, placed: Placed, spot: Spot): Remedy[] {
+  const vcc = spotAt(placed, 'vcc');
+  const driver = driverOf(circuit, spot);
+  const logic = driver?.placed.entry.terminals.find(
+    (one) => one.type === 'supply out' && one.volts === fact(driver.placed, 'logicV'),
+  );
+  const to = logic && driver ? { part: driver.placed.part.id, terminal: logic.id } : vcc?.end;
+  return [
+    ...(to
+      ? [
+          {
+            kind: 'bridge',
+            label: 'Pull its input up with 10 kΩ',
+            entryId: 'resistor',
+            ends: { a: spot.end, b: to },
+            settings: { ohm: 10_000 },
+          } as const,
+        ]
+      : []),
+    {
+      kind: 'replace',
+      label: 'Take a module that is active high',
+      part: placed.part.id,
+      entryId: 'switch-relay-high',
+    },
+  ];
+}

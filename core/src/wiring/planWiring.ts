@@ -1,0 +1,346 @@
+/**
+ * Wire it all: supplies and grounds, switches to their loads, bus lines, pins; then the small parts that the checks ask for, each time from
+ * the finding's own first remedy. What a person has wired stays. The plan says what it added and what it could not do.
+ */
+import type { Catalogue } from '../catalogue/catalogue.ts';
+import { checkWiring } from './checks/all.ts';
+import {
+  fact,
+  hasRole,
+  isType,
+  readCircuit,
+  spotAt,
+  spotsOf,
+  type Circuit,
+  type Placed,
+  type Spot,
+} from './circuit.ts';
+import { addCable, applyRemedy, connect } from './edit.ts';
+import type { Finding, Remedy, Setting } from './finding.ts';
+import { boardOf, drawMa, isWired, minusOf, others, partsWith, plusOf } from './look.ts';
+import { endKey, type Cable, type End, type Netlist, type Wire } from './netlist.ts';
+import { planPins, type Blocked } from './planPins.ts';
+
+export type WiringPlan = {
+  readonly netlist: Netlist;
+  /** What the checks made it add: "Put 330 Ω before it (Dry lamp)". */
+  readonly added: readonly string[];
+  readonly blocked: readonly Blocked[];
+  /** Parts for which no supply in the wiring suits. */
+  readonly unfed: readonly string[];
+};
+
+export type CableHabits = { readonly lengthM: number | null };
+
+const MOST_ROUNDS = 12;
+const BY_ITSELF = new Set<Remedy['kind']>([
+  'insert',
+  'bridge',
+  'shift',
+  'set-address',
+  'set-fact',
+  'set-area',
+  'feed',
+]);
+
+export function planWiring(
+  netlist: Netlist,
+  catalogue: Catalogue,
+  setting: Setting,
+  habits: CableHabits,
+): WiringPlan {
+  const fed = feedAll(netlist, catalogue);
+  const pins = planPins(fed.netlist, catalogue, setting.radioOn);
+  let next = layCables(pins.netlist, catalogue, habits);
+  const added: string[] = [];
+  for (let round = 0; round < MOST_ROUNDS; round += 1) {
+    const { findings } = checkWiring(readCircuit(next, catalogue), setting);
+    const mended = mendOnce(next, catalogue, findings, added);
+    if (mended === next) break;
+    next = mended;
+  }
+  return { netlist: layCables(next, catalogue, habits), added, blocked: pins.blocked, unfed: fed.unfed };
+}
+
+/** Applies the first remedy of each finding, as long as no two touch the same terminal. */
+function mendOnce(
+  netlist: Netlist,
+  catalogue: Catalogue,
+  findings: readonly Finding[],
+  added: string[],
+): Netlist {
+  const touched = new Set<string>();
+  let next = netlist;
+  for (const finding of findings) {
+    const remedy = finding.remedies.find((one) => BY_ITSELF.has(one.kind));
+    const keys = finding.ends.map(endKey);
+    if (!remedy || finding.severity === 'note' || keys.some((key) => touched.has(key))) continue;
+    for (const key of keys) touched.add(key);
+    next = applyRemedy(next, catalogue, remedy);
+    const [first] = finding.ends;
+    const label = next.parts.find((part) => part.id === first?.part)?.label ?? '';
+    added.push(`${remedy.label} (${label})`);
+  }
+  return next;
+}
+
+/** Supplies, grounds, switches and bus lines. */
+function feedAll(netlist: Netlist, catalogue: Catalogue): { netlist: Netlist; unfed: string[] } {
+  const unfed: string[] = [];
+  let next = netlist;
+  const steps: ((circuit: Circuit, wire: (from: End, to: End) => void) => void)[] = [
+    wireFuses,
+    wireRegulators,
+    wireGrounds,
+    wireSupplies,
+    wireLoads,
+    wireBuses,
+  ];
+  for (const step of steps) {
+    const circuit = readCircuit(next, catalogue);
+    step(circuit, (from, to) => {
+      next = connect(next, from, to);
+    });
+  }
+  const circuit = readCircuit(next, catalogue);
+  for (const placed of circuit.parts.values())
+    for (const spot of spotsOf(placed))
+      if (
+        (spot.terminal.type === 'supply in' ||
+          (spot.terminal.type === 'load' && spot.terminal.side === 'plus')) &&
+        !isWired(circuit, spot)
+      )
+        unfed.push(placed.part.label);
+  return { netlist: next, unfed: [...new Set(unfed)] };
+}
+
+type Wirer = (from: End, to: End) => void;
+const end = (placed: Placed, terminal: string): End => ({ part: placed.part.id, terminal });
+const open = (circuit: Circuit, placed: Placed, terminal: string): boolean => {
+  const spot = spotAt(placed, terminal);
+  return spot !== null && !isWired(circuit, spot);
+};
+
+function wireFuses(circuit: Circuit, wire: Wirer): void {
+  const batteries = partsWith(circuit, 'battery').filter((one) => open(circuit, one, 'plus'));
+  for (const fuse of partsWith(circuit, 'fuse').filter((one) => open(circuit, one, 'a'))) {
+    const battery = batteries.shift();
+    if (battery) wire(end(battery, 'plus'), end(fuse, 'a'));
+  }
+  const [battery] = partsWith(circuit, 'battery');
+  if (battery)
+    for (const panel of partsWith(circuit, 'solar').filter((one) => open(circuit, one, 'plus')))
+      wire(end(panel, 'plus'), end(battery, 'plus'));
+}
+
+/** Where a supply is tapped: behind its fuse when it has one. */
+function tapOf(circuit: Circuit, source: Spot): End {
+  const fuse = others(circuit, source).find((spot) => hasRole(spot.placed, 'fuse'));
+  return fuse ? end(fuse.placed, fuse.terminal.id === 'a' ? 'b' : 'a') : source.end;
+}
+
+type Source = {
+  readonly spot: Spot;
+  readonly volts: number;
+  readonly isBoard: boolean;
+  readonly maxMa: number;
+};
+function sourcesOf(circuit: Circuit): Source[] {
+  return [...circuit.parts.values()].flatMap(spotsOf).flatMap((spot): Source[] =>
+    isType(spot, 'supply out') && spot.terminal.volts !== null
+      ? [
+          {
+            spot,
+            volts: spot.terminal.volts,
+            isBoard: hasRole(spot.placed, 'board'),
+            maxMa: spot.terminal.maxMa ?? 0,
+          },
+        ]
+      : [],
+  );
+}
+
+/** Above this a part is fed from the main supply, not through a board. */
+const BOARD_FEEDS_MA = 60;
+
+function choose(circuit: Circuit, spot: Spot): Source | null {
+  if (!isType(spot, 'supply in')) return null;
+  const { placed } = spot;
+  const { minV, maxV } = spot.terminal;
+  const board = boardOf(circuit, placed);
+  const logicV = board && fact(board, 'logicV');
+  const needsMa = drawMa(placed) ?? 0;
+  const isBoard = hasRole(placed, 'board');
+  const [best] = sourcesOf(circuit)
+    .filter(
+      ({ spot: source, volts, isBoard: fromBoard, maxMa }) =>
+        source.placed !== placed &&
+        volts >= (minV ?? Infinity) - 0.05 &&
+        volts <= (maxV ?? -Infinity) + 0.05 &&
+        maxMa >= needsMa &&
+        (!fromBoard || (!isBoard && source.placed === board && needsMa <= BOARD_FEEDS_MA)) &&
+        (!hasRole(placed, 'regulator') || !hasRole(source.placed, 'regulator')),
+    )
+    .map((source) => ({
+      source,
+      rank:
+        (source.isBoard ? (source.volts === logicV ? 0 : 2) : 4) +
+        (hasRole(source.spot.placed, 'solar') ? 9 : 0) +
+        source.volts / 100,
+    }))
+    .sort((one, other) => one.rank - other.rank);
+  return best?.source ?? null;
+}
+
+function wireRegulators(circuit: Circuit, wire: Wirer): void {
+  for (const placed of partsWith(circuit, 'regulator'))
+    for (const spot of spotsOf(placed).filter(
+      (one) => one.terminal.type === 'supply in' && !isWired(circuit, one),
+    )) {
+      const source = choose(circuit, spot);
+      if (source) wire(tapOf(circuit, source.spot), spot.end);
+    }
+}
+
+function wireSupplies(circuit: Circuit, wire: Wirer): void {
+  for (const placed of circuit.parts.values())
+    for (const spot of spotsOf(placed).filter(
+      (one) => one.terminal.type === 'supply in' && !isWired(circuit, one),
+    )) {
+      const source = choose(circuit, spot);
+      if (source) wire(tapOf(circuit, source.spot), spot.end);
+    }
+  for (const placed of partsWith(circuit, 'battery monitor').filter((one) => open(circuit, one, 'in'))) {
+    const battery = sourcesOf(circuit).find((one) => hasRole(one.spot.placed, 'battery'));
+    if (battery) wire(tapOf(circuit, battery.spot), end(placed, 'in'));
+  }
+  for (const placed of circuit.parts.values()) {
+    const plus = spotsOf(placed).find((spot) => isType(spot, 'loop') && spot.terminal.side === 'plus');
+    const source =
+      plus &&
+      !isWired(circuit, plus) &&
+      sourcesOf(circuit).filter((one) => !one.isBoard && one.volts >= 12 && one.volts <= 30)[0];
+    if (plus && source) wire(tapOf(circuit, source.spot), plus.end);
+  }
+}
+
+/** All grounds meet: parts at their board, boards and the rest at the main supply. */
+function wireGrounds(circuit: Circuit, wire: Wirer): void {
+  const [main] = partsWith(circuit, 'battery', 'supply').filter((one) => one.entry.id !== 'supply-24vac');
+  const groundOf = (placed: Placed) => spotsOf(placed).find((spot) => spot.terminal.type === 'ground');
+  for (const placed of circuit.parts.values()) {
+    const spot = groundOf(placed);
+    if (!spot || isWired(circuit, spot) || placed === main || placed.entry.id === 'supply-24vac') continue;
+    const board = hasRole(placed, 'board') ? null : boardOf(circuit, placed);
+    // Currents of pumps go back to the supply itself, not through a board.
+    const to = board && !hasRole(placed, 'MOSFET', 'transistor', 'driver module') ? board : (main ?? board);
+    const meeting = to && groundOf(to);
+    if (meeting) wire(meeting.end, spot.end);
+  }
+  for (const led of partsWith(circuit, 'LED').filter((one) => open(circuit, one, 'cathode'))) {
+    const board = boardOf(circuit, led);
+    const meeting = board && groundOf(board);
+    if (meeting) wire(meeting.end, end(led, 'cathode'));
+  }
+}
+
+function wireLoads(circuit: Circuit, wire: Wirer): void {
+  const free = partsWith(circuit, 'MOSFET', 'driver module', 'transistor', 'relay').filter((placed) =>
+    ['drain', 'load', 'collector', 'open'].some((terminal) => open(circuit, placed, terminal)),
+  );
+  for (const load of partsWith(circuit, 'pump', 'valve')) {
+    const [plus, minus] = [plusOf(load), minusOf(load)];
+    const ratedV = fact(load, 'ratedV');
+    const source = sourcesOf(circuit).find(
+      (one) => !one.isBoard && ratedV !== null && Math.abs(one.volts - ratedV) <= 0.25 * ratedV,
+    );
+    if (!plus || !minus || isWired(circuit, minus) || !source) continue;
+    const alternating = source.spot.placed.entry.id === 'supply-24vac';
+    const at = free.findIndex((one) => (hasRole(one, 'relay') || !alternating) && sharesBoard(one, load));
+    const [helper] = at < 0 ? [] : free.splice(at, 1);
+    if (!helper) continue;
+    const tap = tapOf(circuit, source.spot);
+    if (hasRole(helper, 'relay')) {
+      wire(tap, end(helper, 'common'));
+      wire(end(helper, 'open'), plus.end);
+      const ground = spotsOf(source.spot.placed).find((spot) => spot.terminal.type === 'ground');
+      if (ground) wire(minus.end, ground.end);
+    } else {
+      if (!isWired(circuit, plus)) wire(tap, plus.end);
+      const side =
+        ['drain', 'load', 'collector'].find((terminal) => spotAt(helper, terminal) !== null) ?? 'drain';
+      wire(end(helper, side), minus.end);
+    }
+  }
+}
+
+const sharesBoard = (one: Placed, other: Placed) =>
+  one.part.boardId === null || other.part.boardId === null || one.part.boardId === other.part.boardId;
+
+/** RS-485 as a daisy chain from the transceiver. */
+function wireBuses(circuit: Circuit, wire: Wirer): void {
+  for (const transceiver of partsWith(circuit, 'transceiver')) {
+    let last = transceiver;
+    const members = [...circuit.parts.values()].filter(
+      (placed) =>
+        placed !== transceiver &&
+        !hasRole(placed, 'transceiver') &&
+        boardOf(circuit, placed) === boardOf(circuit, transceiver) &&
+        spotAt(placed, 'a')?.terminal.type === 'rs485',
+    );
+    for (const placed of members) {
+      if (open(circuit, placed, 'a')) wire(end(last, 'a'), end(placed, 'a'));
+      if (open(circuit, placed, 'b')) wire(end(last, 'b'), end(placed, 'b'));
+      last = placed;
+    }
+  }
+}
+
+/** Roles that sit away from the box, at the end of a cable of their own. */
+const FAR = [
+  'probe',
+  'humidity probe',
+  'thermometer',
+  'light sensor',
+  'level sensor',
+  'contact',
+  'pump',
+  'valve',
+  'servo',
+  'solar',
+] as const;
+
+/** Small parts that sit in the box or at the other part itself, so that no cable runs between. */
+const BESIDE = ['diode', 'resistor', 'pull-ups', 'shunt', 'divider', 'level shifter'] as const;
+
+/** Gives each part that sits away from the box a cable with its label and colour; the fuse's wires are one thick cable, so that it can be judged. */
+function layCables(netlist: Netlist, catalogue: Catalogue, habits: CableHabits): Netlist {
+  const circuit = readCircuit(netlist, catalogue);
+  const beside = new Set(partsWith(circuit, ...BESIDE).map((placed) => placed.part.id));
+  let next = netlist;
+  const lay = (partIds: readonly string[], of: Omit<Cable, 'id'>) => {
+    const touches = (wire: Wire) => partIds.includes(wire.from.part) || partIds.includes(wire.to.part);
+    const bare = next.wires.filter(
+      (wire) =>
+        wire.cableId === null && touches(wire) && !beside.has(wire.from.part) && !beside.has(wire.to.part),
+    );
+    if (bare.length === 0) return;
+    const held = next.cables.find((cable) => cable.label === of.label);
+    const cable = held ? { netlist: next, id: held.id } : addCable(next, of);
+    const ids = new Set(bare.map((wire) => wire.id));
+    next = {
+      ...cable.netlist,
+      wires: cable.netlist.wires.map((wire) => (ids.has(wire.id) ? { ...wire, cableId: cable.id } : wire)),
+    };
+  };
+  for (const placed of partsWith(circuit, ...FAR))
+    lay([placed.part.id], {
+      label: placed.part.label,
+      colour: placed.part.colour,
+      lengthM: habits.lengthM,
+      areaMm2: hasRole(placed, 'pump', 'valve', 'solar') ? 1 : 0.22,
+    });
+  const fuses = partsWith(circuit, 'fuse').map((placed) => placed.part.id);
+  lay(fuses, { label: 'Supply', colour: 'red', lengthM: 1, areaMm2: 1.5 });
+  return next;
+}
