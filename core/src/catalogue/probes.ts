@@ -36,7 +36,7 @@ export const PROBES: readonly Entry[] = [
       cost: 'pennies',
       facts: {
         activeMa: 5,
-        peakMa: 35,
+        peakMa: 15,
         warmUpS: 0.3,
         measureS: 0.1,
         poweredYears: 0.4,
@@ -187,7 +187,7 @@ export const PROBES: readonly Entry[] = [
       cost: 'pennies',
       facts: {
         activeMa: 8,
-        peakMa: 35,
+        peakMa: 15,
         warmUpS: 0.3,
         measureS: 0.1,
         poweredYears: 0.4,

@@ -39,6 +39,7 @@ export type NewPart = {
   readonly stands?: Part['stands'];
   readonly address?: number | null;
   readonly settings?: Facts;
+  readonly perReading?: boolean;
 };
 
 /** Adds a part; without a label it gets the next one of its role, such as R3. @throws RangeError for an entry that is not in the catalogue */
@@ -65,7 +66,7 @@ export function addPart(
       of.address ??
       (entry.addresses.length > 0 && entry.role !== 'probe' ? (entry.addresses[0] ?? null) : null),
     settings: { ...of.settings },
-    perReading: false,
+    perReading: of.perReading ?? false,
     at: null,
   };
   return { netlist: { ...netlist, parts: [...netlist.parts, part] }, id };

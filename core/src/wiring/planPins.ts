@@ -37,7 +37,7 @@ export function demandsOf(circuit: Circuit, board: Placed): Demand[] {
     .filter((placed) => placed !== board && boardOf(circuit, placed) === board)
     .flatMap(spotsOf)
     .flatMap((spot): { cap: PinCap; spot: Spot; met: boolean }[] => {
-      const cap = capFor(spot);
+      const cap = capFor(circuit, spot);
       if (!cap) return [];
       const end = throughResistor(circuit, spot);
       if (end === null) return [];
@@ -92,7 +92,7 @@ function offersOf(circuit: Circuit, board: Placed): Spot[] {
 
 function costOf(circuit: Circuit, demand: Demand, offer: Spot, at: number, radioOn: boolean | null): number {
   const order = at / 1000;
-  const users = others(circuit, offer).flatMap((spot) => capFor(spot) ?? []);
+  const users = others(circuit, offer).flatMap((spot) => capFor(circuit, spot) ?? []);
   const isBusPin = SHARED.has(demand.cap) && users.length > 0 && users.every((cap) => cap === demand.cap);
   if (users.length > 0 && !isBusPin) return Infinity;
   if (isType(offer, 'analog in')) return demand.cap === 'adc' ? 3 + order : Infinity;
@@ -180,7 +180,7 @@ function explain(
     (spot) =>
       isType(spot, 'pin') &&
       spot.terminal.caps.includes(cap) &&
-      others(circuit, spot).some((one) => capFor(one) !== null),
+      others(circuit, spot).some((one) => capFor(circuit, one) !== null),
   ).length;
   const why = [
     lost > 0 ? `${lost} more are lost while the radio is on` : '',
@@ -201,7 +201,7 @@ function fixFor(cap: PinCap, circuit: Circuit, board: Placed): Blocked['fix'] {
     (spot) =>
       isType(spot, 'pin') &&
       spot.terminal.caps.includes('sda') &&
-      others(circuit, spot).every((one) => capFor(one) === 'sda'),
+      others(circuit, spot).every((one) => capFor(circuit, one) === 'sda'),
   );
   if (!hasBus) return null;
   if (cap === 'adc') return { entryId: 'converter-i2c', label: 'Add an I2C converter with four inputs' };

@@ -106,7 +106,7 @@ function feedAll(netlist: Netlist, catalogue: Catalogue): { netlist: Netlist; un
   for (const placed of circuit.parts.values())
     for (const spot of spotsOf(placed))
       if (
-        (spot.terminal.type === 'supply in' ||
+        ((spot.terminal.type === 'supply in' && !placed.part.perReading) ||
           (spot.terminal.type === 'load' && spot.terminal.side === 'plus')) &&
         !isWired(circuit, spot)
       )
@@ -192,11 +192,15 @@ function choose(circuit: Circuit, spot: Spot): Source | null {
   return best?.source ?? null;
 }
 
+/** Supply inputs to be wired; those of parts that are powered only to be read get a pin instead. */
+const openSupplies = (circuit: Circuit, placed: Placed): Spot[] =>
+  spotsOf(placed).filter(
+    (one) => one.terminal.type === 'supply in' && !isWired(circuit, one) && !placed.part.perReading,
+  );
+
 function wireRegulators(circuit: Circuit, wire: Wirer): void {
   for (const placed of partsWith(circuit, 'regulator'))
-    for (const spot of spotsOf(placed).filter(
-      (one) => one.terminal.type === 'supply in' && !isWired(circuit, one),
-    )) {
+    for (const spot of openSupplies(circuit, placed)) {
       const source = choose(circuit, spot);
       if (source) wire(tapOf(circuit, source.spot), spot.end);
     }
@@ -204,9 +208,7 @@ function wireRegulators(circuit: Circuit, wire: Wirer): void {
 
 function wireSupplies(circuit: Circuit, wire: Wirer): void {
   for (const placed of circuit.parts.values())
-    for (const spot of spotsOf(placed).filter(
-      (one) => one.terminal.type === 'supply in' && !isWired(circuit, one),
-    )) {
+    for (const spot of openSupplies(circuit, placed)) {
       const source = choose(circuit, spot);
       if (source) wire(tapOf(circuit, source.spot), spot.end);
     }

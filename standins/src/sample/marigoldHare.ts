@@ -3,11 +3,19 @@
  * calibration, and something is wrong with one probe for the user to find.
  */
 import { readGarden } from '@plain-trowel/core/garden/gardenFile';
-import type { Garden, Reference } from '@plain-trowel/core/garden/schema';
+import {
+  GARDEN_VERSION,
+  type Garden,
+  type Placement,
+  type Reference,
+} from '@plain-trowel/core/garden/schema';
+import { setWiring } from '@plain-trowel/core/garden/planEdit';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { EMPTY_NETLIST } from '@plain-trowel/core/wiring/netlist';
 import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
 import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
 import { gardenEventOf } from '../board/worldEvent.ts';
+import { MARIGOLD_PLAN, marigoldWiring } from './marigoldPlan.ts';
 import { advance, newWorld, setupOf, unplug, type World } from '../board/world.ts';
 
 const SAMPLE_ID = 'marigold-hare';
@@ -17,6 +25,8 @@ const HISTORY_MS = 72 * HOUR_MS;
 /** The mint's plug came out this long before the sample is opened. */
 const UNPLUGGED_MS = 158 * 60_000;
 const LINE_EVERY_MS = 300_000;
+
+const placed = (where: string, between: string, mapNote: string): Placement => ({ where, between, mapNote });
 
 type Taken = { boardId: string; supplyV: number; takenAt: string };
 
@@ -72,7 +82,7 @@ export function marigoldHare(nowMs: number): Garden {
   });
   const garden = readGarden({
     format: 'plain-trowel-garden',
-    version: 1,
+    version: GARDEN_VERSION,
     id: SAMPLE_ID,
     name: 'The Marigold Hare',
     note: 'roof garden',
@@ -121,9 +131,38 @@ export function marigoldHare(nowMs: number): Garden {
         kind: 'capacitive stick',
         colour: 'yellow',
         depthCm: 12,
+        placement: placed(
+          'half way between stem and rim, on the north side',
+          'the stem and the drip ring',
+          'under the jasmine hoop',
+        ),
       },
-      { id: 'probe-c2', plotId: 'chilli', label: 'C2', kind: 'capacitive stick', colour: 'blue', depthCm: 7 },
-      { id: 'probe-m1', plotId: 'mint', label: 'M1', kind: 'resistive fork', colour: 'green', depthCm: 6 },
+      {
+        id: 'probe-c2',
+        plotId: 'chilli',
+        label: 'C2',
+        kind: 'capacitive stick',
+        colour: 'blue',
+        depthCm: 7,
+        placement: placed(
+          'middle of the crate, between the third and fourth plant',
+          'the second and third outlet',
+          'port side, behind the hatch',
+        ),
+      },
+      {
+        id: 'probe-m1',
+        plotId: 'mint',
+        label: 'M1',
+        kind: 'resistive fork',
+        colour: 'green',
+        depthCm: 6,
+        placement: placed(
+          'a hand from the left end',
+          'no outlet: watered by hand',
+          'stern rail, by the bicycle',
+        ),
+      },
       {
         id: 'probe-s1',
         plotId: 'strawberry',
@@ -131,6 +170,11 @@ export function marigoldHare(nowMs: number): Garden {
         kind: 'capacitive stick',
         colour: 'red',
         depthCm: 5,
+        placement: placed(
+          'middle of the gutter, in the root mat',
+          'the first and second outlet',
+          'starboard, along the handrail',
+        ),
       },
     ],
     channels: [
@@ -153,10 +197,13 @@ export function marigoldHare(nowMs: number): Garden {
         automatic: true,
       },
     ],
+    plan: MARIGOLD_PLAN,
+    wiring: EMPTY_NETLIST,
+    catalogue: [],
   });
   if (!garden.ok)
     throw new Error(`the sample garden does not fit its schema: ${JSON.stringify(garden.issue)}`);
-  return garden.value;
+  return setWiring(garden.value, marigoldWiring());
 }
 
 export type SampleHistory = {

@@ -35,7 +35,7 @@ function reads(circuit: Circuit): Read[] {
     const isInput =
       isType(input, 'analog in') || (isType(input, 'pin') && input.terminal.caps.includes('adc'));
     if (!isInput || !isWired(circuit, input)) return [];
-    const source = others(circuit, input).find((spot) => capFor(spot) === 'adc');
+    const source = others(circuit, input).find((spot) => capFor(circuit, spot) === 'adc');
     if (!source) return [];
     const fullScaleV =
       isType(input, 'pin') || isType(input, 'analog in') ? (input.terminal.fullScaleV ?? null) : null;
@@ -105,7 +105,7 @@ export const ANALOG_CHECKS: readonly Check[] = [
       for (const board of partsWith(circuit, 'board')) {
         const wanting = allSpots(circuit).filter(
           (spot) =>
-            capFor(spot) === 'adc' &&
+            capFor(circuit, spot) === 'adc' &&
             spot.terminal.type !== 'lead' &&
             boardOf(circuit, spot.placed) === board,
         );
@@ -312,7 +312,7 @@ function inputsOf(circuit: Circuit, board: Placed): number {
 /** An input that is wired to something that does not want to be read, such as the bus. */
 function isTakenByBus(circuit: Circuit, board: Placed, terminal: string): boolean {
   const spots = circuit.netOf({ part: board.part.id, terminal }).spots.filter((one) => one.placed !== board);
-  return spots.length > 0 && spots.every((one) => capFor(one) !== 'adc');
+  return spots.length > 0 && spots.every((one) => capFor(circuit, one) !== 'adc');
 }
 
 function dividerBefore(input: Spot, source: Spot, volts: number, fullScaleV: number): Remedy[] {

@@ -322,12 +322,20 @@ export const BUS_CHECKS: readonly Check[] = [
     title: 'A meets A, and B meets B',
     why: 'Turned round, nothing answers; nothing breaks. Makers do not agree which wire is A: try it before you seal the joint.',
     run: (circuit, report) => {
+      const told = new Set<string>();
       for (const { net, members } of aLines(circuit)) {
         const wrong = net.spots.filter((spot) => isType(spot, 'rs485') && spot.terminal.line === 'b');
         if (wrong.length === 0) {
           report.fine();
           continue;
         }
+        // Swapped once, both wires are mixed: one finding for the pair.
+        const pair = [...members, ...wrong]
+          .map((spot) => spot.placed.part.id)
+          .sort()
+          .join(' ');
+        if (told.has(pair)) continue;
+        told.add(pair);
         const probe = [...members, ...wrong].find((spot) => !hasRole(spot.placed, 'transceiver'));
         report.find(
           'fault',
@@ -354,8 +362,11 @@ export const BUS_CHECKS: readonly Check[] = [
     title: 'Every RS-485 bus has one transceiver, with its direction pin',
     why: 'The board speaks serial; the transceiver makes a differential pair of it, and must be told when to speak.',
     run: (circuit, report) => {
-      for (const { members } of aLines(circuit)) {
-        const transceivers = members.filter((spot) => hasRole(spot.placed, 'transceiver'));
+      for (const { net, members } of aLines(circuit)) {
+        // Looked for on the whole wire: where A and B are mixed the bus has its transceiver all the same.
+        const transceivers = net.spots.filter(
+          (spot) => isType(spot, 'rs485') && hasRole(spot.placed, 'transceiver'),
+        );
         const [one] = transceivers;
         if (!one) {
           const board = members.map((spot) => boardOf(circuit, spot.placed)).find((found) => found !== null);

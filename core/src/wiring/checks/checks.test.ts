@@ -198,6 +198,12 @@ const CASES: Readonly<Record<string, Case>> = {
     ],
     unknown: ['s: board-32bit-seven; l0: lamp-led; r0: resistor; s.p0 - r0.a; r0.b - l0.anode'],
   },
+  'read-power': {
+    trips: [`${stern}; m1: probe-fork; m1.vcc - stern.out5`, { parts: { m1: { perReading: true } } }],
+    says: /m1 is to be powered only while it is read/,
+    clear: [`${stern}; m1: probe-fork; m1.vcc - stern.p4`, { parts: { m1: { perReading: true } } }],
+    mends: true,
+  },
   'fed-from-pin': {
     trips: [`${roof}; pump: pump-5v; pump.plus - roof.p18`],
     says: /pump is fed from roof P18/,

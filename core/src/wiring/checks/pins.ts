@@ -1,7 +1,7 @@
 /** Checks of what is wired to a board's pins: voltage, users, starting and serial pins, capabilities, currents. */
 import type { PinCap } from '../../catalogue/schema.ts';
 import { bestDivider } from '../../electrics/divider.ts';
-import { fact, hasRole, isType, type Circuit, type Spot } from '../circuit.ts';
+import { fact, hasRole, isType, type Circuit, type Placed, type Spot } from '../circuit.ts';
 import type { Check, Remedy } from '../finding.ts';
 import {
   allSpots,
@@ -154,11 +154,11 @@ export const PIN_CHECKS: readonly Check[] = [
     why: 'Two outputs on one pin fight each other; two probes on one input are read as neither.',
     run: (circuit, report) => {
       for (const pin of usedPins(circuit)) {
-        const users = others(circuit, pin).filter(isUser);
+        const users = others(circuit, pin).filter((spot) => isUser(circuit, spot));
         const pins = others(circuit, pin).filter((one) => isType(one, 'pin'));
         if (users.length + pins.length > 1) {
           const board = pin.placed;
-          const cap = capFor(users[1] ?? users[0]);
+          const cap = capFor(circuit, users[1] ?? users[0]);
           const [free] = cap ? freePins(circuit, board, cap) : [];
           const [, second] = users;
           report.find(
@@ -219,7 +219,7 @@ export const PIN_CHECKS: readonly Check[] = [
     run: (circuit, report) => {
       for (const pin of usedPins(circuit))
         for (const user of others(circuit, pin)) {
-          const cap = capFor(user);
+          const cap = capFor(circuit, user);
           if (!cap) continue;
           if (pin.terminal.caps.includes(cap)) report.fine();
           else {
@@ -305,6 +305,37 @@ export const PIN_CHECKS: readonly Check[] = [
     },
   },
   {
+    id: 'read-power',
+    title: 'What is powered only to be read hangs on a pin',
+    why: 'On a standing supply it is powered all the time, whatever the plan says: it wears and takes current as if it were.',
+    run: (circuit, report) => {
+      for (const placed of circuit.parts.values()) {
+        const supply = supplySpot(placed);
+        if (!placed.part.perReading || !supply || !isWired(circuit, supply)) continue;
+        if (others(circuit, supply).some((spot) => isType(spot, 'pin'))) {
+          report.fine();
+          continue;
+        }
+        const board = boardOf(circuit, placed);
+        const [free] = board
+          ? freePins(circuit, board, 'out').filter((pin) => !pin.terminal.caps.includes('adc'))
+          : [];
+        report.find(
+          'caution',
+          `${placed.part.label} is to be powered only while it is read, but its supply is always on.`,
+          [supply],
+          free
+            ? {
+                remedies: [
+                  { kind: 'feed', label: `Feed it from ${nameOf(free)}`, at: supply.end, from: free.end },
+                ],
+              }
+            : {},
+        );
+      }
+    },
+  },
+  {
     id: 'fed-from-pin',
     title: 'No pump, valve or motor is fed from a pin',
     why: 'A motor takes ten to a hundred times what a pin gives, and kicks back when it stops.',
@@ -350,10 +381,13 @@ const CAP_WORDS: Readonly<Record<PinCap, string>> = {
 };
 
 /** What a terminal asks of the pin it is wired to; null when it asks nothing (a pull-up, a diode). */
-export function capFor(spot: Spot | undefined): PinCap | null {
+export function capFor(circuit: Circuit, spot: Spot | undefined): PinCap | null {
   if (!spot) return null;
   const { terminal, placed } = spot;
   switch (terminal.type) {
+    case 'supply in':
+      // Powered only to be read: from a pin of its own.
+      return placed.part.perReading ? 'out' : null;
     case 'analog out':
       return 'adc';
     case 'loop':
@@ -374,22 +408,30 @@ export function capFor(spot: Spot | undefined): PinCap | null {
     case 'uart in':
       return 'tx';
     case 'lead':
-      if (hasRole(placed, 'divider', 'battery monitor') && terminal.lead === 'out') return 'adc';
+      if (hasRole(placed, 'divider', 'battery monitor') && terminal.lead === 'out')
+        return dividedCap(circuit, placed);
       return hasRole(placed, 'LED') && terminal.lead === 'anode' ? 'out' : null;
     default:
       return null;
   }
 }
 
+/** Behind a divider stays what was before it: a digital level or a voltage to be read. */
+function dividedCap(circuit: Circuit, divider: Placed): PinCap {
+  const source = circuit.netOf({ part: divider.part.id, terminal: 'in' }).spots;
+  if (source.some((spot) => isType(spot, 'uart out'))) return 'rx';
+  return source.some((spot) => isType(spot, 'digital out')) ? 'in' : 'adc';
+}
+
 /** Terminals that want a pin to themselves; buses are shared. */
-function isUser(spot: Spot): boolean {
-  const cap = capFor(spot);
+function isUser(circuit: Circuit, spot: Spot): boolean {
+  const cap = capFor(circuit, spot);
   return cap !== null && !['sda', 'scl', 'one-wire'].includes(cap) && spot.terminal.type !== 'loop';
 }
 
 function moveRemedy(circuit: Circuit, pin: PinSpot): Remedy[] {
-  const [user] = others(circuit, pin).filter(isUser);
-  const cap = capFor(user);
+  const [user] = others(circuit, pin).filter((spot) => isUser(circuit, spot));
+  const cap = capFor(circuit, user);
   const free =
     cap &&
     freePins(circuit, pin.placed, cap).find(
@@ -431,7 +473,8 @@ export function pinDrawMa(circuit: Circuit, pin: PinSpot): number | null {
     const { terminal, placed } = spot;
     if (terminal.type === 'digital in') add(terminal.takesMa);
     else if (terminal.type === 'supply in') add(fact(placed, 'peakMa') ?? fact(placed, 'activeMa'));
-    else if (hasRole(placed, 'LED')) add(logicV === null ? null : Infinity);
+    // An LED without a resistor is a finding of its own; what it takes cannot be worked out.
+    else if (hasRole(placed, 'LED')) continue;
     else if (hasRole(placed, 'resistor')) add(throughResistor(circuit, spot, logicV));
     // A gate or base without a resistor is a finding of its own; a gate at rest takes nothing.
   }

@@ -227,7 +227,10 @@ export const SUPPLY_CHECKS: readonly Check[] = [
           ),
         );
         if (grounds[0].length === 0 || grounds[1].length === 0 || !signal) continue;
-        const pair = [one.part.id, other.part.id].sort().join(' ');
+        const pair = grounds
+          .map((nets) => circuit.nets.indexOf(nets[0] as Net))
+          .sort()
+          .join(' ');
         if (grounds[0].some((net) => grounds[1].includes(net))) report.fine();
         else if (!told.has(pair)) {
           told.add(pair);
