@@ -541,6 +541,11 @@ function catalogueAdd(id: string, role: 'supply' | 'probe' | 'driver module', te
   });
 }
 
+test('a resistor to ground elsewhere is not an LED’s series resistor', () => {
+  const text = `${roof}; led: lamp-led; led.anode - roof.p18; led.cathode - roof.gnd; d: resistor; d.a - roof.p19; d.b - roof.gnd`;
+  expect(run('led-resistor', [text]).result.verdict).toBe('found');
+});
+
 test('there are at least thirty checks, and each has its two wirings here', () => {
   expect(CHECKS.length).toBeGreaterThanOrEqual(30);
   expect(Object.keys(CASES).sort()).toEqual(CHECKS.map((check) => check.id).sort());

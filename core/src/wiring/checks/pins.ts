@@ -13,6 +13,7 @@ import {
   freePins,
   groundSpot,
   inMa,
+  inOhm,
   inV,
   isWired,
   listOf,
@@ -44,7 +45,7 @@ const dividerRemedy = (spot: Spot, inV: number, mostV: number): Remedy[] => {
   return [
     {
       kind: 'insert',
-      label: `Put a divider ${upperOhm} Ω over ${lowerOhm} Ω before it`,
+      label: `Put a divider ${inOhm(upperOhm)} over ${inOhm(lowerOhm)} before it`,
       entryId: 'divider',
       at: spot.end,
       inTerminal: 'in',

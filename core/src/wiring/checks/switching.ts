@@ -1,4 +1,5 @@
 /** Checks of what is switched: LEDs, transistors, MOSFETs, relays and the loads behind them. */
+import type { TerminalType } from '../../catalogue/schema.ts';
 import { ledResistor } from '../../electrics/led.ts';
 import { baseResistor, gateResistor } from '../../electrics/switches.ts';
 import { fact, hasRole, isType, spotAt, type Circuit, type Placed, type Spot } from '../circuit.ts';
@@ -20,6 +21,8 @@ import {
 import { driverOf } from './pins.ts';
 
 const SWITCHES = ['MOSFET', 'transistor', 'driver module', 'relay'] as const;
+
+const SOURCES = new Set<TerminalType>(['pin', 'ground', 'supply in', 'supply out']);
 
 /** The terminal of a switch that the load hangs on. */
 const loadSide = (placed: Placed): Spot | null =>
@@ -79,7 +82,10 @@ export const SWITCHING_CHECKS: readonly Check[] = [
         const anode = spotAt(led, 'anode');
         const cathode = spotAt(led, 'cathode');
         if (!anode || !cathode || !isWired(circuit, anode)) continue;
-        const series = [anode, cathode].flatMap((spot) => behind(circuit, spot, 'resistor'));
+        // A resistor counts only where all the current must pass it: not beside the lead on a pin, supply or ground.
+        const series = [anode, cathode]
+          .filter((spot) => !others(circuit, spot).some((one) => SOURCES.has(one.terminal.type)))
+          .flatMap((spot) => behind(circuit, spot, 'resistor'));
         const forwardV = fact(led, 'forwardV');
         const driver = driverOf(circuit, anode);
         const driveV = driver
