@@ -17,6 +17,8 @@ applySheetTone();
 const GardenGate = lazy(() => import('./home/GardenGate.tsx'));
 const OpenSample = lazy(() => import('./home/OpenSample.tsx'));
 const StartFromParts = lazy(() => import('./home/StartFromParts.tsx'));
+const PlanParts = lazy(() => import('./stations/plan/parts/PartsSheet.tsx'));
+const PlanWiring = lazy(() => import('./stations/plan/wiring/WiringSheet.tsx'));
 const Readout = lazy(() => import('./stations/bench/readout/ReadoutSheet.tsx'));
 const Calibrate = lazy(() => import('./stations/bench/calibrate/CalibrateSheet.tsx'));
 const Limits = lazy(() => import('./stations/rules/limits/LimitsSheet.tsx'));
@@ -32,6 +34,8 @@ const router = createBrowserRouter([
     errorElement: <RouteProblem />,
     children: [
       { index: true, element: <Navigate to="bench/readout" replace /> },
+      { path: 'plan/parts', element: <PlanParts /> },
+      { path: 'plan/wiring', element: <PlanWiring /> },
       { path: 'bench/readout', element: <Readout /> },
       { path: 'bench/calibrate', element: <Calibrate /> },
       { path: 'rules/limits', element: <Limits /> },

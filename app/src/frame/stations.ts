@@ -1,6 +1,14 @@
 /** The stations in the order of the work, with the sheets that are made. A sheet that is not made yet is not shown. */
 export const STATIONS = [
   {
+    id: 'plan',
+    name: 'Plan',
+    sheets: [
+      { id: 'parts', name: 'Parts' },
+      { id: 'wiring', name: 'Wiring' },
+    ],
+  },
+  {
     id: 'bench',
     name: 'Bench',
     sheets: [

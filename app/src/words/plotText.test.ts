@@ -44,7 +44,7 @@ describe('a label', () => {
 
 test('a probe is told by kind, tag, depth, board and supply', () => {
   expect(probeLine(partsOf('chilli'))).toBe(
-    'Capacitive stick, blue tag, 7 cm deep. Roof board, input 2, 12-bit at 3.3 V.',
+    'Capacitive stick, blue tag, 7 cm deep. Roof board, P35, 12-bit at 3.3 V.',
   );
   expect(probeLine({ ...partsOf('chilli'), probe: null })).toBe('No probe yet.');
 });

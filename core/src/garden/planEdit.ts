@@ -2,7 +2,7 @@
 import { catalogueWith, type Catalogue } from '../catalogue/catalogue.ts';
 import type { Entry } from '../catalogue/schema.ts';
 import type { Plan } from '../plan/schema.ts';
-import { isType, readCircuit, spotsOf, type Circuit } from '../wiring/circuit.ts';
+import { hasRole, isType, readCircuit, spotsOf, type Circuit } from '../wiring/circuit.ts';
 import type { Setting } from '../wiring/finding.ts';
 import { others } from '../wiring/look.ts';
 import type { Netlist, Part } from '../wiring/netlist.ts';
@@ -30,7 +30,7 @@ export const changePlan = (garden: Garden, change: Partial<Plan>): Garden => ({
   plan: { ...garden.plan, ...change },
 });
 
-/** Puts a wiring in place, and writes where each probe is connected into its channel: "Roof board P34". */
+/** Puts a wiring in place, and writes where each probe is connected into its channel: "P34". */
 export function setWiring(garden: Garden, wiring: Netlist): Garden {
   const circuit = readCircuit(wiring, catalogueOf(garden));
   return {
@@ -55,7 +55,11 @@ function pinOf(circuit: Circuit, part: Part): string | null {
   for (let hop = 0; hop < 4 && edge.length > 0; hop += 1) {
     const next = edge.flatMap((spot) => others(circuit, spot)).filter((spot) => !seen.has(spot.placed));
     const pin = next.find((spot) => isType(spot, 'pin') || isType(spot, 'analog in'));
-    if (pin) return `${pin.placed.part.label} ${pin.terminal.name}`;
+    // The channel names its board already; a converter between is named as well.
+    if (pin)
+      return hasRole(pin.placed, 'board')
+        ? pin.terminal.name
+        : `${pin.placed.part.label} ${pin.terminal.name}`;
     for (const spot of next) seen.add(spot.placed);
     edge = next.flatMap((spot) =>
       spotsOf(spot.placed).filter(

@@ -1,0 +1,226 @@
+import { useState } from 'react';
+import { FACTS, type FactKey, type Facts } from '@plain-trowel/core/catalogue/facts';
+import { changePart, removePart, replacePart } from '@plain-trowel/core/wiring/edit';
+import { fact, type Placed } from '@plain-trowel/core/wiring/circuit';
+import { partsWith } from '@plain-trowel/core/wiring/look';
+import { COLOUR_TAGS, type ColourTag, type Part } from '@plain-trowel/core/wiring/netlist';
+import { Button } from '../../../ui/Button.tsx';
+import { CellNumber } from '../../../ui/CellNumber.tsx';
+import { Field } from '../../../ui/Field.tsx';
+import type { usePlan } from '../usePlan.ts';
+import { SumForm } from './sums/SumForm.tsx';
+import { sumOf } from './sums/sums.ts';
+import { sumOfPart } from './sums/sumOfPart.ts';
+
+type PlanTools = ReturnType<typeof usePlan>;
+
+/** The part that was chosen: its label, entry, board, address and figures, and the sum that belongs to it. */
+export function PartPanel({ plan, placed, onGone }: { plan: PlanTools; placed: Placed; onGone: () => void }) {
+  const { part, entry } = placed;
+  const [summing, setSumming] = useState(false);
+  const change = (what: Partial<Part>) =>
+    void plan.changeWiring(`part ${part.label}`, (held) => changePart(held, part.id, what));
+  const sum = sumOfPart(plan.circuit, placed);
+  return (
+    <div className="mt-3 border-t border-ink pt-2">
+      <div className="flex flex-wrap items-baseline justify-between gap-3">
+        <h2>
+          {part.label}, {entry.name}
+        </h2>
+        <div className="flex gap-3">
+          {sum && (
+            <Button onClick={() => setSumming(!summing)} aria-expanded={summing}>
+              {summing ? 'Fold the sum' : `${sumOf(sum.id).name} …`}
+            </Button>
+          )}
+          <Button
+            onClick={() => {
+              onGone();
+              void plan.changeWiring(
+                `remove ${part.label}`,
+                (held) => removePart(held, part.id),
+                `${part.label} was removed with its wires.`,
+              );
+            }}
+          >
+            Remove part
+          </Button>
+        </div>
+      </div>
+      <p className="text-[14px] text-soft">
+        {entry.good} {entry.bad}
+      </p>
+      {summing && sum && (
+        <div className="my-3 border border-ink p-3">
+          <SumForm
+            sum={sumOf(sum.id)}
+            start={sum.start}
+            {...(canUse(placed, sum.id)
+              ? { onUse: (facts: Facts) => change({ settings: { ...part.settings, ...facts } }) }
+              : {})}
+          />
+        </div>
+      )}
+      <PartFields plan={plan} placed={placed} change={change} />
+      <PartFacts placed={placed} change={change} />
+    </div>
+  );
+}
+
+/** A value goes into the part itself only where the part is what the sum sizes. */
+const canUse = ({ entry }: Placed, sum: string): boolean =>
+  (sum === 'divider' || sum === 'ntc' || sum === 'i2c' || sum === 'shunt' || sum === 'fuse') &&
+  entry.role !== 'LED';
+
+function PartFields({
+  plan,
+  placed,
+  change,
+}: {
+  plan: PlanTools;
+  placed: Placed;
+  change: (what: Partial<Part>) => void;
+}) {
+  const { part, entry } = placed;
+  const alike = [...plan.catalogue.values()].filter((one) => one.role === entry.role);
+  const boards = partsWith(plan.circuit, 'board');
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-3 md:grid-cols-4">
+      <Field label="Label" hint={part.stands ? 'Follows the garden’s own name.' : undefined}>
+        {(props) => (
+          <input
+            {...props}
+            key={part.label}
+            defaultValue={part.label}
+            disabled={part.stands !== null}
+            maxLength={60}
+            onBlur={(event) => {
+              const typed = event.target.value.trim();
+              if (typed !== '' && typed !== part.label) change({ label: typed });
+            }}
+          />
+        )}
+      </Field>
+      <Field label="Colour tag">
+        {(props) => (
+          <select
+            {...props}
+            value={part.colour}
+            disabled={part.stands?.list === 'probes'}
+            onChange={(event) => change({ colour: event.target.value as ColourTag })}
+          >
+            {COLOUR_TAGS.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        )}
+      </Field>
+      <Field label="It is" className="col-span-2">
+        {(props) => (
+          <select
+            {...props}
+            value={entry.id}
+            onChange={(event) =>
+              void plan.changeWiring(
+                `replace ${part.label}`,
+                (held) => replacePart(held, plan.catalogue, part.id, event.target.value),
+                `${part.label} replaced.`,
+              )
+            }
+          >
+            {alike.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        )}
+      </Field>
+      {entry.role !== 'board' && boards.length > 1 && (
+        <Field label="Belongs to">
+          {(props) => (
+            <select
+              {...props}
+              value={part.boardId ?? ''}
+              onChange={(event) => change({ boardId: event.target.value === '' ? null : event.target.value })}
+            >
+              {boards.map((board) => (
+                <option key={board.part.id} value={board.part.id}>
+                  {board.part.label}
+                </option>
+              ))}
+              <option value="">all of them</option>
+            </select>
+          )}
+        </Field>
+      )}
+      {entry.addresses.length > 0 && (
+        <Field label="Bus address">
+          {(props) => (
+            <select
+              {...props}
+              value={part.address ?? ''}
+              onChange={(event) =>
+                change({ address: event.target.value === '' ? null : Number(event.target.value) })
+              }
+            >
+              <option value="">none yet</option>
+              {entry.addresses.map((address) => (
+                <option key={address} value={address}>
+                  {entry.addresses.length > 20 ? address : `0x${address.toString(16)} (${address})`}
+                </option>
+              ))}
+            </select>
+          )}
+        </Field>
+      )}
+      {entry.role === 'probe' && (
+        <label className="press col-span-2 flex items-center gap-2 self-end pb-2 text-[14px]">
+          <input
+            type="checkbox"
+            className="size-4 accent-handle"
+            checked={part.perReading}
+            onChange={(event) => change({ perReading: event.target.checked })}
+          />
+          powered only while it is read
+        </label>
+      )}
+    </div>
+  );
+}
+
+const LEFT_OUT = new Set<FactKey>(['poweredYears', 'idleYears']);
+
+function PartFacts({ placed, change }: { placed: Placed; change: (what: Partial<Part>) => void }) {
+  const { part, entry } = placed;
+  const keys = (Object.keys(entry.facts) as FactKey[]).filter((key) => !LEFT_OUT.has(key));
+  if (keys.length === 0) return null;
+  return (
+    <details className="mt-3" open={keys.some((key) => fact(placed, key) === null)}>
+      <summary className="press flex items-center text-[14px] underline decoration-rule underline-offset-4">
+        Figures of this part
+      </summary>
+      <div className="grid gap-x-6 sm:grid-cols-2">
+        {keys.map((key) => (
+          <div
+            key={key}
+            className="flex items-center justify-between gap-2 border-b border-rule py-1 text-[14px]"
+          >
+            <span className={part.settings[key] === undefined ? '' : 'font-semibold'}>{FACTS[key].name}</span>
+            <span className="flex items-center gap-1.5 whitespace-nowrap">
+              <CellNumber
+                label={`${part.label}: ${FACTS[key].name}`}
+                value={fact(placed, key)}
+                least={FACTS[key].least}
+                most={FACTS[key].most}
+                decimals={FACTS[key].decimals}
+                onKeep={(value) => change({ settings: { ...part.settings, [key]: value } })}
+              />
+              <span className="w-12 text-[13px] text-soft">{FACTS[key].unit}</span>
+            </span>
+          </div>
+        ))}
+      </div>
+    </details>
+  );
+}

@@ -1,0 +1,89 @@
+import { lazy, Suspense, useMemo, useState } from 'react';
+import type { Finding } from '@plain-trowel/core/wiring/finding';
+import { changePart, connect, removeWire, rerouteWire } from '@plain-trowel/core/wiring/edit';
+import { Button } from '../../../ui/Button.tsx';
+import { Choice } from '../../../ui/Choice.tsx';
+import type { usePlan } from '../usePlan.ts';
+import { lightsOf } from './lighting.ts';
+import { PartPanel } from './PartPanel.tsx';
+import { pictureOf, type Shown } from './picture/pictureModel.ts';
+import type { Selected } from './picture/WiringPicture.tsx';
+import { WirePanel } from './WirePanel.tsx';
+
+const WiringPicture = lazy(() => import('./picture/WiringPicture.tsx'));
+
+/** The picture with its own controls, and what is selected in it below. */
+export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; open: Finding | null }) {
+  const [shown, setShown] = useState<Shown>('all');
+  const [allPins, setAllPins] = useState(false);
+  const [selected, setSelected] = useState<Selected>(null);
+  const { circuit, wiring } = plan;
+  const picture = useMemo(() => pictureOf(circuit, shown, allPins), [circuit, shown, allPins]);
+  const lit = useMemo(() => open && lightsOf(circuit, open), [circuit, open]);
+  const part = selected?.kind === 'part' ? (circuit.parts.get(selected.id) ?? null) : null;
+  const wire =
+    selected?.kind === 'wire' ? (wiring.wires.find((one) => one.id === selected.id) ?? null) : null;
+  const moved = wiring.parts.some((one) => one.at !== null);
+  return (
+    <section aria-label="Wiring picture" className="mb-4">
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <Choice
+          legend="Wires shown"
+          options={[
+            { value: 'all', label: 'all wires' },
+            { value: 'signals', label: 'signals' },
+            { value: 'supply', label: 'supply and ground' },
+          ]}
+          value={shown}
+          onChange={setShown}
+        />
+        <label className="press flex items-center gap-2 text-[14px]">
+          <input
+            type="checkbox"
+            className="size-4 accent-handle"
+            checked={allPins}
+            onChange={(event) => setAllPins(event.target.checked)}
+          />
+          free pins too
+        </label>
+        {moved && (
+          <Button
+            look="quiet"
+            onClick={() =>
+              void plan.changeWiring('picture arranged', (held) => ({
+                ...held,
+                parts: held.parts.map((one) => ({ ...one, at: null })),
+              }))
+            }
+          >
+            Arrange anew
+          </Button>
+        )}
+      </div>
+      <div className="h-[min(560px,68dvh)] border border-ink">
+        <Suspense fallback={<p className="p-4 text-soft">Drawing the wiring …</p>}>
+          <WiringPicture
+            picture={picture}
+            lit={lit}
+            selected={selected}
+            onSelect={setSelected}
+            onConnect={(from, to) => void plan.changeWiring('wire drawn', (held) => connect(held, from, to))}
+            onReroute={(id, from, to) =>
+              void plan.changeWiring('wire rerouted', (held) => rerouteWire(held, id, from, to))
+            }
+            onRemoveWire={(id) =>
+              void plan.changeWiring('wire removed', (held) => removeWire(held, id), 'Wire removed.')
+            }
+            onMove={(id, at) => void plan.changeWiring('part moved', (held) => changePart(held, id, { at }))}
+          />
+        </Suspense>
+      </div>
+      <p className="mt-1 text-[13px] text-soft">
+        Drag from terminal to terminal to draw a wire, drag a wire’s end to reroute it, Delete removes the
+        chosen one. The same can be done under Table.
+      </p>
+      {part && <PartPanel key={part.part.id} plan={plan} placed={part} onGone={() => setSelected(null)} />}
+      {wire && <WirePanel plan={plan} wire={wire} onGone={() => setSelected(null)} />}
+    </section>
+  );
+}

@@ -1,0 +1,124 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { addPart } from '@plain-trowel/core/wiring/edit';
+import { applyFix, clearPins, planPins, type Blocked } from '@plain-trowel/core/wiring/planPins';
+import { planWiring } from '@plain-trowel/core/wiring/planWiring';
+import { sheetPath } from '../../../frame/stations.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { showToast } from '../../../ui/toasts.ts';
+import type { usePlan } from '../usePlan.ts';
+import { AddPartDialog } from './AddPartDialog.tsx';
+
+type PlanTools = ReturnType<typeof usePlan>;
+
+/** What the planner does by itself: wire everything, plan the pins anew; and parts to add by hand. */
+export function PlanBar({
+  plan,
+  blocked,
+  onBlocked,
+}: {
+  plan: PlanTools;
+  blocked: readonly Blocked[];
+  onBlocked: (blocked: readonly Blocked[]) => void;
+}) {
+  const [adding, setAdding] = useState(false);
+  const { wiring, catalogue, setting } = plan;
+  const empty = wiring.parts.length === 0;
+  const wireAll = () => {
+    const done = planWiring(wiring, catalogue, setting, { lengthM: plan.plan.answers.cableM });
+    onBlocked(done.blocked);
+    const wires = done.netlist.wires.length - wiring.wires.length;
+    if (done.netlist === wiring || (wires === 0 && done.added.length === 0)) {
+      showToast({
+        tone: 'done',
+        text:
+          done.unfed.length > 0
+            ? `Nothing could be added. No supply in the wiring suits ${done.unfed.join(', ')}.`
+            : 'Everything is wired already.',
+      });
+      return;
+    }
+    const extra =
+      done.added.length > 0
+        ? ` Added: ${done.added.slice(0, 3).join('; ')}${done.added.length > 3 ? ` and ${done.added.length - 3} more` : ''}.`
+        : '';
+    void plan.changeWiring(
+      'wire it all',
+      () => done.netlist,
+      `${wires} wires drawn.${extra}${done.unfed.length > 0 ? ` No supply suits ${done.unfed.join(', ')}.` : ''}`,
+    );
+  };
+  const pinsAnew = () => {
+    const done = planPins(clearPins(wiring, catalogue), catalogue, setting.radioOn);
+    onBlocked(done.blocked);
+    void plan.changeWiring(
+      'pins planned',
+      () => done.netlist,
+      `${done.planned.length} ${done.planned.length === 1 ? 'pin' : 'pins'} planned${done.blocked.length > 0 ? ', not all of them: see below' : ''}.`,
+    );
+  };
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        {empty ? (
+          <p className="basis-full">
+            Here will stand the picture of the wiring with every check.{' '}
+            <Link
+              className="font-semibold underline underline-offset-4"
+              to={sheetPath(plan.garden.id, 'plan', 'parts', null)}
+            >
+              Lay the parts out from a few answers
+            </Link>
+            , or add them one by one.
+          </p>
+        ) : (
+          <>
+            <Button look="primary" onClick={wireAll}>
+              Wire what is open
+            </Button>
+            <Button onClick={pinsAnew}>Plan pins anew</Button>
+          </>
+        )}
+        <Button onClick={() => setAdding(true)}>Add a part</Button>
+      </div>
+      {blocked.map((one) => (
+        <div key={one.says} role="alert" className="mb-3 border-l-2 border-handle pl-3">
+          <p>{one.says}</p>
+          {one.fix ? (
+            <Button
+              className="mt-2"
+              onClick={() => {
+                const fixed = planPins(applyFix(wiring, catalogue, one), catalogue, setting.radioOn);
+                const wired = planWiring(fixed.netlist, catalogue, setting, {
+                  lengthM: plan.plan.answers.cableM,
+                });
+                onBlocked(wired.blocked);
+                void plan.changeWiring('converter added', () => wired.netlist, 'Added and wired.');
+              }}
+            >
+              {one.fix.label}
+            </Button>
+          ) : (
+            <p className="text-soft">
+              No single part gives this board more of them: take a board with more, or a second board.
+            </p>
+          )}
+        </div>
+      ))}
+      {adding && (
+        <AddPartDialog
+          plan={plan}
+          onClose={() => setAdding(false)}
+          onAdd={(of) => {
+            setAdding(false);
+            void plan.changeWiring(
+              'part added',
+              (held) => addPart(held, catalogue, of).netlist,
+              `${catalogue.get(of.entryId)?.name ?? 'Part'} added.`,
+            );
+          }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,131 @@
+import { useState } from 'react';
+import { connect, removeWire, rerouteWire } from '@plain-trowel/core/wiring/edit';
+import type { End, Wire } from '@plain-trowel/core/wiring/netlist';
+import { Button } from '../../../ui/Button.tsx';
+import { ColourFlag } from '../../../ui/ColourFlag.tsx';
+import type { usePlan } from '../usePlan.ts';
+import { endName } from './ends.ts';
+import { EndSelect } from './EndSelect.tsx';
+import { PartTable } from './PartTable.tsx';
+
+type PlanTools = ReturnType<typeof usePlan>;
+
+/** The wiring as a table: every wire with both its ends, to be read aloud, worked by keyboard, and changed in place. */
+export function WireTable({ plan }: { plan: PlanTools }) {
+  const { circuit, wiring } = plan;
+  return (
+    <>
+      <PartTable plan={plan} />
+      <h2 className="mt-6 border-t border-ink pt-3">Wires</h2>
+      <div className="overflow-x-auto">
+        <table>
+          <thead>
+            <tr>
+              <th>From</th>
+              <th>To</th>
+              <th>Cable</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {wiring.wires.map((wire) => (
+              <WireRow key={wire.id} plan={plan} wire={wire} />
+            ))}
+            <NewWire plan={plan} />
+          </tbody>
+        </table>
+      </div>
+      {wiring.wires.length === 0 && (
+        <p className="mt-2 text-soft">
+          No wire yet. “Wire what is open” draws them all, or choose two terminals above.
+        </p>
+      )}
+      <p className="sr-only">{circuit.parts.size} parts</p>
+    </>
+  );
+}
+
+function WireRow({ plan, wire }: { plan: PlanTools; wire: Wire }) {
+  const { circuit } = plan;
+  const name = `${endName(circuit, wire.from)} to ${endName(circuit, wire.to)}`;
+  const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
+  const reroute = (from: End, to: End) =>
+    void plan.changeWiring('wire rerouted', (held) => rerouteWire(held, wire.id, from, to));
+  return (
+    <tr>
+      <td>
+        <EndSelect
+          circuit={circuit}
+          label={`From, wire ${name}`}
+          value={wire.from}
+          onChange={(from) => reroute(from, wire.to)}
+        />
+      </td>
+      <td>
+        <EndSelect
+          circuit={circuit}
+          label={`To, wire ${name}`}
+          value={wire.to}
+          onChange={(to) => reroute(wire.from, to)}
+        />
+      </td>
+      <td className="whitespace-nowrap">
+        {cable ? (
+          <span className="inline-flex items-center gap-1.5">
+            <ColourFlag colour={cable.colour} /> {cable.label}
+            <span className="text-soft">{cable.colour === 'none' ? '' : cable.colour}</span>
+          </span>
+        ) : (
+          <span className="text-soft">in the box</span>
+        )}
+      </td>
+      <td className="text-right">
+        <Button
+          look="quiet"
+          className="min-h-0! py-0! text-[14px]!"
+          aria-label={`Remove the wire from ${name}`}
+          onClick={() =>
+            void plan.changeWiring(
+              'wire removed',
+              (held) => removeWire(held, wire.id),
+              `Wire from ${name} removed.`,
+            )
+          }
+        >
+          remove
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+function NewWire({ plan }: { plan: PlanTools }) {
+  const [from, setFrom] = useState<End | null>(null);
+  const [to, setTo] = useState<End | null>(null);
+  return (
+    <tr>
+      <td>
+        <EndSelect circuit={plan.circuit} label="From, new wire" value={from} onChange={setFrom} />
+      </td>
+      <td>
+        <EndSelect circuit={plan.circuit} label="To, new wire" value={to} onChange={setTo} />
+      </td>
+      <td className="text-soft">new</td>
+      <td className="text-right">
+        <Button
+          look="quiet"
+          className="min-h-0! py-0! text-[14px]!"
+          disabled={!from || !to}
+          onClick={() => {
+            if (!from || !to) return;
+            void plan.changeWiring('wire drawn', (held) => connect(held, from, to));
+            setFrom(null);
+            setTo(null);
+          }}
+        >
+          draw it
+        </Button>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import { applyRemedy } from '@plain-trowel/core/wiring/edit';
+import type { Finding } from '@plain-trowel/core/wiring/finding';
+import type { Blocked } from '@plain-trowel/core/wiring/planPins';
+import { useView, Views } from '../../../ui/Views.tsx';
+import { PaperView } from '../sheets/PaperView.tsx';
+import { usePlan } from '../usePlan.ts';
+import { CableTable } from './CableTable.tsx';
+import { FindingList, isSame } from './FindingList.tsx';
+import { PictureView } from './PictureView.tsx';
+import { PlanBar } from './PlanBar.tsx';
+import { SumsView } from './sums/SumsView.tsx';
+import { WireTable } from './WireTable.tsx';
+
+const VIEWS = ['picture', 'table', 'cables', 'sums', 'paper'] as const;
+
+/** Will it survive being connected? The wiring as picture and as table, with every check. */
+export default function WiringSheet() {
+  const plan = usePlan();
+  const view = useView(VIEWS);
+  const [opened, setOpened] = useState<Finding | null>(null);
+  const [blocked, setBlocked] = useState<readonly Blocked[]>([]);
+  const { verdict, wiring } = plan;
+  // A finding that was mended is gone, and its light with it.
+  const open = opened && (verdict.findings.find((one) => isSame(one, opened)) ?? null);
+  const findings = (
+    <FindingList
+      verdict={verdict}
+      open={open}
+      onOpen={setOpened}
+      onMend={(remedy) =>
+        void plan.changeWiring(
+          remedy.label,
+          (held) => applyRemedy(held, plan.catalogue, remedy),
+          `${remedy.label}: done.`,
+        )
+      }
+    />
+  );
+  return (
+    <>
+      <header className="no-print mb-1 border-b border-ink pb-2.5">
+        <h1>{headline(plan)}</h1>
+        {wiring.parts.length > 0 && (
+          <p className="text-soft">
+            {wiring.parts.length} parts, {wiring.wires.length} wires, {wiring.cables.length} cables.
+          </p>
+        )}
+      </header>
+      <Views
+        label="Views of Wiring"
+        open={view}
+        views={[
+          { id: 'picture', name: 'Picture' },
+          { id: 'table', name: 'Table' },
+          { id: 'cables', name: 'Cables' },
+          { id: 'sums', name: 'Sums' },
+          { id: 'paper', name: 'Paper' },
+        ]}
+      />
+      {(view === 'picture' || view === 'table') && (
+        <PlanBar plan={plan} blocked={blocked} onBlocked={setBlocked} />
+      )}
+      {view === 'picture' && wiring.parts.length > 0 && (
+        <>
+          <PictureView plan={plan} open={open} />
+          {findings}
+        </>
+      )}
+      {view === 'table' && wiring.parts.length > 0 && (
+        <>
+          <WireTable plan={plan} />
+          <div className="mt-6">{findings}</div>
+        </>
+      )}
+      {view === 'cables' && <CableTable plan={plan} />}
+      {view === 'sums' && <SumsView />}
+      {view === 'paper' && <PaperView plan={plan} />}
+    </>
+  );
+}
+
+function headline({ verdict, wiring }: ReturnType<typeof usePlan>): string {
+  if (wiring.parts.length === 0) return 'No wiring yet';
+  const count = (...severities: Finding['severity'][]) =>
+    verdict.findings.filter((one) => severities.includes(one.severity)).length;
+  const bad = count('danger', 'fault');
+  const doubtful = count('caution');
+  const unknown = count('unknown');
+  const told = [
+    bad > 0 ? `${bad} ${bad === 1 ? 'fault' : 'faults'} to mend` : '',
+    doubtful > 0 ? `${doubtful} ${doubtful === 1 ? 'caution' : 'cautions'}` : '',
+    unknown > 0 ? `${unknown} that cannot be told` : '',
+  ].filter((text) => text !== '');
+  return told.length === 0
+    ? 'The wiring holds: nothing to mend'
+    : `Before you connect it: ${told.join(', ')}`;
+}

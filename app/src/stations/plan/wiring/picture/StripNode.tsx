@@ -1,0 +1,65 @@
+import { Handle, Position, type Node, type NodeProps } from '@xyflow/react';
+import { clsx } from 'clsx';
+import { memo } from 'react';
+import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
+import { STRIP, terminalY, type Strip } from './pictureModel.ts';
+
+export type StripData = { strip: Strip; lit: ReadonlySet<string>; faded: boolean };
+export type StripNodeType = Node<StripData, 'strip'>;
+
+/** One part: its label and what it is, and its terminals as ticks across the edge. */
+export const StripNode = memo(function StripNode({ data, selected }: NodeProps<StripNodeType>) {
+  const { strip, lit, faded } = data;
+  return (
+    <div
+      className={clsx(
+        'rounded-[2px] border bg-label text-ink',
+        selected ? 'border-handle outline-2 outline-handle' : 'border-ink',
+        faded && 'opacity-45',
+      )}
+      style={{ width: strip.width, height: strip.height }}
+    >
+      <div
+        className={clsx(
+          'flex h-[38px] flex-col justify-center px-2 leading-tight',
+          strip.isBoard ? 'bg-ink text-paper' : 'border-b border-rule',
+        )}
+      >
+        <span className="flex items-center gap-1.5 truncate text-[13px] font-semibold">
+          {strip.colour !== 'none' && <ColourFlag colour={strip.colour} />}
+          <span className="truncate">{strip.label}</span>
+        </span>
+        <span className={clsx('truncate text-[10.5px]', strip.isBoard ? 'text-paper/85' : 'text-soft')}>
+          {strip.name}
+        </span>
+      </div>
+      {strip.terminals.map((terminal) => (
+        <div
+          key={terminal.id}
+          className={clsx(
+            'absolute flex items-center font-mono text-[11px]',
+            lit.has(terminal.id) ? 'font-semibold text-handle' : 'text-ink',
+            terminal.side === 'left' ? 'left-0 pl-2.5' : 'right-0 justify-end pr-2.5',
+          )}
+          style={{
+            top: terminalY(terminal.row) - STRIP.row / 2,
+            height: STRIP.row,
+            maxWidth: strip.width * 0.62,
+          }}
+        >
+          <Handle
+            id={terminal.id}
+            type="source"
+            position={terminal.side === 'left' ? Position.Left : Position.Right}
+            className={clsx('terminal', lit.has(terminal.id) && 'terminal-lit')}
+            title={`${strip.label} ${terminal.name}`}
+          />
+          <span className="truncate">{terminal.name}</span>
+        </div>
+      ))}
+      {strip.hidden > 0 && (
+        <p className="absolute right-2 bottom-1.5 text-[10.5px] text-soft">{strip.hidden} free pins</p>
+      )}
+    </div>
+  );
+});

@@ -1,0 +1,49 @@
+import { BaseEdge, EdgeLabelRenderer, getSmoothStepPath, type Edge, type EdgeProps } from '@xyflow/react';
+import { clsx } from 'clsx';
+import { memo } from 'react';
+import type { Point } from './layOut.ts';
+import type { Strand } from './pictureModel.ts';
+
+export type WireData = { strand: Strand; route: readonly Point[] | null; lit: boolean; faded: boolean };
+export type WireEdgeType = Edge<WireData, 'wire'>;
+
+const pathOf = (route: readonly Point[]): string =>
+  route.map(({ x, y }, at) => `${at === 0 ? 'M' : 'L'}${x} ${y}`).join(' ');
+
+/** One wire. As the layout routed it while both ends stand where they were put, else a plain stepped line. */
+export const WireEdge = memo(function WireEdge(props: EdgeProps<WireEdgeType>) {
+  const { data, selected } = props;
+  if (!data) return null;
+  const { strand, route, lit, faded } = data;
+  const [stepped, labelX, labelY] = getSmoothStepPath({ ...props, borderRadius: 2 });
+  const routed = route !== null && route.length > 1;
+  const middle = routed ? route[Math.floor(route.length / 2)] : null;
+  const isOn = lit || selected === true;
+  return (
+    <>
+      <BaseEdge
+        id={props.id}
+        path={routed ? pathOf(route) : stepped}
+        interactionWidth={14}
+        className={clsx('wire', `wire-${strand.kind}`, isOn && 'wire-on', faded && !isOn && 'wire-faded')}
+        style={
+          isOn || strand.kind !== 'signal' || strand.colour === 'none' || strand.colour === 'white'
+            ? undefined
+            : { stroke: `var(--tag-${strand.colour})` }
+        }
+      />
+      {strand.tag !== null && !faded && (
+        <EdgeLabelRenderer>
+          <span
+            className="pointer-events-none absolute rounded-[2px] border border-ink bg-label px-1 font-mono text-[10px] leading-[14px] text-ink"
+            style={{
+              transform: `translate(-50%, -50%) translate(${middle?.x ?? labelX}px, ${middle?.y ?? labelY}px)`,
+            }}
+          >
+            {strand.tag}
+          </span>
+        </EdgeLabelRenderer>
+      )}
+    </>
+  );
+});

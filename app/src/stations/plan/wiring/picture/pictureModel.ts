@@ -1,0 +1,164 @@
+/**
+ * A wiring as a picture: each part is a strip with its terminals on two sides, set out in columns from the supply to the plants. This file says
+ * what is drawn and how large; where it stands is the layout's work.
+ */
+import type { Role, Terminal } from '@plain-trowel/core/catalogue/schema';
+import { isType, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
+import type { ColourTag, End, Wire } from '@plain-trowel/core/wiring/netlist';
+
+export type Side = 'left' | 'right';
+export type StripTerminal = {
+  readonly id: string;
+  readonly name: string;
+  readonly side: Side;
+  readonly row: number;
+};
+export type Strip = {
+  readonly id: string;
+  readonly label: string;
+  readonly name: string;
+  readonly colour: ColourTag;
+  readonly isBoard: boolean;
+  readonly column: number;
+  readonly terminals: readonly StripTerminal[];
+  /** Pins with nothing on them that are not drawn. */
+  readonly hidden: number;
+  readonly width: number;
+  readonly height: number;
+  readonly at: { readonly x: number; readonly y: number } | null;
+};
+export type WireKind = 'supply' | 'ground' | 'signal';
+export type Strand = {
+  readonly id: string;
+  readonly from: End;
+  readonly to: End;
+  readonly kind: WireKind;
+  readonly colour: ColourTag;
+  /** Set on one wire of each cable, so that the tag stands once. */
+  readonly tag: string | null;
+};
+export type Picture = { readonly strips: readonly Strip[]; readonly strands: readonly Strand[] };
+export type Shown = 'all' | 'signals' | 'supply';
+
+export const STRIP = { width: 176, boardWidth: 208, head: 42, row: 21, foot: 8 } as const;
+
+/** From the supply at the left to the plants at the right. */
+const COLUMNS: readonly (readonly Role[])[] = [
+  ['solar', 'battery', 'supply', 'mains plug'],
+  ['fuse', 'regulator'],
+  ['board'],
+  [
+    'resistor',
+    'divider',
+    'pull-ups',
+    'shunt',
+    'level shifter',
+    'transceiver',
+    'MOSFET',
+    'transistor',
+    'relay',
+    'driver module',
+    'converter',
+    'expander',
+    'battery monitor',
+    'diode',
+  ],
+];
+export const columnOf = (role: Role): number => {
+  const found = COLUMNS.findIndex((roles) => roles.includes(role));
+  return found < 0 ? COLUMNS.length : found;
+};
+
+/** Terminals that look towards the plants; all others look back to the supply. */
+function sideOf(role: Role, terminal: Terminal): Side {
+  if (terminal.type === 'pin' || terminal.type === 'supply out' || terminal.type === 'analog in')
+    return 'right';
+  if (role === 'fuse' || role === 'resistor') return terminal.id === 'a' ? 'left' : 'right';
+  if (role === 'divider' || role === 'battery monitor') return terminal.id === 'in' ? 'right' : 'left';
+  if (role === 'pull-ups') return terminal.id === 'up' ? 'left' : 'right';
+  if (role === 'level shifter') return terminal.id.startsWith('hv') ? 'right' : 'left';
+  if (role === 'solar' || role === 'battery' || role === 'supply') return 'right';
+  if (terminal.type === 'switched' || terminal.type === 'loop')
+    return terminal.type === 'switched' ? 'right' : 'left';
+  if (role === 'transceiver' && terminal.type === 'rs485') return 'right';
+  if (role === 'diode') return 'right';
+  return 'left';
+}
+
+export function kindOf(circuit: Circuit, wire: Wire): WireKind {
+  const spots = [wire.from, wire.to].flatMap((end) => {
+    const placed = circuit.parts.get(end.part);
+    return placed?.spots.filter((spot) => spot.terminal.id === end.terminal) ?? [];
+  });
+  if (spots.some((spot) => spot.terminal.type === 'ground')) return 'ground';
+  return spots.some(
+    (spot) =>
+      isType(spot, 'supply out') ||
+      (isType(spot, 'load') && spot.terminal.side === 'plus') ||
+      spot.placed.entry.role === 'fuse',
+  )
+    ? 'supply'
+    : 'signal';
+}
+
+/** @param allPins boards show the pins that nothing uses as well */
+export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Picture {
+  const used = new Set(
+    circuit.netlist.wires.flatMap((wire) => [
+      `${wire.from.part}.${wire.from.terminal}`,
+      `${wire.to.part}.${wire.to.terminal}`,
+    ]),
+  );
+  const strips = [...circuit.parts.values()].map((placed) => stripOf(placed, used, allPins));
+  const tagged = new Set<string>();
+  const there = new Set(
+    strips.flatMap((strip) => strip.terminals.map((terminal) => `${strip.id}.${terminal.id}`)),
+  );
+  const strands = circuit.netlist.wires.flatMap((wire): Strand[] => {
+    const kind = kindOf(circuit, wire);
+    if ((shown === 'signals' && kind !== 'signal') || (shown === 'supply' && kind === 'signal')) return [];
+    if (
+      !there.has(`${wire.from.part}.${wire.from.terminal}`) ||
+      !there.has(`${wire.to.part}.${wire.to.terminal}`)
+    )
+      return [];
+    const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
+    const tag = cable && !tagged.has(cable.id) ? cable.label : null;
+    if (cable) tagged.add(cable.id);
+    return [{ id: wire.id, from: wire.from, to: wire.to, kind, colour: cable?.colour ?? 'none', tag }];
+  });
+  return { strips, strands };
+}
+
+function stripOf(placed: Placed, used: ReadonlySet<string>, allPins: boolean): Strip {
+  const { part, entry } = placed;
+  const drawn = entry.terminals.filter(
+    (terminal) => allPins || terminal.type !== 'pin' || used.has(`${part.id}.${terminal.id}`),
+  );
+  const rows = { left: 0, right: 0 };
+  const terminals = drawn.map((terminal): StripTerminal => {
+    const side = sideOf(entry.role, terminal);
+    const row = rows[side];
+    rows[side] += 1;
+    return { id: terminal.id, name: terminal.name, side, row };
+  });
+  const isBoard = entry.role === 'board';
+  const hidden = entry.terminals.length - drawn.length;
+  return {
+    id: part.id,
+    label: part.label,
+    name: entry.name,
+    colour: part.colour,
+    isBoard,
+    column: columnOf(entry.role),
+    terminals,
+    hidden,
+    width: isBoard ? STRIP.boardWidth : STRIP.width,
+    height:
+      STRIP.head + Math.max(1, rows.left, rows.right) * STRIP.row + (hidden > 0 ? STRIP.row : 0) + STRIP.foot,
+    at: part.at,
+  };
+}
+
+/** Height of a terminal's middle below its strip's upper edge. */
+export const terminalY = (row: number): number => STRIP.head + row * STRIP.row + STRIP.row / 2;

@@ -1,0 +1,51 @@
+import { useState } from 'react';
+import { readNumber } from '@plain-trowel/core/signal/numberText';
+
+/** A number in a table cell: kept on Enter or when left; emptied, it is unknown again. What cannot be kept stays, marked, until it can. */
+export function CellNumber({
+  label,
+  value,
+  least,
+  most,
+  decimals,
+  onKeep,
+}: {
+  label: string;
+  value: number | null;
+  least: number;
+  most: number;
+  decimals: number;
+  onKeep: (value: number | null) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const read = typed === null || typed.trim() === '' ? null : readNumber(typed.trim().replace(',', '.'));
+  const fits =
+    read?.kind === 'number' &&
+    read.value >= least &&
+    read.value <= most &&
+    (decimals > 0 || Number.isInteger(read.value));
+  const wrong = typed !== null && typed.trim() !== '' && !fits;
+  const keep = () => {
+    if (typed === null || wrong) return;
+    setTyped(null);
+    const next = read?.kind === 'number' ? read.value : null;
+    if (next !== value) onKeep(next);
+  };
+  return (
+    <input
+      aria-label={label}
+      aria-invalid={wrong}
+      title={wrong ? `From ${least} to ${most}${decimals === 0 ? ', whole' : ''}` : undefined}
+      className="field num min-h-[30px]! w-[76px] px-!1.5 py-!0.5 text-right"
+      inputMode="decimal"
+      placeholder="–"
+      value={typed ?? (value === null ? '' : value.toFixed(decimals))}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') keep();
+        if (event.key === 'Escape') setTyped(null);
+      }}
+    />
+  );
+}
