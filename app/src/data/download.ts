@@ -1,6 +1,6 @@
-/** Hands a text to the person as a file. */
-export function download(fileName: string, text: string, type: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type }));
+/** Hands a text or picture to the person as a file. */
+export function download(fileName: string, content: string | Blob, type: string): void {
+  const address = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = address;
   link.download = fileName;

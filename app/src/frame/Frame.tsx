@@ -1,3 +1,4 @@
+import { clsx } from 'clsx';
 import { Suspense, useEffect } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { useGarden } from '../data/gardenContext.ts';
@@ -5,7 +6,7 @@ import { BandPatterns } from '../ruler/patterns.tsx';
 import { Toasts } from '../ui/Toasts.tsx';
 import { KeysDialog } from './KeysDialog.tsx';
 import { LabelRack } from './LabelRack.tsx';
-import { clearSlip } from './slip.ts';
+import { clearSlip, useSlip } from './slip.ts';
 import { StationRail } from './StationRail.tsx';
 import { WorkingSlip } from './WorkingSlip.tsx';
 
@@ -32,13 +33,19 @@ function useUndoKeys() {
 /** What every sheet stands in: rail above, labels at the left, the sheet, the working slip at the right. */
 export function Frame() {
   const { pathname, search } = useLocation();
+  const { worked } = useSlip();
   useUndoKeys();
   useEffect(clearSlip, [pathname, search]);
   return (
     <div className="flex min-h-dvh flex-col">
       <BandPatterns />
       <StationRail />
-      <div className="grid flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[216px_minmax(0,1fr)] xl:grid-cols-[216px_minmax(0,1fr)_296px]">
+      <div
+        className={clsx(
+          'grid flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[216px_minmax(0,1fr)]',
+          worked ? 'xl:grid-cols-[216px_minmax(0,1fr)_296px]' : 'xl:grid-cols-[216px_minmax(0,1fr)_52px]',
+        )}
+      >
         <LabelRack />
         <main className="min-w-0 px-4 pt-5 pb-10 md:px-7">
           <Suspense fallback={<p className="text-soft">Laying out the sheet …</p>}>

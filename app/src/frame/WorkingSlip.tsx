@@ -59,6 +59,19 @@ function Working({ worked }: { worked: Worked }) {
 /** The slip at the right: for the number in focus, where it comes from. On a narrow screen it comes up when asked for. */
 export function WorkingSlip() {
   const { worked, asked } = useSlip();
+  // Nothing asked for yet: the slip stands folded at the edge and leaves its room to the sheet.
+  if (!worked)
+    return (
+      <aside
+        aria-label="Working"
+        title="Press any number with a dotted line under it: here stands how it was worked out."
+        className="no-print hidden border-l border-rule bg-paper-2 pt-5 xl:block"
+      >
+        <p className="mx-auto w-fit text-[13px] font-semibold text-soft [writing-mode:vertical-rl]">
+          Working: press a dotted number
+        </p>
+      </aside>
+    );
   return (
     <aside
       aria-label="Working"
@@ -70,21 +83,11 @@ export function WorkingSlip() {
     >
       <div className="flex items-baseline justify-between">
         <h2 className="label mb-2">Working</h2>
-        <button
-          type="button"
-          onClick={foldSlip}
-          className="press text-[14px] underline underline-offset-4 xl:hidden"
-        >
+        <button type="button" onClick={foldSlip} className="press text-[14px] underline underline-offset-4">
           Fold
         </button>
       </div>
-      {worked ? (
-        <Working worked={worked} />
-      ) : (
-        <p className="text-[13.5px] text-soft">
-          Press any number with a dotted line under it: here stands how it was worked out.
-        </p>
-      )}
+      <Working worked={worked} />
     </aside>
   );
 }

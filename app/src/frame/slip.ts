@@ -25,8 +25,8 @@ export const putOnSlip = (id: string, worked: Worked): void =>
 /** Takes everything off, as when another sheet is opened. */
 export const clearSlip = (): void => publish({ focusedId: null, worked: null, asked: false });
 
-/** Folds the slip on a narrow screen; the number stays in focus. */
-export const foldSlip = (): void => publish({ ...slip, asked: false });
+/** Folds the slip away until a number is pressed again: the leading number of the sheet does not come back by itself. */
+export const foldSlip = (): void => publish({ focusedId: '', worked: null, asked: false });
 
 export const useSlip = (): Slip => useSyncExternalStore(subscribe, () => slip);
 

@@ -36,7 +36,7 @@ export function CellNumber({
       aria-label={label}
       aria-invalid={wrong}
       title={wrong ? `From ${least} to ${most}${decimals === 0 ? ', whole' : ''}` : undefined}
-      className="field num min-h-[30px]! w-[76px] px-!1.5 py-!0.5 text-right"
+      className="field num min-h-[30px]! w-[76px] px-1.5! py-0.5! text-right"
       inputMode="decimal"
       placeholder="–"
       value={typed ?? (value === null ? '' : value.toFixed(decimals))}

@@ -23,6 +23,10 @@ export const shortTime = (ms: number, timeZone: string): string =>
 export const dayText = (ms: number, timeZone: string): string =>
   format(timeZone, { day: 'numeric', month: 'short' }).format(ms);
 
+/** "24 November 2026" */
+export const fullDay = (ms: number, timeZone: string): string =>
+  format(timeZone, { day: 'numeric', month: 'long', year: 'numeric' }).format(ms);
+
 /** "Tue 24 Nov, 16:20" */
 export const dayTime = (ms: number, timeZone: string): string =>
   `${format(timeZone, { weekday: 'short', day: 'numeric', month: 'short' }).format(ms).replace(',', '')}, ${shortTime(ms, timeZone)}`;

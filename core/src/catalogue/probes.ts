@@ -399,6 +399,6 @@ export const PROBES: readonly Entry[] = [
       cost: 'pennies',
       facts: { upperOhm: 100_000, lowerOhm: 10_000, activeMa: 0.11, poweredYears: 10, idleYears: 10 },
     },
-    [lead('in', 'battery +', 'in'), lead('out', 'to the board', 'out'), ground()],
+    [lead('in', 'battery +', 'in'), lead('out', 'to board', 'out'), ground()],
   ),
 ];

@@ -2,7 +2,8 @@ import {
   createColumnHelper,
   createSortedRowModel,
   rowSortingFeature,
-  sortFns,
+  sortFn_alphanumeric,
+  sortFn_basic,
   tableFeatures,
   useTable,
 } from '@tanstack/react-table';
@@ -18,13 +19,18 @@ import type { usePlan } from '../usePlan.ts';
 type PlanTools = ReturnType<typeof usePlan>;
 type MoneyList = 'prices' | 'spares' | 'lives';
 
-const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel(), sortFns });
+const features = tableFeatures({
+  rowSortingFeature,
+  sortedRowModel: createSortedRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
+});
 const helper = createColumnHelper<typeof features, PartsRow>();
-const last = { sortUndefined: 'last' } as const;
+/** Numbers sort as numbers; what is unknown comes last in both directions. */
+const last = { sortFn: 'basic', sortUndefined: 'last' } as const;
 const columns = helper.columns([
-  helper.accessor('name', { header: 'Part' }),
-  helper.accessor('count', { header: 'Count' }),
-  helper.accessor('spares', { header: 'Spares' }),
+  helper.accessor('name', { header: 'Part', sortFn: 'alphanumeric' }),
+  helper.accessor('count', { header: 'Count', sortFn: 'basic' }),
+  helper.accessor('spares', { header: 'Spares', sortFn: 'basic' }),
   helper.accessor((row) => row.price ?? undefined, { id: 'price', header: 'Unit price', ...last }),
   helper.accessor((row) => row.lifeYears ?? undefined, { id: 'life', header: 'Lasts', ...last }),
   helper.accessor((row) => row.cost ?? undefined, { id: 'cost', header: 'Cost', ...last }),
@@ -34,7 +40,7 @@ const columns = helper.columns([
 /** The list to buy, with a person's own prices, spares and lives. */
 export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly PartsRow[] }) {
   const { currency } = plan.plan.money;
-  const table = useTable({ features, columns, data: rows as PartsRow[], getRowId: (row) => row.key });
+  const table = useTable({ features, columns, data: rows, getRowId: (row) => row.key });
   const keep = (list: MoneyList, key: string, value: number | null) =>
     void plan.changePlan(`${list} of ${key}`, ({ money }) => {
       const rest = Object.fromEntries(Object.entries(money[list]).filter(([other]) => other !== key));
@@ -86,7 +92,7 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
                         {(header.id === 'price' || header.id === 'cost') && ` ${currency}`}
                         {header.id === 'perYear' && ` ${currency}`}
                         {header.id === 'life' && ' years'}
-                        <span aria-hidden className={clsx('ml-1 inline-block w-2', sorted! && 'opacity-0')}>
+                        <span aria-hidden className={clsx('ml-1 inline-block w-2', !sorted && 'opacity-0')}>
                           {sorted === 'desc' ? '↓' : '↑'}
                         </span>
                       </button>

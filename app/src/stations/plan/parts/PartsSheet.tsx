@@ -1,4 +1,5 @@
 import { buildCost, partsRows, yearCost } from '@plain-trowel/core/plan/partsList';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { usePlan } from '../usePlan.ts';
@@ -18,6 +19,7 @@ export default function PartsSheet() {
   const { currency } = plan.plan.money;
   const build = buildCost(rows, currency);
   const year = yearCost(rows, currency);
+  const money = (value: number) => `${currency} ${formatNumber(value, 2)}`;
   return (
     <>
       <header className="mb-1 border-b border-ink pb-2.5">
@@ -28,8 +30,20 @@ export default function PartsSheet() {
           </p>
         ) : (
           <p>
-            <WorkedNumber id="build" worked={build.worked} lead={view === 'list'} className="font-semibold" />{' '}
-            to build, <WorkedNumber id="year" worked={year.worked} className="font-semibold" />
+            <WorkedNumber
+              id="build"
+              worked={build.worked}
+              shown={money(build.worked.value)}
+              lead={view === 'list'}
+              className="font-semibold"
+            />{' '}
+            to build,{' '}
+            <WorkedNumber
+              id="year"
+              worked={year.worked}
+              shown={`${money(year.worked.value)} a year`}
+              className="font-semibold"
+            />
             {build.missing > 0 && (
               <span className="text-soft">
                 , {build.missing} {build.missing === 1 ? 'line' : 'lines'} without a price

@@ -42,7 +42,7 @@ export function TerminalTable({
                 put(at, {
                   ...freshTerminal(event.target.value as TerminalType, terminal.id),
                   name: terminal.name,
-                } as Terminal)
+                })
               }
             >
               {TERMINAL_TYPES.map((type) => (
@@ -102,7 +102,7 @@ function Figures({ terminal, onChange }: { terminal: Terminal; onChange: (termin
           key={field.key}
           aria-label={`${terminal.name}: ${field.label}`}
           className="field min-h-[30px]! py-0.5!"
-          value={String(held[field.key] ?? '')}
+          value={held[field.key] as string}
           onChange={(event) => set(field.key, event.target.value)}
         >
           {field.of.map((one) => (

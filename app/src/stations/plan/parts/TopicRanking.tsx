@@ -127,7 +127,7 @@ function Ranking({
                 ) : (
                   <Button
                     look="quiet"
-                    className="min-h-0! py-!0 text-[14px]!"
+                    className="min-h-0! py-0! text-[14px]!"
                     onClick={() => setAsking(one.id)}
                     aria-label={`Take ${candidateName(plan.catalogue, one.id)}`}
                   >

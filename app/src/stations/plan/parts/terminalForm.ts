@@ -1,8 +1,8 @@
 import { terminalSchema, type Terminal, type TerminalType } from '@plain-trowel/core/catalogue/schema';
 
-export const TERMINAL_TYPES = terminalSchema.options.map(
+export const TERMINAL_TYPES: readonly TerminalType[] = terminalSchema.options.map(
   (option) => option.shape.type.value,
-) as TerminalType[];
+);
 
 type NumberField = {
   readonly key: string;

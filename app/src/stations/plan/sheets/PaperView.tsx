@@ -1,5 +1,93 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { download, fileNameOf } from '../../../data/download.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { Choice } from '../../../ui/Choice.tsx';
+import { showToast } from '../../../ui/toasts.ts';
+import { fullDay } from '../../../words/timeText.ts';
 import type { usePlan } from '../usePlan.ts';
+import { layOutPicture, type Layout } from '../wiring/picture/layOut.ts';
+import { pictureOf } from '../wiring/picture/pictureModel.ts';
+import { labelPages } from './LabelPages.tsx';
+import type { PaperName } from './paper.ts';
+import { PlacementFields } from './PlacementFields.tsx';
+import { placementPages } from './PlacementPages.tsx';
+import { pngBlob, svgText } from './saveSheet.ts';
+import { wiringPages } from './WiringPages.tsx';
 
-export function PaperView(_: { plan: ReturnType<typeof usePlan> }) {
-  return null;
+type Kind = 'wiring' | 'labels' | 'placement';
+const KINDS = [
+  { value: 'wiring', label: 'wiring sheet' },
+  { value: 'labels', label: 'cable labels' },
+  { value: 'placement', label: 'placement sheet' },
+] as const;
+
+/** The sheets for the bench and the garden, as they come out of the printer. */
+export function PaperView({ plan }: { plan: ReturnType<typeof usePlan> }) {
+  const [kind, setKind] = useState<Kind>('wiring');
+  const [paper, setPaper] = useState<PaperName>('A4');
+  const holder = useRef<HTMLDivElement>(null);
+  const pages = usePages(plan, kind, paper);
+  const name = `${fileNameOf(plan.garden.name)}.${kind}`;
+  const save = async (as: 'svg' | 'png') => {
+    const drawn = [...(holder.current?.querySelectorAll<SVGSVGElement>('svg.sheet-page') ?? [])];
+    try {
+      for (const [at, page] of drawn.entries()) {
+        const file = `${name}${drawn.length > 1 ? `-${at + 1}` : ''}.${as}`;
+        if (as === 'svg') download(file, await svgText(page), 'image/svg+xml');
+        else download(file, await pngBlob(page), 'image/png');
+      }
+    } catch {
+      showToast({
+        tone: 'problem',
+        text: 'The browser could not draw the sheet as a picture. Save it as SVG, or print it.',
+      });
+    }
+  };
+  return (
+    <>
+      <div className="no-print mb-4 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <Choice legend="Sheet" options={KINDS} value={kind} onChange={setKind} />
+        <Choice
+          legend="Paper"
+          options={[
+            { value: 'A4', label: 'A4' },
+            { value: 'Letter', label: 'Letter' },
+          ]}
+          value={paper}
+          onChange={setPaper}
+        />
+        <span className="flex gap-2">
+          <Button look="primary" onClick={() => window.print()}>
+            Print
+          </Button>
+          <Button onClick={() => void save('svg')}>Save as SVG</Button>
+          <Button onClick={() => void save('png')}>Save as PNG</Button>
+        </span>
+      </div>
+      {kind === 'placement' && <PlacementFields plan={plan} />}
+      <div ref={holder} className={`sheet-stack paper-${paper}`}>
+        {pages ?? <p className="text-soft">Drawing the sheet …</p>}
+      </div>
+    </>
+  );
+}
+
+function usePages(plan: ReturnType<typeof usePlan>, kind: Kind, paper: PaperName) {
+  const { circuit, verdict, garden } = plan;
+  const [nowMs] = useState(() => Date.now());
+  const picture = useMemo(() => pictureOf(circuit, 'all', false), [circuit]);
+  const [layout, setLayout] = useState<Layout | null>(null);
+  useEffect(() => {
+    let stale = false;
+    void layOutPicture(picture).then((done) => {
+      if (!stale) setLayout(done);
+    });
+    return () => {
+      stale = true;
+    };
+  }, [picture]);
+  const subtitle = `${garden.name}, ${fullDay(nowMs, garden.timeZone)}.`;
+  if (kind === 'labels') return labelPages({ circuit, paper, subtitle });
+  if (kind === 'placement') return placementPages({ garden, paper, subtitle });
+  return layout && wiringPages({ circuit, verdict, picture, layout, paper, subtitle });
 }

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { changePart, connect, removeWire, rerouteWire } from '@plain-trowel/core/wiring/edit';
 import { Button } from '../../../ui/Button.tsx';
@@ -17,6 +17,13 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
   const [shown, setShown] = useState<Shown>('all');
   const [allPins, setAllPins] = useState(false);
   const [selected, setSelected] = useState<Selected>(null);
+  const [filled, setFilled] = useState(false);
+  useEffect(() => {
+    if (!filled) return;
+    const leave = (event: KeyboardEvent) => event.key === 'Escape' && setFilled(false);
+    window.addEventListener('keydown', leave);
+    return () => window.removeEventListener('keydown', leave);
+  }, [filled]);
   const { circuit, wiring } = plan;
   const picture = useMemo(() => pictureOf(circuit, shown, allPins), [circuit, shown, allPins]);
   const lit = useMemo(() => open && lightsOf(circuit, open), [circuit, open]);
@@ -25,7 +32,10 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
     selected?.kind === 'wire' ? (wiring.wires.find((one) => one.id === selected.id) ?? null) : null;
   const moved = wiring.parts.some((one) => one.at !== null);
   return (
-    <section aria-label="Wiring picture" className="mb-4">
+    <section
+      aria-label="Wiring picture"
+      className={filled ? 'fixed inset-0 z-10 overflow-y-auto bg-paper p-3' : 'mb-4'}
+    >
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <Choice
           legend="Wires shown"
@@ -46,6 +56,9 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
           />
           free pins too
         </label>
+        <Button look="quiet" aria-pressed={filled} onClick={() => setFilled(!filled)}>
+          {filled ? 'Back to the sheet' : 'Fill the screen'}
+        </Button>
         {moved && (
           <Button
             look="quiet"
@@ -60,7 +73,11 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
           </Button>
         )}
       </div>
-      <div className="h-[min(560px,68dvh)] border border-ink">
+      <div
+        className={
+          filled ? 'h-[calc(100dvh-96px)] border border-ink' : 'h-[min(600px,70dvh)] border border-ink'
+        }
+      >
         <Suspense fallback={<p className="p-4 text-soft">Drawing the wiring …</p>}>
           <WiringPicture
             picture={picture}
@@ -79,7 +96,7 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
         </Suspense>
       </div>
       <p className="mt-1 text-[13px] text-soft">
-        Drag from terminal to terminal to draw a wire, drag a wire’s end to reroute it, Delete removes the
+        Drag from terminal to terminal to draw a wire, drag a wire’s end to reroute it; Delete removes the
         chosen one. The same can be done under Table.
       </p>
       {part && <PartPanel key={part.part.id} plan={plan} placed={part} onGone={() => setSelected(null)} />}

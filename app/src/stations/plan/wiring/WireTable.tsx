@@ -12,7 +12,7 @@ type PlanTools = ReturnType<typeof usePlan>;
 
 /** The wiring as a table: every wire with both its ends, to be read aloud, worked by keyboard, and changed in place. */
 export function WireTable({ plan }: { plan: PlanTools }) {
-  const { circuit, wiring } = plan;
+  const { wiring } = plan;
   return (
     <>
       <PartTable plan={plan} />
@@ -40,34 +40,43 @@ export function WireTable({ plan }: { plan: PlanTools }) {
           No wire yet. “Wire what is open” draws them all, or choose two terminals above.
         </p>
       )}
-      <p className="sr-only">{circuit.parts.size} parts</p>
     </>
   );
 }
 
+/** One wire in words; its two choices of terminal are only made when it is to be changed. */
 function WireRow({ plan, wire }: { plan: PlanTools; wire: Wire }) {
   const { circuit } = plan;
-  const name = `${endName(circuit, wire.from)} to ${endName(circuit, wire.to)}`;
+  const [changing, setChanging] = useState(false);
+  const [from, to] = [endName(circuit, wire.from), endName(circuit, wire.to)];
   const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
-  const reroute = (from: End, to: End) =>
-    void plan.changeWiring('wire rerouted', (held) => rerouteWire(held, wire.id, from, to));
+  const reroute = (nextFrom: End, nextTo: End) =>
+    void plan.changeWiring('wire rerouted', (held) => rerouteWire(held, wire.id, nextFrom, nextTo));
   return (
     <tr>
       <td>
-        <EndSelect
-          circuit={circuit}
-          label={`From, wire ${name}`}
-          value={wire.from}
-          onChange={(from) => reroute(from, wire.to)}
-        />
+        {changing ? (
+          <EndSelect
+            circuit={circuit}
+            label={`From, wire ${from} to ${to}`}
+            value={wire.from}
+            onChange={(next) => reroute(next, wire.to)}
+          />
+        ) : (
+          from
+        )}
       </td>
       <td>
-        <EndSelect
-          circuit={circuit}
-          label={`To, wire ${name}`}
-          value={wire.to}
-          onChange={(to) => reroute(wire.from, to)}
-        />
+        {changing ? (
+          <EndSelect
+            circuit={circuit}
+            label={`To, wire ${from} to ${to}`}
+            value={wire.to}
+            onChange={(next) => reroute(wire.from, next)}
+          />
+        ) : (
+          to
+        )}
       </td>
       <td className="whitespace-nowrap">
         {cable ? (
@@ -79,16 +88,25 @@ function WireRow({ plan, wire }: { plan: PlanTools; wire: Wire }) {
           <span className="text-soft">in the box</span>
         )}
       </td>
-      <td className="text-right">
+      <td className="text-right whitespace-nowrap">
         <Button
           look="quiet"
           className="min-h-0! py-0! text-[14px]!"
-          aria-label={`Remove the wire from ${name}`}
+          aria-expanded={changing}
+          aria-label={`Change the wire from ${from} to ${to}`}
+          onClick={() => setChanging(!changing)}
+        >
+          {changing ? 'done' : 'change'}
+        </Button>
+        <Button
+          look="quiet"
+          className="ml-4 min-h-0! py-0! text-[14px]!"
+          aria-label={`Remove the wire from ${from} to ${to}`}
           onClick={() =>
             void plan.changeWiring(
               'wire removed',
               (held) => removeWire(held, wire.id),
-              `Wire from ${name} removed.`,
+              `Wire from ${from} to ${to} removed.`,
             )
           }
         >

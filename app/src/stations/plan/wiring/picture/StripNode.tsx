@@ -10,6 +10,8 @@ export type StripNodeType = Node<StripData, 'strip'>;
 /** One part: its label and what it is, and its terminals as ticks across the edge. */
 export const StripNode = memo(function StripNode({ data, selected }: NodeProps<StripNodeType>) {
   const { strip, lit, faded } = data;
+  // One lead at each end needs no names; a diode's do.
+  const bare = strip.isChip && strip.terminals.every((one) => one.row === 0);
   return (
     <div
       className={clsx(
@@ -21,17 +23,21 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
     >
       <div
         className={clsx(
-          'flex h-[38px] flex-col justify-center px-2 leading-tight',
+          'flex flex-col justify-center px-1.5 leading-tight',
           strip.isBoard ? 'bg-ink text-paper' : 'border-b border-rule',
         )}
+        style={{ height: (strip.isChip ? STRIP.chipHead : STRIP.head) - 3 }}
       >
-        <span className="flex items-center gap-1.5 truncate text-[13px] font-semibold">
+        <span className="flex items-center gap-1.5 text-[13px] font-semibold">
           {strip.colour !== 'none' && <ColourFlag colour={strip.colour} />}
           <span className="truncate">{strip.label}</span>
+          {strip.isChip && <span className="num ml-auto text-[11px] font-normal">{strip.name}</span>}
         </span>
-        <span className={clsx('truncate text-[10.5px]', strip.isBoard ? 'text-paper/85' : 'text-soft')}>
-          {strip.name}
-        </span>
+        {!strip.isChip && (
+          <span className={clsx('truncate text-[10.5px]', strip.isBoard ? 'text-paper/85' : 'text-soft')}>
+            {strip.name}
+          </span>
+        )}
       </div>
       {strip.terminals.map((terminal) => (
         <div
@@ -42,7 +48,7 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
             terminal.side === 'left' ? 'left-0 pl-2.5' : 'right-0 justify-end pr-2.5',
           )}
           style={{
-            top: terminalY(terminal.row) - STRIP.row / 2,
+            top: terminalY(strip, terminal.row) - STRIP.row / 2,
             height: STRIP.row,
             maxWidth: strip.width * 0.62,
           }}
@@ -54,7 +60,7 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
             className={clsx('terminal', lit.has(terminal.id) && 'terminal-lit')}
             title={`${strip.label} ${terminal.name}`}
           />
-          <span className="truncate">{terminal.name}</span>
+          {!bare && <span className="truncate">{terminal.name}</span>}
         </div>
       ))}
       {strip.hidden > 0 && (

@@ -4,6 +4,7 @@ import {
   ReactFlow,
   useNodesState,
   useReactFlow,
+  useStore,
   ReactFlowProvider,
   type Connection,
   type Edge,
@@ -67,7 +68,6 @@ function useLayout(picture: Picture): Layout | null {
 
 function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onRemoveWire, onMove }: Props) {
   const layout = useLayout(picture);
-  const { fitView } = useReactFlow();
   const [nodes, setNodes, onNodesChange] = useNodesState<StripNodeType>([]);
   useEffect(() => {
     if (!layout) return;
@@ -90,9 +90,7 @@ function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onRemo
       }),
     );
   }, [picture, layout, lit, selected, setNodes]);
-  useEffect(() => {
-    if (layout) requestAnimationFrame(() => void fitView({ padding: 0.04 }));
-  }, [layout, fitView]);
+  useFit(layout, lit);
   const edges = useEdges(picture, layout, lit, selected, nodes);
   return (
     <ReactFlow<StripNodeType, WireEdgeType>
@@ -116,15 +114,43 @@ function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onRemo
       deleteKeyCode={['Delete', 'Backspace']}
       nodesFocusable={false}
       edgesFocusable={false}
+      zoomOnScroll={false}
+      preventScrolling={false}
       minZoom={0.2}
       maxZoom={2.5}
-      fitView
       proOptions={{ hideAttribution: true }}
       aria-label="Wiring picture. The same stands as a table under Table."
     >
       <Controls showInteractive={false} position="bottom-left" />
     </ReactFlow>
   );
+}
+
+/** Smaller than this a terminal's name cannot be read: then the width fits and the rest is reached by dragging. */
+const LEAST_ZOOM = 0.7;
+const MOST_ZOOM = 1.15;
+const MARGIN = 14;
+
+/** Shows the whole picture when it is legible so, else its whole width from the top; anew when the picture or its room changes. */
+function useFit(layout: Layout | null, lit: Lit | null): void {
+  const { setViewport, fitView } = useReactFlow();
+  const room = useStore((state) => `${state.width} ${state.height}`);
+  useEffect(() => {
+    const [width = 0, height = 0] = room.split(' ').map(Number);
+    if (!layout || width === 0 || layout.width === 0) return;
+    // A finding's parts come into view, wherever they stand.
+    const litParts = new Set([...(lit?.ends ?? [])].map((key) => key.split('.')[0] ?? ''));
+    if (litParts.size > 0) {
+      requestAnimationFrame(
+        () => void fitView({ nodes: [...litParts].map((id) => ({ id })), padding: 0.15, maxZoom: 1 }),
+      );
+      return;
+    }
+    const byWidth = (width - 2 * MARGIN) / layout.width;
+    const whole = Math.min(byWidth, (height - 2 * MARGIN) / layout.height, MOST_ZOOM);
+    const zoom = whole >= LEAST_ZOOM ? whole : Math.min(Math.max(byWidth, 0.3), 1);
+    void setViewport({ x: Math.max(MARGIN, (width - layout.width * zoom) / 2), y: MARGIN, zoom });
+  }, [layout, room, lit, setViewport, fitView]);
 }
 
 const litTerminals = (lit: Lit, partId: string): ReadonlySet<string> =>

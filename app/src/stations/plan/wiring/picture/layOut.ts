@@ -17,12 +17,12 @@ const OPTIONS = {
   'elk.direction': 'RIGHT',
   'elk.edgeRouting': 'ORTHOGONAL',
   'elk.partitioning.activate': 'true',
-  'elk.layered.spacing.nodeNodeBetweenLayers': '64',
-  'elk.spacing.nodeNode': '22',
-  'elk.spacing.edgeEdge': '8',
-  'elk.spacing.edgeNode': '14',
-  'elk.layered.spacing.edgeEdgeBetweenLayers': '7',
-  'elk.layered.spacing.edgeNodeBetweenLayers': '14',
+  'elk.layered.spacing.nodeNodeBetweenLayers': '28',
+  'elk.spacing.nodeNode': '14',
+  'elk.spacing.edgeEdge': '6',
+  'elk.spacing.edgeNode': '9',
+  'elk.layered.spacing.edgeEdgeBetweenLayers': '5',
+  'elk.layered.spacing.edgeNodeBetweenLayers': '9',
   'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
 };
 
@@ -49,7 +49,7 @@ export async function layOutPicture(picture: Picture): Promise<Layout> {
       ports: strip.terminals.map((terminal) => ({
         id: `${strip.id}.${terminal.id}`,
         x: terminal.side === 'left' ? 0 : strip.width,
-        y: terminalY(terminal.row),
+        y: terminalY(strip, terminal.row),
         width: 0,
         height: 0,
         layoutOptions: { 'elk.port.side': terminal.side === 'left' ? 'WEST' : 'EAST' },

@@ -2,8 +2,11 @@
  * A wiring as a picture: each part is a strip with its terminals on two sides, set out in columns from the supply to the plants. This file says
  * what is drawn and how large; where it stands is the layout's work.
  */
+import type { FactKey } from '@plain-trowel/core/catalogue/facts';
 import type { Role, Terminal } from '@plain-trowel/core/catalogue/schema';
-import { isType, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { inOhm } from '@plain-trowel/core/wiring/look';
+import { fact, isType, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
 import type { ColourTag, End, Wire } from '@plain-trowel/core/wiring/netlist';
 
 export type Side = 'left' | 'right';
@@ -19,6 +22,8 @@ export type Strip = {
   readonly name: string;
   readonly colour: ColourTag;
   readonly isBoard: boolean;
+  /** A small part, drawn as a chip: its value instead of what it is. */
+  readonly isChip: boolean;
   readonly column: number;
   readonly terminals: readonly StripTerminal[];
   /** Pins with nothing on them that are not drawn. */
@@ -34,18 +39,26 @@ export type Strand = {
   readonly to: End;
   readonly kind: WireKind;
   readonly colour: ColourTag;
-  /** Set on one wire of each cable, so that the tag stands once. */
+  /** Set on one wire of a cable that is called otherwise than the parts it joins; else the strips name it already. */
   readonly tag: string | null;
 };
 export type Picture = { readonly strips: readonly Strip[]; readonly strands: readonly Strand[] };
 export type Shown = 'all' | 'signals' | 'supply';
 
-export const STRIP = { width: 176, boardWidth: 208, head: 42, row: 21, foot: 8 } as const;
+export const STRIP = {
+  width: 158,
+  boardWidth: 190,
+  chipWidth: 104,
+  head: 36,
+  chipHead: 22,
+  row: 18,
+  foot: 6,
+} as const;
 
 /** From the supply at the left to the plants at the right. */
 const COLUMNS: readonly (readonly Role[])[] = [
-  ['solar', 'battery', 'supply', 'mains plug'],
-  ['fuse', 'regulator'],
+  ['battery', 'supply', 'mains plug'],
+  ['fuse', 'regulator', 'solar'],
   ['board'],
   [
     'resistor',
@@ -77,7 +90,7 @@ function sideOf(role: Role, terminal: Terminal): Side {
   if (role === 'divider' || role === 'battery monitor') return terminal.id === 'in' ? 'right' : 'left';
   if (role === 'pull-ups') return terminal.id === 'up' ? 'left' : 'right';
   if (role === 'level shifter') return terminal.id.startsWith('hv') ? 'right' : 'left';
-  if (role === 'solar' || role === 'battery' || role === 'supply') return 'right';
+  if (role === 'battery' || role === 'supply') return 'right';
   if (terminal.type === 'switched' || terminal.type === 'loop')
     return terminal.type === 'switched' ? 'right' : 'left';
   if (role === 'transceiver' && terminal.type === 'rs485') return 'right';
@@ -123,11 +136,32 @@ export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Pic
     )
       return [];
     const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
-    const tag = cable && !tagged.has(cable.id) ? cable.label : null;
-    if (cable) tagged.add(cable.id);
+    const named = [wire.from, wire.to].some(
+      (end) => circuit.parts.get(end.part)?.part.label === cable?.label,
+    );
+    const tag = cable && !named && !tagged.has(cable.id) ? cable.label : null;
+    if (tag !== null && cable) tagged.add(cable.id);
     return [{ id: wire.id, from: wire.from, to: wire.to, kind, colour: cable?.colour ?? 'none', tag }];
   });
   return { strips, strands };
+}
+
+const CHIPS = new Set<Role>(['resistor', 'diode', 'fuse', 'divider', 'pull-ups', 'shunt']);
+const headOf = (isChip: boolean): number => (isChip ? STRIP.chipHead : STRIP.head);
+
+/** The value a small part is taken by: "180 Ω", "5 A". */
+function valueOf(placed: Placed): string {
+  const known = (key: FactKey, write: (value: number) => string) => {
+    const value = fact(placed, key);
+    return value === null ? [] : [write(value)];
+  };
+  const told = [
+    ...known('ohm', inOhm),
+    ...known('upperOhm', inOhm),
+    ...known('lowerOhm', inOhm),
+    ...known('fuseA', (amps) => `${formatNumber(amps, amps % 1 === 0 ? 0 : 1)} A`),
+  ];
+  return told.join(' / ');
 }
 
 function stripOf(placed: Placed, used: ReadonlySet<string>, allPins: boolean): Strip {
@@ -143,22 +177,28 @@ function stripOf(placed: Placed, used: ReadonlySet<string>, allPins: boolean): S
     return { id: terminal.id, name: terminal.name, side, row };
   });
   const isBoard = entry.role === 'board';
+  const isChip = CHIPS.has(entry.role);
   const hidden = entry.terminals.length - drawn.length;
   return {
     id: part.id,
     label: part.label,
-    name: entry.name,
+    name: isChip ? valueOf(placed) : entry.name,
     colour: part.colour,
     isBoard,
+    isChip,
     column: columnOf(entry.role),
     terminals,
     hidden,
-    width: isBoard ? STRIP.boardWidth : STRIP.width,
+    width: isBoard ? STRIP.boardWidth : isChip ? STRIP.chipWidth : STRIP.width,
     height:
-      STRIP.head + Math.max(1, rows.left, rows.right) * STRIP.row + (hidden > 0 ? STRIP.row : 0) + STRIP.foot,
+      headOf(isChip) +
+      Math.max(1, rows.left, rows.right) * STRIP.row +
+      (hidden > 0 ? STRIP.row : 0) +
+      STRIP.foot,
     at: part.at,
   };
 }
 
 /** Height of a terminal's middle below its strip's upper edge. */
-export const terminalY = (row: number): number => STRIP.head + row * STRIP.row + STRIP.row / 2;
+export const terminalY = (strip: { readonly isChip: boolean }, row: number): number =>
+  headOf(strip.isChip) + row * STRIP.row + STRIP.row / 2;

@@ -1,0 +1,149 @@
+import type { Garden, Plot, Probe } from '@plain-trowel/core/garden/schema';
+import { dealPages, MARGIN_MM, PAPERS, type PaperName } from './paper.ts';
+import { INK, Lines, Page, SOFT, TAG_INKS } from './Page.tsx';
+
+const BLOCK_MM = 46;
+/** What goes wrong when a probe is put in, and is not seen afterwards. */
+export const DO_NOT = [
+  'Do not push a probe with a line past its line; what is above it must stay dry.',
+  'Do not put it where a dripper drips on it, nor in the dry corner: half way between two outlets.',
+  'Do not leave air round it: make the slot with a blade, press the soil to it, water once.',
+  'Do not bury a plug. Joints stay above the soil, sealed, with a drip loop below them.',
+  'Do not pull at the cable: give it strain relief at the pot’s rim.',
+  'Do not cover the labels; both ends keep theirs for the season.',
+  'Before you dig in a bed, ask where buried services run.',
+] as const;
+
+/** Where each probe goes: its depth drawn to scale, where in the pot, between which outlets, a note for the map, and what not to do. */
+export function placementPages({
+  garden,
+  paper,
+  subtitle,
+}: {
+  garden: Garden;
+  paper: PaperName;
+  subtitle: string;
+}) {
+  const blocks = garden.probes.flatMap((probe) => {
+    const plot = garden.plots.find((one) => one.id === probe.plotId);
+    return plot ? [{ kind: 'probe' as const, probe, plot, heightMm: BLOCK_MM }] : [];
+  });
+  const rules = { kind: 'rules' as const, heightMm: 14 + DO_NOT.length * 6.2 };
+  const dealt = dealPages([...blocks, rules], paper);
+  return dealt.map((rows, at) => (
+    <Page
+      key={at}
+      paper={paper}
+      title="Placement sheet"
+      subtitle={subtitle}
+      page={at + 1}
+      pages={dealt.length}
+    >
+      {rows.map(({ block, topMm }) =>
+        block.kind === 'probe' ? (
+          <Placed key={block.probe.id} probe={block.probe} plot={block.plot} top={topMm} paper={paper} />
+        ) : (
+          <Rules key="rules" top={topMm} paper={paper} />
+        ),
+      )}
+    </Page>
+  ));
+}
+
+/** Depth of the drawn pot, cm; deeper probes are drawn at its floor, with their number. */
+const POT_CM = 30;
+
+function Placed({ probe, plot, top, paper }: { probe: Probe; plot: Plot; top: number; paper: PaperName }) {
+  const textX = MARGIN_MM + 52;
+  const textWidth = PAPERS[paper].width - MARGIN_MM - textX;
+  const soil = top + 10;
+  const deep = Math.min(probe.depthCm, POT_CM);
+  const tip = soil + (deep / POT_CM) * 28;
+  const middle = MARGIN_MM + 21;
+  const row = (name: string, text: string, at: number) => (
+    <>
+      <text x={textX} y={top + at} fontSize={3.1} fill={SOFT}>
+        {name}
+      </text>
+      <Lines
+        text={text === '' ? '________________________________' : text}
+        x={textX + 26}
+        y={top + at}
+        width={textWidth - 26}
+        size={3.4}
+      />
+    </>
+  );
+  return (
+    <g>
+      <path
+        d={`M${MARGIN_MM + 2} ${soil - 4} L${MARGIN_MM + 6} ${soil + 30} H${MARGIN_MM + 36} L${MARGIN_MM + 40} ${soil - 4}`}
+        fill="none"
+        stroke={INK}
+        strokeWidth={0.5}
+      />
+      <line
+        x1={MARGIN_MM + 2.5}
+        x2={MARGIN_MM + 39.5}
+        y1={soil}
+        y2={soil}
+        stroke={SOFT}
+        strokeWidth={0.35}
+        strokeDasharray="2 1"
+      />
+      <rect
+        x={middle - 2}
+        y={soil - 6}
+        width={4}
+        height={tip - soil + 6}
+        fill={TAG_INKS[probe.colour]}
+        stroke={INK}
+        strokeWidth={0.4}
+      />
+      <line x1={middle - 3.5} x2={middle + 3.5} y1={soil} y2={soil} stroke={INK} strokeWidth={0.7} />
+      <line x1={middle + 8} x2={middle + 8} y1={soil} y2={tip} stroke={INK} strokeWidth={0.3} />
+      <line x1={middle + 6.5} x2={middle + 9.5} y1={tip} y2={tip} stroke={INK} strokeWidth={0.3} />
+      <text x={middle + 10} y={(soil + tip) / 2 + 1.2} fontSize={3.1}>
+        {probe.depthCm} cm
+      </text>
+      <text x={textX} y={top + 7} fontSize={5.2} fontWeight={650}>
+        {probe.label}
+        <tspan fontSize={3.6} fontWeight={400} dx={3}>
+          {plot.name}, {probe.kind}, {probe.colour === 'none' ? 'no tag' : `${probe.colour} tag`}
+        </tspan>
+      </text>
+      {row('Depth', `${probe.depthCm} cm; the line at the soil’s surface`, 14)}
+      {row('Where in the pot', probe.placement.where, 20.5)}
+      {row('Between outlets', probe.placement.between, 29)}
+      {row('On the map', probe.placement.mapNote, 37.5)}
+      <line
+        x1={MARGIN_MM}
+        x2={PAPERS[paper].width - MARGIN_MM}
+        y1={top + BLOCK_MM - 1.5}
+        y2={top + BLOCK_MM - 1.5}
+        stroke={SOFT}
+        strokeWidth={0.15}
+      />
+    </g>
+  );
+}
+
+function Rules({ top, paper }: { top: number; paper: PaperName }) {
+  return (
+    <g>
+      <text x={MARGIN_MM} y={top + 7} fontSize={4.4} fontWeight={650}>
+        What not to do
+      </text>
+      {DO_NOT.map((text, at) => (
+        <Lines
+          key={text}
+          text={text}
+          x={MARGIN_MM}
+          y={top + 14 + at * 6.2}
+          width={PAPERS[paper].width - 2 * MARGIN_MM}
+          size={3.4}
+        />
+      ))}
+    </g>
+  );
+}
