@@ -23,7 +23,7 @@ test('an exported garden opens again as it was, and as one step to undo', async 
   const text = await exportGarden(page);
   expect(JSON.parse(text)).toMatchObject({
     format: 'plain-trowel-garden',
-    version: 1,
+    version: 2,
     name: 'The Marigold Hare',
   });
   const renamed = text.replace('"Mint trough"', '"Lovage trough"');
@@ -55,7 +55,7 @@ test('bad garden files get a sentence and the garden stays as it was', async ({ 
     [
       'later.json',
       text.replace('"version": 1', '"version": 99'),
-      /version 99; this program reads up to version 1/,
+      /version 99; this program reads up to version 2/,
     ],
     [
       'huge.json',

@@ -100,10 +100,10 @@ describe('what would change it', () => {
       expect(first({ ...answers, wifi }, 4)[topic]).toBe(turn.winner);
     }
   });
-  test('a question without an answer that matters is named as open, and not as a turn', () => {
+  test('a question without an answer that matters is a turn from nothing', () => {
     const [, , link] = suggest({ ...answers, wifi: null }, 4);
-    expect(link?.open).toContain('wifi');
-    expect(link?.turns.some((turn) => turn.question === 'wifi')).toBe(false);
+    const turn = link?.turns.find((one) => one.question === 'wifi');
+    expect(turn).toMatchObject({ now: null, instead: 'not at all', winner: 'link-serial' });
   });
   test('a winner never turns into itself', () => {
     for (const { ranked, turns } of suggest(answers, 4))

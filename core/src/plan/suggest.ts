@@ -12,7 +12,8 @@ export type Candidate = {
 export type Turn = {
   /** "if probes were moved about instead of buried for a season" as its parts. */
   readonly question: keyof Answers;
-  readonly now: string;
+  /** Null while the question has no answer. */
+  readonly now: string | null;
   readonly instead: string;
   readonly winner: string;
 };
@@ -21,8 +22,6 @@ export type Suggestion = {
   /** Best first. */
   readonly ranked: readonly Candidate[];
   readonly turns: readonly Turn[];
-  /** Questions without an answer that could still change the order. */
-  readonly open: readonly (keyof Answers)[];
 };
 
 /** A rule for a part speaks for every candidate that holds the part. */
@@ -56,22 +55,18 @@ export function suggest(answers: Answers, probes: number): Suggestion[] {
       const first = rank(topic, changed, count)[0]?.id ?? '';
       return first === winner ? [] : [{ question, changed, first }];
     });
-    const turns = tries
-      .filter(({ question }) => answers[question] !== null || question === 'probes')
-      .map(({ question, changed, first }): Turn => ({
-        question,
-        now: question === 'probes' ? answerText('probes', probes) : answerText(question, answers[question]),
-        instead: answerText(question, changed[question]),
-        winner: first,
-      }));
-    const open = [
-      ...new Set(
-        tries
-          .filter(({ question }) => answers[question] === null && question !== 'probes')
-          .map((one) => one.question),
-      ),
-    ];
-    return { topic, ranked, turns: onePerAnswer(turns), open };
+    const turns = tries.map(({ question, changed, first }): Turn => ({
+      question,
+      now:
+        question === 'probes'
+          ? answerText('probes', probes)
+          : answers[question] === null
+            ? null
+            : answerText(question, answers[question]),
+      instead: answerText(question, changed[question]),
+      winner: first,
+    }));
+    return { topic, ranked, turns: onePerAnswer(turns) };
   });
 }
 

@@ -1,5 +1,6 @@
 import { CHEMISTRIES, CHEMISTRY_NAMES, type Chemistry } from '@plain-trowel/core/power/battery';
 import type { SupplyHabits } from '@plain-trowel/core/plan/schema';
+import { Check } from '../../../ui/Check.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { NumberField } from '../../../ui/NumberField.tsx';
 import type { usePlan } from '../usePlan.ts';
@@ -35,15 +36,13 @@ export function SupplyFields({ plan }: { plan: ReturnType<typeof usePlan> }) {
           most={86_400}
           onKeep={(waterS) => set({ waterS })}
         />
-        <label className="press flex items-center gap-2.5 self-end pb-2 md:col-span-2">
-          <input
-            type="checkbox"
-            className="size-4.5 accent-handle"
-            checked={supply.sleeps}
-            onChange={(event) => set({ sleeps: event.target.checked })}
-          />
+        <Check
+          className="self-end pb-2 md:col-span-2"
+          checked={supply.sleeps}
+          onChange={(sleeps) => set({ sleeps })}
+        >
           The boards sleep between readings
-        </label>
+        </Check>
         <Field label="Battery">
           {(props) => (
             <select

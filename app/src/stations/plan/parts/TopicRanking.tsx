@@ -1,6 +1,5 @@
 import { useState } from 'react';
-import type { Candidate, Suggestion, Turn } from '@plain-trowel/core/plan/suggest';
-import { QUESTIONS } from '@plain-trowel/core/plan/interview';
+import type { Candidate, Suggestion } from '@plain-trowel/core/plan/suggest';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { candidateName, TOPIC_NAMES } from '../../../words/candidateText.ts';
@@ -51,38 +50,24 @@ const oneLine = (taken: Candidate, reason: string | undefined) =>
     : taken.speaksFor.slice(0, 2).join(' ') || 'Nothing speaks for it yet: answer the questions below.';
 
 function Turns({ suggestion, name }: { suggestion: Suggestion; name: (id: string) => string }) {
-  const { turns, open } = suggestion;
+  const { turns } = suggestion;
+  if (turns.length === 0) return <p className="mb-2 text-[14px]">No single answer would change the order.</p>;
   return (
-    <div className="text-[14px]">
-      {turns.length > 0 && (
-        <>
-          <p className="label">What would change the order</p>
-          <ul className="mb-2">
-            {turns.map((turn) => (
-              <li key={`${turn.question} ${turn.instead}`}>
-                {turnText(turn)} <b className="font-semibold">{name(turn.winner)}</b> would lead.
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-      {open.length > 0 && (
-        <p className="mb-2">
-          Still open:{' '}
-          {open
-            .map((id) => (id in QUESTIONS ? QUESTIONS[id as keyof typeof QUESTIONS].short : 'cable length'))
-            .join(', ')}
-          .
-        </p>
-      )}
-      {turns.length === 0 && open.length === 0 && (
-        <p className="mb-2">No single answer would change the order.</p>
-      )}
+    <div className="mb-2 text-[14px]">
+      <p className="label">What would change the order</p>
+      <ul>
+        {turns.map((turn) => (
+          <li key={`${turn.question} ${turn.instead}`}>
+            {turn.now === null
+              ? `Not answered yet; with “${turn.instead}”`
+              : `With “${turn.instead}” instead of “${turn.now}”`}
+            , <b className="font-semibold">{name(turn.winner)}</b> would lead.
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }
-
-const turnText = (turn: Turn) => `With “${turn.instead}” instead of “${turn.now}”,`;
 
 /** All candidates by rank, each with its reasons on both sides and a way to take it. */
 function Ranking({

@@ -4,7 +4,7 @@ import { INK, Lines, Page, SOFT, TAG_INKS } from './Page.tsx';
 
 const BLOCK_MM = 46;
 /** What goes wrong when a probe is put in, and is not seen afterwards. */
-export const DO_NOT = [
+const DO_NOT = [
   'Do not push a probe with a line past its line; what is above it must stay dry.',
   'Do not put it where a dripper drips on it, nor in the dry corner: half way between two outlets.',
   'Do not leave air round it: make the slot with a blade, press the soil to it, water once.',

@@ -6,6 +6,7 @@ import { partsWith } from '@plain-trowel/core/wiring/look';
 import { COLOUR_TAGS, type ColourTag, type Part } from '@plain-trowel/core/wiring/netlist';
 import { Button } from '../../../ui/Button.tsx';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
+import { Check } from '../../../ui/Check.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import type { usePlan } from '../usePlan.ts';
 import { SumForm } from './sums/SumForm.tsx';
@@ -175,15 +176,13 @@ function PartFields({
         </Field>
       )}
       {entry.role === 'probe' && (
-        <label className="press col-span-2 flex items-center gap-2 self-end pb-2 text-[14px]">
-          <input
-            type="checkbox"
-            className="size-4 accent-handle"
-            checked={part.perReading}
-            onChange={(event) => change({ perReading: event.target.checked })}
-          />
+        <Check
+          className="col-span-2 self-end pb-2 text-[14px]"
+          checked={part.perReading}
+          onChange={(perReading) => change({ perReading })}
+        >
           powered only while it is read
-        </label>
+        </Check>
       )}
     </div>
   );

@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { changePart, connect, removeWire, rerouteWire } from '@plain-trowel/core/wiring/edit';
 import { Button } from '../../../ui/Button.tsx';
+import { Check } from '../../../ui/Check.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import type { usePlan } from '../usePlan.ts';
 import { lightsOf } from './lighting.ts';
@@ -47,15 +48,9 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
           value={shown}
           onChange={setShown}
         />
-        <label className="press flex items-center gap-2 text-[14px]">
-          <input
-            type="checkbox"
-            className="size-4 accent-handle"
-            checked={allPins}
-            onChange={(event) => setAllPins(event.target.checked)}
-          />
+        <Check className="text-[14px]" checked={allPins} onChange={setAllPins}>
           free pins too
-        </label>
+        </Check>
         <Button look="quiet" aria-pressed={filled} onClick={() => setFilled(!filled)}>
           {filled ? 'Back to the sheet' : 'Fill the screen'}
         </Button>

@@ -4,7 +4,7 @@ import { memo } from 'react';
 import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
 import { STRIP, terminalY, type Strip } from './pictureModel.ts';
 
-export type StripData = { strip: Strip; lit: ReadonlySet<string>; faded: boolean };
+type StripData = { strip: Strip; lit: ReadonlySet<string>; faded: boolean };
 export type StripNodeType = Node<StripData, 'strip'>;
 
 /** One part: its label and what it is, and its terminals as ticks across the edge. */
@@ -15,16 +15,16 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
   return (
     <div
       className={clsx(
-        'rounded-[2px] border bg-label text-ink',
-        selected ? 'border-handle outline-2 outline-handle' : 'border-ink',
-        faded && 'opacity-45',
+        'rounded-[2px] border bg-label',
+        faded ? 'text-soft' : 'text-ink',
+        selected ? 'border-handle outline-2 outline-handle' : faded ? 'border-rule' : 'border-ink',
       )}
       style={{ width: strip.width, height: strip.height }}
     >
       <div
         className={clsx(
           'flex flex-col justify-center px-1.5 leading-tight',
-          strip.isBoard ? 'bg-ink text-paper' : 'border-b border-rule',
+          strip.isBoard && !faded ? 'bg-ink text-paper' : 'border-b border-rule',
         )}
         style={{ height: (strip.isChip ? STRIP.chipHead : STRIP.head) - 3 }}
       >
@@ -34,7 +34,12 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
           {strip.isChip && <span className="num ml-auto text-[11px] font-normal">{strip.name}</span>}
         </span>
         {!strip.isChip && (
-          <span className={clsx('truncate text-[10.5px]', strip.isBoard ? 'text-paper/85' : 'text-soft')}>
+          <span
+            className={clsx(
+              'truncate text-[10.5px]',
+              strip.isBoard && !faded ? 'text-paper/85' : 'text-soft',
+            )}
+          >
             {strip.name}
           </span>
         )}
@@ -44,7 +49,7 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
           key={terminal.id}
           className={clsx(
             'absolute flex items-center font-mono text-[11px]',
-            lit.has(terminal.id) ? 'font-semibold text-handle' : 'text-ink',
+            lit.has(terminal.id) && 'font-semibold text-handle',
             terminal.side === 'left' ? 'left-0 pl-2.5' : 'right-0 justify-end pr-2.5',
           )}
           style={{

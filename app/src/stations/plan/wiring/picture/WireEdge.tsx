@@ -4,7 +4,7 @@ import { memo } from 'react';
 import type { Point } from './layOut.ts';
 import type { Strand } from './pictureModel.ts';
 
-export type WireData = { strand: Strand; route: readonly Point[] | null; lit: boolean; faded: boolean };
+type WireData = { strand: Strand; route: readonly Point[] | null; lit: boolean; faded: boolean };
 export type WireEdgeType = Edge<WireData, 'wire'>;
 
 const pathOf = (route: readonly Point[]): string =>

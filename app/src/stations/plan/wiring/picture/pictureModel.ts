@@ -9,8 +9,8 @@ import { inOhm } from '@plain-trowel/core/wiring/look';
 import { fact, isType, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
 import type { ColourTag, End, Wire } from '@plain-trowel/core/wiring/netlist';
 
-export type Side = 'left' | 'right';
-export type StripTerminal = {
+type Side = 'left' | 'right';
+type StripTerminal = {
   readonly id: string;
   readonly name: string;
   readonly side: Side;
@@ -32,7 +32,7 @@ export type Strip = {
   readonly height: number;
   readonly at: { readonly x: number; readonly y: number } | null;
 };
-export type WireKind = 'supply' | 'ground' | 'signal';
+type WireKind = 'supply' | 'ground' | 'signal';
 export type Strand = {
   readonly id: string;
   readonly from: End;
@@ -77,7 +77,7 @@ const COLUMNS: readonly (readonly Role[])[] = [
     'diode',
   ],
 ];
-export const columnOf = (role: Role): number => {
+const columnOf = (role: Role): number => {
   const found = COLUMNS.findIndex((roles) => roles.includes(role));
   return found < 0 ? COLUMNS.length : found;
 };
@@ -98,7 +98,7 @@ function sideOf(role: Role, terminal: Terminal): Side {
   return 'left';
 }
 
-export function kindOf(circuit: Circuit, wire: Wire): WireKind {
+function kindOf(circuit: Circuit, wire: Wire): WireKind {
   const spots = [wire.from, wire.to].flatMap((end) => {
     const placed = circuit.parts.get(end.part);
     return placed?.spots.filter((spot) => spot.terminal.id === end.terminal) ?? [];

@@ -15,7 +15,7 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Worked } from '@plain-trowel/core/quantity/worked';
 import { sumText, type SumIssue } from '../../../../words/sumText.ts';
 
-export type SumField = {
+type SumField = {
   readonly key: string;
   readonly label: string;
   readonly unit: string;

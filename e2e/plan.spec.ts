@@ -1,0 +1,286 @@
+/** Plan: from a few answers to a wiring that is proved, drawn and printed. */
+import { readFileSync } from 'node:fs';
+import { expect, expectAccessible, message, openSample, sheet, startFromParts, test } from './careful.ts';
+import type { Page } from '@playwright/test';
+
+const EXAMPLE = new URL('../docs/examples/ten-faults.garden.json', import.meta.url).pathname;
+const view = (page: Page, of: string, name: string) =>
+  page.getByRole('navigation', { name: `Views of ${of}` }).getByRole('link', { name, exact: true });
+const answer = (page: Page, question: string, text: string) =>
+  page.getByRole('group', { name: question }).getByText(text, { exact: true }).click();
+
+async function openTenFaults(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.locator('input[type=file]').setInputFiles(EXAMPLE);
+  await page.waitForURL(/bench\/readout/);
+  await sheet(page, 'Wiring').click();
+}
+
+test('a newcomer answers questions, takes a choice of their own, and gets a wiring that holds', async ({
+  page,
+}) => {
+  await startFromParts(page, { pump: true });
+  await sheet(page, 'Parts').click();
+  await expect(page.getByText('0 of 9 answered')).toBeVisible();
+  await answer(page, 'What power is there?', 'USB');
+  await answer(page, 'Does Wi-Fi reach?', 'well');
+  await answer(page, 'Where does the water come from?', 'a tank');
+  await answer(page, 'A number, or only a lamp?', 'a number to log');
+  await answer(page, 'Where do the plants stand?', 'indoors');
+  await expect(page.getByText('5 of 9 answered')).toBeVisible();
+  const power = page.locator('details').filter({ has: page.locator('summary', { hasText: /^Power/ }) });
+  await expect(power).toContainText('USB supply, 5 V, 2 A');
+
+  const probe = page.locator('details').filter({ has: page.locator('summary', { hasText: /^Probe/ }) });
+  await probe.locator('summary').click();
+  await expect(probe).toContainText('What would change the order');
+  await probe.getByRole('button', { name: 'Take resistive fork' }).click();
+  await page.getByLabel(/Why resistive fork/).fill('two lie in the drawer');
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(probe.locator('summary')).toContainText('“two lie in the drawer”');
+  await expect(probe.locator('summary')).toContainText('capacitive stick leads');
+
+  await page.getByRole('button', { name: 'Lay out and wire these' }).click();
+  await page.waitForURL(/plan\/wiring/);
+  await expect(page.getByRole('heading', { level: 1 })).not.toContainText('fault');
+  await expect(page.getByText(/\d+ checks in order/)).toBeVisible();
+  await view(page, 'Wiring', 'Table').click();
+  await expect(page.getByRole('heading', { name: /^Pins of/ })).toBeVisible();
+  // The page says where the probe of the garden is read now.
+  await sheet(page, 'Readout').click();
+  await expect(page.getByText(/My board, (P|IN)\d+/)).toBeVisible();
+});
+
+test('the example with ten faults: all ten are found, light their wires, and its remedies mend it', async ({
+  page,
+}) => {
+  await openTenFaults(page);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    'Before you connect it: 10 faults to mend',
+  );
+  const findings = page.getByRole('region', { name: 'Findings' });
+  for (const says of [
+    /Battery feeds 5 V regulator and Pump without a fuse/,
+    /Shed board and Tank eye are joined by a signal but have no ground in common/,
+    /Bus transceiver data out can put 5\.0 V on Shed board P17, which bears 3\.60 V/,
+    /Shed board P35 is shared by A2 signal and A3 signal/,
+    /Shed board P25 reads nothing while the radio is on/,
+    /Lamp has no series resistor\. From 3\.30 V it wants 270 Ω/,
+    /Pump has no flyback diode/,
+    /Pump switch wants 10\.0 V at its gate; Shed board P19 gives 3\.30 V/,
+    /Display 1 and Display 2 share address 0x3c/,
+    /A and B are mixed/,
+  ])
+    await expect(findings.getByRole('button', { name: says })).toBeVisible();
+
+  await expect(page.locator('path.wire').first()).toBeAttached();
+  await findings.getByRole('button', { name: /share address 0x3c/ }).click();
+  await expect(page.locator('path.wire-on')).toHaveCount(2);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Give Display 2 address 0x3d' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Before you connect it: 9 faults to mend');
+  await message(page, /0x3d: done/)
+    .getByRole('button', { name: 'Undo' })
+    .click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    'Before you connect it: 10 faults to mend',
+  );
+
+  for (let left = 10; left > 0; left -= 1) {
+    await findings
+      .getByRole('button', { expanded: false, name: /^(danger|fault)/ })
+      .first()
+      .click();
+    await findings
+      .getByRole('listitem')
+      .filter({ has: page.getByRole('button', { expanded: true }) })
+      .getByRole('button')
+      .nth(1)
+      .click();
+    const title =
+      left > 1 ? `${left - 1} ${left === 2 ? 'fault' : 'faults'} to mend` : /nothing to mend|caution/;
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(title);
+  }
+});
+
+test('a wire is drawn from terminal to terminal, rerouted and removed; the table does the same by keyboard', async ({
+  page,
+}) => {
+  await openSample(page);
+  await sheet(page, 'Wiring').click();
+  await expect(page.getByText('23 parts, 53 wires, 10 cables.')).toBeVisible();
+  await page.getByLabel('free pins too').check();
+  const terminal = (part: string, name: string) =>
+    page.locator('.react-flow__handle').and(page.getByTitle(`${part} ${name}`, { exact: true }));
+  await expect(terminal('Roof board', 'P13')).toBeVisible();
+  await page.getByRole('button', { name: 'Fill the screen' }).click();
+  await page.waitForTimeout(500);
+  await terminal('Roof board', 'P13').dragTo(terminal('Pump switch', 'gate'));
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('23 parts, 54 wires, 10 cables.')).toBeVisible();
+
+  await view(page, 'Wiring', 'Table').click();
+  const drawn = page.getByRole('button', { name: 'Change the wire from Roof board P13 to Pump switch gate' });
+  await drawn.focus();
+  await page.keyboard.press('Enter');
+  await page
+    .getByLabel('From, wire Roof board P13 to Pump switch gate')
+    .selectOption({ label: 'Roof board P14' });
+  await page
+    .getByRole('button', { name: 'Remove the wire from Roof board P14 to Pump switch gate' })
+    .press('Enter');
+  await expect(page.getByText('23 parts, 53 wires, 10 cables.')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('23 parts, 54 wires, 10 cables.')).toBeVisible();
+});
+
+test('a board with too few inputs: the planner says who is in the way and adds the converter that helps', async ({
+  page,
+}) => {
+  await startFromParts(page);
+  await sheet(page, 'Wiring').click();
+  const add = async (part: string, label: string) => {
+    await page.getByRole('button', { name: 'Add a part' }).click();
+    await page.getByLabel('Part', { exact: true }).selectOption({ label: part });
+    await page.getByRole('dialog').getByLabel('Label', { exact: true }).fill(label);
+    await page.getByRole('button', { name: 'Add it' }).click();
+    await expect(page.getByRole('dialog')).toBeHidden();
+  };
+  await add('3.3 V Wi-Fi board, one 0–1 V input', 'Sill board');
+  await add('USB supply, 5 V, 2 A', 'Plug');
+  await add('capacitive stick', 'A1');
+  await add('capacitive stick', 'A2');
+  await page.getByRole('button', { name: 'Wire what is open' }).click();
+  await expect(
+    page.getByText('A1 and A2 want 2 analog inputs; Sill board has only 1 left (Sill board IN0).'),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Add an I2C converter with four inputs' }).first().click();
+  await expect(page.getByText('A1 and A2 want 2 analog inputs')).toBeHidden();
+  await expect(page.getByRole('heading', { level: 1 })).not.toContainText('fault');
+});
+
+test('prices, spares and lives make a cost per year; the list sorts and leaves as CSV', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Parts').click();
+  await view(page, 'Parts', 'List').click();
+  await page.getByLabel('Unit price of resistor, 180 Ω').fill('0,10');
+  await page.getByLabel('Unit price of resistor, 180 Ω').press('Enter');
+  await expect(page.getByText('2 lines without a price')).toBeVisible();
+  await page.getByLabel('Spares of diaphragm pump, 12 V').fill('x');
+  await page.getByLabel('Spares of diaphragm pump, 12 V').press('Enter');
+  await expect(page.getByLabel('Spares of diaphragm pump, 12 V')).toHaveAttribute('aria-invalid', 'true');
+  await page.getByLabel('Spares of diaphragm pump, 12 V').press('Escape');
+  await page
+    .getByRole('columnheader', { name: /^A year/ })
+    .getByRole('button')
+    .click();
+  await expect(page.getByRole('columnheader', { name: /^A year/ })).toHaveAttribute(
+    'aria-sort',
+    'descending',
+  );
+  await expect(page.getByRole('row').nth(1)).toContainText('12 V lead-acid battery');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export as CSV' }).click(),
+  ]);
+  const csv = readFileSync(await file.path(), 'utf8');
+  expect(csv.split('\r\n')[0]).toContain('cost per year (£)');
+  expect(csv).toContain('"resistor, 180 Ω",R2,1,pieces,0,0.1,10,0.1,0.01');
+});
+
+test('the supply budget follows its habits, and a sum shows its working', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Parts').click();
+  await view(page, 'Parts', 'Power').click();
+  const days = page.getByRole('button', { name: /^Battery life: / }).first();
+  const before = await days.textContent();
+  await page.getByLabel('The boards sleep between readings').check();
+  await expect(days).not.toHaveText(before ?? '');
+  await expect(page.getByRole('button', { name: /^Solar panel: / })).toBeVisible();
+  await sheet(page, 'Wiring').click();
+  await view(page, 'Wiring', 'Sums').click();
+  await page.getByLabel('Wanted current').fill('10');
+  await page.getByLabel('Wanted current').press('Enter');
+  // (3.3 − 2.0) / 10 mA = 130 Ω, next E12 value 150 Ω; E24 has 130 Ω
+  const answerOf = page.getByRole('button', { name: /^LED resistor: / });
+  await expect(answerOf).toHaveText('150 Ω');
+  await page.getByText('E24', { exact: true }).click();
+  await expect(answerOf).toHaveText('130 Ω');
+  await expect(page.getByRole('complementary', { name: 'Working' })).toContainText('IEC 60063');
+});
+
+test('an own catalogue entry is made by form, exported, and taken in again elsewhere', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Parts').click();
+  await view(page, 'Parts', 'Catalogue').click();
+  await page.getByRole('button', { name: 'New probe' }).click();
+  await page.getByLabel('Name, by its traits').fill('long fork, gilded');
+  await page.getByLabel('life under constant power').fill('1.5');
+  await page.getByLabel('signal: behind it').fill('2200');
+  await page.getByLabel('signal: behind it').press('Enter');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Keep entry' }).click();
+  await expect(page.getByRole('cell', { name: /^long fork, gilded/ })).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export all' }).click(),
+  ]);
+  const saved = await file.path();
+  expect(JSON.parse(readFileSync(saved, 'utf8'))).toMatchObject({
+    format: 'plain-trowel-catalogue',
+    version: 1,
+  });
+  await page.getByRole('button', { name: 'Remove your long fork, gilded' }).click();
+  await expect(page.getByRole('cell', { name: /^long fork, gilded/ })).toBeHidden();
+  await page.getByLabel('Catalogue file').setInputFiles({
+    name: 'broken.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":1}'),
+  });
+  await expect(
+    message(page, /broken\.json is JSON, but not a catalogue\. Nothing was taken in/),
+  ).toBeVisible();
+  await page.getByLabel('Catalogue file').setInputFiles(saved);
+  await expect(page.getByRole('cell', { name: /^long fork, gilded/ })).toBeVisible();
+});
+
+test('the sheets come out as print, SVG and PNG, with what was written for the placement', async ({
+  page,
+}) => {
+  await openSample(page);
+  await sheet(page, 'Wiring').click();
+  await view(page, 'Wiring', 'Paper').click();
+  await expect(page.getByRole('img', { name: 'Wiring sheet, page 1 of 3' })).toBeVisible();
+  await page.getByText('placement sheet', { exact: true }).click();
+  await page.getByLabel('Where in the pot, C2').fill('by the third chilli');
+  await page.getByLabel('Where in the pot, C2').blur();
+  await expect(page.getByRole('img', { name: /^Placement sheet, page 1/ })).toContainText(
+    'by the third chilli',
+  );
+  await page.getByText('cable labels', { exact: true }).click();
+  await expect(page.getByRole('img', { name: /^Cable labels, page 1/ })).toContainText(
+    'here: Roof board: ground, 3.3 V out, P34',
+  );
+  const [svg] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as SVG' }).click(),
+  ]);
+  expect(readFileSync(await svg.path(), 'utf8')).toMatch(
+    /^<svg[^>]*viewBox="0 0 210 297"[\s\S]*@font-face[\s\S]*Cable labels/,
+  );
+  const [png] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as PNG' }).click(),
+  ]);
+  const bytes = readFileSync(await png.path());
+  // A4 at 8 dots to the millimetre
+  expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([1680, 2376]);
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeHidden();
+  expect(
+    await page
+      .pdf({ preferCSSPageSize: true })
+      .then((pdf) => pdf.toString('latin1').match(/\/Type \/Page\b/g)?.length),
+  ).toBe(1);
+});
