@@ -4,7 +4,10 @@ import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import { writeGardenFile } from '../core/src/garden/gardenFile.ts';
 import { createServer } from '../gateway/src/server.ts';
+
+import { bigGarden } from './bigWiring.ts';
 
 const DIST = join(import.meta.dirname, '../app/dist');
 
@@ -116,6 +119,41 @@ const watch = (page: Page, seconds: number): Promise<Smoothness> =>
     seconds,
   );
 
+/** The big wiring opened as a file, and one part dragged about for some seconds. */
+async function dragBig(browser: Browser, address: string): Promise<Smoothness> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript('globalThis.__name = (named) => named');
+  await page.goto(address);
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'big.garden.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(writeGardenFile(bigGarden())),
+  });
+  await page.waitForURL(/bench\/readout/);
+  await page.goto(page.url().replace('bench/readout', 'plan/wiring'));
+  const board = page.locator('.react-flow__node').filter({ hasText: 'Board 1' }).first();
+  await board.waitFor();
+  await page.waitForTimeout(1500);
+  const box = await board.boundingBox();
+  if (!box) throw new Error('the board is not in the picture');
+  await page.mouse.move(box.x + 30, box.y + 8);
+  await page.mouse.down();
+  let on = true;
+  const drag = (async () => {
+    for (let at = 0; on; at += 1)
+      await page.mouse.move(box.x + 30 + 90 * Math.sin(at / 12), box.y + 8 + 60 * Math.cos(at / 12) - 60);
+  })();
+  const seen = await watch(page, 5);
+  on = false;
+  await drag;
+  const dragged = await board.boundingBox();
+  if (!dragged || Math.abs(dragged.x - box.x) + Math.abs(dragged.y - box.y) < 20)
+    throw new Error('the part did not move');
+  await page.mouse.up();
+  await page.close();
+  return seen;
+}
+
 const say = (what: string, seen: Smoothness) =>
   console.log(
     `  ${what.padEnd(36)} ${seen.framesPerS.toFixed(0)} frames/s, worst ${seen.worstFrameMs.toFixed(0)} ms, ${(seen.busyShare * 100).toFixed(1)} % of the time in tasks over 50 ms`,
@@ -137,6 +175,7 @@ export async function benchBrowser(options: { tenMinutes: boolean }): Promise<vo
     console.log(
       `  ${'first view interactive'.padEnd(36)} ${(await firstView(browser, address)).toFixed(0)} ms, median of 7 (wanted: under 1500 ms)`,
     );
+    say('a part dragged, 80 parts on the picture', await dragBig(browser, address));
     const page = await browser.newPage();
     await openFastBoard(page, address);
     await page.waitForTimeout(3000);

@@ -5,6 +5,11 @@ import { marigoldHare, sampleHistory } from '../standins/src/sample/marigoldHare
 import { initialLineParser, parseLine } from '../core/src/signal/line.ts';
 import { presentValue, WATCH_WINDOW } from '../core/src/signal/presentValue.ts';
 import { StreamBuffer } from '../core/src/signal/streamBuffer.ts';
+import { checkWiring } from '../core/src/wiring/checks/all.ts';
+import { readCircuit } from '../core/src/wiring/circuit.ts';
+import { clearPins, planPins } from '../core/src/wiring/planPins.ts';
+import { planWiring } from '../core/src/wiring/planWiring.ts';
+import { bigCatalogue, bigGarden, bigParts, bigSetting } from './bigWiring.ts';
 import { traceOf } from '../core/src/records/trace.ts';
 
 const config: EngineConfig = {
@@ -59,6 +64,19 @@ export function benchCore(): void {
   rows.push(['strip of 30 000 readings thinned', cost(60, () => traceOf(whole.timesMs, whole.values, 320))]);
   const nowMs = Date.UTC(2026, 4, 1, 15, 20);
   rows.push(['sample garden with three days', cost(3, () => sampleHistory(marigoldHare(nowMs), nowMs))]);
+  const { wiring } = bigGarden();
+  const parts = bigParts();
+  const size = `${wiring.parts.length} parts, ${wiring.wires.length} wires`;
+  const bare = clearPins(wiring, bigCatalogue);
+  rows.push([`pins planned: ${size}`, cost(4, () => planPins(bare, bigCatalogue, true))]);
+  rows.push([
+    'every check on it (wanted: 30 ms)',
+    cost(4, () => checkWiring(readCircuit(wiring, bigCatalogue), bigSetting)),
+  ]);
+  rows.push([
+    `all wired from ${parts.parts.length} loose parts`,
+    cost(1, () => planWiring(parts, bigCatalogue, bigSetting, { lengthM: 2 })),
+  ]);
   console.log('\nCore, median of 9 rounds');
   for (const [what, us] of rows)
     console.log(`  ${what.padEnd(36)} ${us < 1000 ? `${us.toFixed(2)} µs` : `${(us / 1000).toFixed(1)} ms`}`);

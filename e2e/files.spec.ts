@@ -54,7 +54,7 @@ test('bad garden files get a sentence and the garden stays as it was', async ({ 
     ['other.json', '{"a":1}', /other.json: The file holds JSON, but not a garden/],
     [
       'later.json',
-      text.replace('"version": 1', '"version": 99'),
+      text.replace('"version": 2', '"version": 99'),
       /version 99; this program reads up to version 2/,
     ],
     [
