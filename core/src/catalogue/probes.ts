@@ -72,7 +72,7 @@ export const PROBES: readonly Entry[] = [
       id: 'probe-capacitive',
       name: 'capacitive stick',
       good: 'Cheap, no bare metal in the soil, so it does not corrode at once.',
-      bad: 'Specimens differ, it follows its supply, the edges and the electronics above the line must stay dry, and it is not linear.',
+      bad: 'Specimens differ, the reading shifts with the supply, the edges and the electronics above the line must stay dry, and it is not linear.',
       cost: 'cheap',
       facts: {
         activeMa: 5,

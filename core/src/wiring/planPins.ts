@@ -8,7 +8,7 @@
 import type { Catalogue } from '../catalogue/catalogue.ts';
 import type { PinCap } from '../catalogue/schema.ts';
 import { assign } from './assign.ts';
-import { capFor } from './checks/pins.ts';
+import { capFor } from './pinUse.ts';
 import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed, type Spot } from './circuit.ts';
 import { addPart, connect } from './edit.ts';
 import { boardOf, listOf, nameOf, others, partsWith } from './look.ts';

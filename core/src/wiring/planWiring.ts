@@ -15,10 +15,11 @@ import {
   type Placed,
   type Spot,
 } from './circuit.ts';
-import { addCable, applyRemedy, connect } from './edit.ts';
+import { applyRemedy, connect } from './edit.ts';
+import { layCables, type CableHabits } from './layCables.ts';
 import type { Finding, Remedy, Setting } from './finding.ts';
 import { boardOf, drawMa, isWired, minusOf, others, partsWith, plusOf } from './look.ts';
-import { endKey, type Cable, type End, type Netlist, type Wire } from './netlist.ts';
+import { endKey, type End, type Netlist } from './netlist.ts';
 import { planPins, type Blocked } from './planPins.ts';
 
 export type WiringPlan = {
@@ -29,8 +30,6 @@ export type WiringPlan = {
   /** Parts for which no supply in the wiring suits. */
   readonly unfed: readonly string[];
 };
-
-export type CableHabits = { readonly lengthM: number | null };
 
 const MOST_ROUNDS = 12;
 const BY_ITSELF = new Set<Remedy['kind']>([
@@ -296,53 +295,4 @@ function wireBuses(circuit: Circuit, wire: Wirer): void {
       last = placed;
     }
   }
-}
-
-/** Roles that sit away from the box, at the end of a cable of their own. */
-const FAR = [
-  'probe',
-  'humidity probe',
-  'thermometer',
-  'light sensor',
-  'level sensor',
-  'contact',
-  'pump',
-  'valve',
-  'servo',
-  'solar',
-] as const;
-
-/** Small parts that sit in the box or at the other part itself, so that no cable runs between. */
-const BESIDE = ['diode', 'resistor', 'pull-ups', 'shunt', 'divider', 'level shifter'] as const;
-
-/** Gives each part that sits away from the box a cable with its label and colour; the fuse's wires are one thick cable, so that it can be judged. */
-function layCables(netlist: Netlist, catalogue: Catalogue, habits: CableHabits): Netlist {
-  const circuit = readCircuit(netlist, catalogue);
-  const beside = new Set(partsWith(circuit, ...BESIDE).map((placed) => placed.part.id));
-  let next = netlist;
-  const lay = (partIds: readonly string[], of: Omit<Cable, 'id'>) => {
-    const touches = (wire: Wire) => partIds.includes(wire.from.part) || partIds.includes(wire.to.part);
-    const bare = next.wires.filter(
-      (wire) =>
-        wire.cableId === null && touches(wire) && !beside.has(wire.from.part) && !beside.has(wire.to.part),
-    );
-    if (bare.length === 0) return;
-    const held = next.cables.find((cable) => cable.label === of.label);
-    const cable = held ? { netlist: next, id: held.id } : addCable(next, of);
-    const ids = new Set(bare.map((wire) => wire.id));
-    next = {
-      ...cable.netlist,
-      wires: cable.netlist.wires.map((wire) => (ids.has(wire.id) ? { ...wire, cableId: cable.id } : wire)),
-    };
-  };
-  for (const placed of partsWith(circuit, ...FAR))
-    lay([placed.part.id], {
-      label: placed.part.label,
-      colour: placed.part.colour,
-      lengthM: habits.lengthM,
-      areaMm2: hasRole(placed, 'pump', 'valve', 'solar') ? 1 : 0.22,
-    });
-  const fuses = partsWith(circuit, 'fuse').map((placed) => placed.part.id);
-  lay(fuses, { label: 'Supply', colour: 'red', lengthM: 1, areaMm2: 1.5 });
-  return next;
 }

@@ -9,18 +9,28 @@ import {
   type Setting,
 } from '../finding.ts';
 import { ANALOG_CHECKS } from './analog.ts';
-import { BUS_CHECKS } from './buses.ts';
+import { CAPACITY_CHECKS } from './capacity.ts';
 import { CARE_CHECKS } from './care.ts';
+import { CONTROL_CHECKS } from './controls.ts';
+import { FEED_CHECKS } from './feeds.ts';
+import { I2C_CHECKS } from './i2c.ts';
+import { LEVEL_CHECKS } from './levels.ts';
+import { LOAD_CHECKS } from './loads.ts';
+import { LOOP_CHECKS } from './loop.ts';
 import { PIN_CHECKS } from './pins.ts';
-import { SUPPLY_CHECKS } from './supply.ts';
-import { SWITCHING_CHECKS } from './switching.ts';
+import { RS485_CHECKS } from './rs485.ts';
 
 export const CHECKS: readonly Check[] = [
-  ...SUPPLY_CHECKS,
+  ...FEED_CHECKS,
+  ...CAPACITY_CHECKS,
+  ...LEVEL_CHECKS,
   ...PIN_CHECKS,
   ...ANALOG_CHECKS,
-  ...SWITCHING_CHECKS,
-  ...BUS_CHECKS,
+  ...CONTROL_CHECKS,
+  ...LOAD_CHECKS,
+  ...I2C_CHECKS,
+  ...RS485_CHECKS,
+  ...LOOP_CHECKS,
   ...CARE_CHECKS,
 ];
 

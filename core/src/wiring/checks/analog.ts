@@ -20,7 +20,7 @@ import {
   partsWith,
   supplySpot,
 } from '../look.ts';
-import { capFor } from './pins.ts';
+import { capFor } from '../pinUse.ts';
 
 /** An input of a converter with what asks to be read there. */
 type Read = {

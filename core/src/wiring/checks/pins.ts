@@ -1,154 +1,25 @@
-/** Checks of what is wired to a board's pins: voltage, users, starting and serial pins, capabilities, currents. */
-import type { PinCap } from '../../catalogue/schema.ts';
-import { bestDivider } from '../../electrics/divider.ts';
-import { fact, hasRole, isType, type Circuit, type Placed, type Spot } from '../circuit.ts';
-import type { Check, Remedy } from '../finding.ts';
+/** Checks of what is wired to a board’s pins: users, starting and serial pins, capabilities, currents. */
+import { type PinCap } from '../../catalogue/schema.ts';
+import { type Circuit, fact, isType } from '../circuit.ts';
+import { type Check, type Remedy } from '../finding.ts';
 import {
+  type PinSpot,
   allSpots,
-  behind,
   boardOf,
   drivenBy,
-  endOf,
-  feederOf,
   freePins,
-  groundSpot,
   inMa,
-  inOhm,
-  inV,
   isWired,
   listOf,
-  logicSupply,
   nameOf,
   others,
   partsWith,
   supplySpot,
   usedPins,
-  type PinSpot,
 } from '../look.ts';
-
-/** Voltage a terminal bears; undefined for terminals that have no such limit. */
-function bearsV(spot: Spot): number | null | undefined {
-  const { terminal } = spot;
-  return 'maxV' in terminal && terminal.type !== 'supply in' ? terminal.maxV : undefined;
-}
-
-const dividerRemedy = (spot: Spot, inV: number, mostV: number): Remedy[] => {
-  const found = bestDivider({
-    inV,
-    targetV: mostV,
-    series: 'E12',
-    sourceLimitOhm: 10_000,
-    leastSumOhm: 10_000,
-  });
-  if (!found.ok) return [];
-  const { upperOhm, lowerOhm } = found.value;
-  return [
-    {
-      kind: 'insert',
-      label: `Put a divider ${inOhm(upperOhm)} over ${inOhm(lowerOhm)} before it`,
-      entryId: 'divider',
-      at: spot.end,
-      inTerminal: 'in',
-      outTerminal: 'out',
-      ground: endOf(groundSpot(spot.placed)),
-      settings: { upperOhm, lowerOhm },
-    },
-  ];
-};
-
-/** A level shifter at a pin, for a partner that lives on another supply. */
-function shiftRemedy(circuit: Circuit, pin: Spot, partner: Spot): Remedy[] {
-  const board = boardOf(circuit, pin.placed) ?? pin.placed;
-  const low = logicSupply(board);
-  const supply = supplySpot(partner.placed);
-  const high = supply && feederOf(circuit.netOf(supply.end));
-  const ground = groundSpot(board);
-  if (!low || !high || !ground || (low.placed === high.placed && low.terminal.id === high.terminal.id))
-    return [];
-  return [
-    {
-      kind: 'shift',
-      label: 'Put a level shifter between',
-      at: pin.end,
-      low: low.end,
-      high: high.end,
-      ground: ground.end,
-    },
-  ];
-}
+import { capFor, isUser, pinDrawMa } from '../pinUse.ts';
 
 export const PIN_CHECKS: readonly Check[] = [
-  {
-    id: 'over-voltage',
-    title: 'No pin sees more voltage than it bears',
-    why: 'A pin above its limit fails at once or after weeks, and takes the board with it.',
-    run: (circuit, report) => {
-      for (const spot of allSpots(circuit)) {
-        const most = bearsV(spot);
-        const { level } = circuit.netOf(spot.end);
-        if (most === undefined || !isWired(circuit, spot) || level?.from.placed === spot.placed || !level)
-          continue;
-        if (most === null) {
-          report.unknown(`What ${nameOf(spot)} bears is not known. Look it up and enter it.`, [spot]);
-        } else if (level.volts === null) {
-          report.unknown(
-            `${nameOf(spot)} bears ${inV(most)}, but the voltage of ${nameOf(level.from)} is not known. Measure it before you connect it.`,
-            [spot, level.from],
-          );
-        } else if (level.volts > most + 0.05) {
-          const analog =
-            isType(level.from, 'analog out') ||
-            isType(level.from, 'supply out') ||
-            hasRole(level.from.placed, 'battery');
-          report.find(
-            'fault',
-            `${nameOf(level.from)} can put ${inV(level.volts)} on ${nameOf(spot)}, which bears ${inV(most)}.`,
-            [spot, level.from],
-            {
-              remedies: analog
-                ? dividerRemedy(
-                    spot,
-                    level.volts,
-                    isType(spot, 'pin') ? (spot.terminal.fullScaleV ?? most) : most,
-                  )
-                : [
-                    ...shiftRemedy(circuit, spot, level.from),
-                    ...(isType(level.from, 'digital out') || isType(level.from, 'uart out')
-                      ? dividerRemedy(spot, level.volts, fact(spot.placed, 'logicV') ?? most)
-                      : []),
-                  ],
-            },
-          );
-        } else report.fine();
-      }
-    },
-  },
-  {
-    id: 'logic-too-low',
-    title: 'Every input sees its high as high',
-    why: 'A 3.3 V pin does not always count as high for a 5 V part: it works on the bench and fails in the cold.',
-    run: (circuit, report) => {
-      for (const spot of allSpots(circuit)) {
-        if (!isType(spot, 'digital in') && !isType(spot, 'uart in')) continue;
-        const driver = driverOf(circuit, spot);
-        if (!driver) continue;
-        const highV = isType(driver, 'pin')
-          ? fact(driver.placed, 'logicV')
-          : (circuit.netOf(driver.end).level?.volts ?? null);
-        const { highFromV } = spot.terminal;
-        if (highV === null || highFromV === null)
-          report.unknown(`From which voltage ${nameOf(spot)} counts as high is not known.`, [spot, driver]);
-        else if (highV < highFromV)
-          report.find(
-            'caution',
-            `${nameOf(driver)} gives ${inV(highV)}; ${nameOf(spot)} wants at least ${inV(highFromV)} for high.`,
-            [spot, driver],
-            { remedies: shiftRemedy(circuit, driver, spot) },
-          );
-        else report.fine();
-      }
-    },
-  },
   {
     id: 'two-users',
     title: 'No pin has two users',
@@ -381,55 +252,6 @@ const CAP_WORDS: Readonly<Record<PinCap, string>> = {
   'one-wire': 'does 1-Wire',
 };
 
-/** What a terminal asks of the pin it is wired to; null when it asks nothing (a pull-up, a diode). */
-export function capFor(circuit: Circuit, spot: Spot | undefined): PinCap | null {
-  if (!spot) return null;
-  const { terminal, placed } = spot;
-  switch (terminal.type) {
-    case 'supply in':
-      // Powered only to be read: from a pin of its own.
-      return placed.part.perReading ? 'out' : null;
-    case 'analog out':
-      return 'adc';
-    case 'loop':
-      return terminal.side === 'minus' ? 'adc' : null;
-    case 'digital out':
-    case 'open drain':
-      return 'in';
-    case 'digital in':
-      return hasRole(placed, 'servo') ? 'pwm' : 'out';
-    case 'control':
-      return 'out';
-    case 'i2c':
-      return terminal.line;
-    case 'one-wire':
-      return 'one-wire';
-    case 'uart out':
-      return 'rx';
-    case 'uart in':
-      return 'tx';
-    case 'lead':
-      if (hasRole(placed, 'divider', 'battery monitor') && terminal.lead === 'out')
-        return dividedCap(circuit, placed);
-      return hasRole(placed, 'LED') && terminal.lead === 'anode' ? 'out' : null;
-    default:
-      return null;
-  }
-}
-
-/** Behind a divider stays what was before it: a digital level or a voltage to be read. */
-function dividedCap(circuit: Circuit, divider: Placed): PinCap {
-  const source = circuit.netOf({ part: divider.part.id, terminal: 'in' }).spots;
-  if (source.some((spot) => isType(spot, 'uart out'))) return 'rx';
-  return source.some((spot) => isType(spot, 'digital out')) ? 'in' : 'adc';
-}
-
-/** Terminals that want a pin to themselves; buses are shared. */
-function isUser(circuit: Circuit, spot: Spot): boolean {
-  const cap = capFor(circuit, spot);
-  return cap !== null && !['sda', 'scl', 'one-wire'].includes(cap) && spot.terminal.type !== 'loop';
-}
-
 function moveRemedy(circuit: Circuit, pin: PinSpot): Remedy[] {
   const [user] = others(circuit, pin).filter((spot) => isUser(circuit, spot));
   const cap = capFor(circuit, user);
@@ -445,61 +267,3 @@ function moveRemedy(circuit: Circuit, pin: PinSpot): Remedy[] {
     ? [{ kind: 'move', label: `Move it to ${free.terminal.name}`, from: pin.end, to: free.end }]
     : [];
 }
-
-/** The pin or output that drives an input: on its net, or behind a series resistor, or across a shifter. */
-export function driverOf(circuit: Circuit, input: Spot): Spot | null {
-  const drives = (spot: Spot) =>
-    (isType(spot, 'pin') && spot.terminal.caps.includes('out')) ||
-    isType(spot, 'digital out') ||
-    isType(spot, 'uart out');
-  const near = others(circuit, input);
-  return (
-    near.find(drives) ??
-    near.find((spot) => hasRole(spot.placed, 'level shifter')) ??
-    behind(circuit, input, 'resistor')
-      .flatMap((one) => one.spots)
-      .find(drives) ??
-    null
-  );
-}
-
-/** What is drawn from a pin, mA; null when some of it is not known. Resistors are followed to what they feed. */
-export function pinDrawMa(circuit: Circuit, pin: PinSpot): number | null {
-  const logicV = fact(pin.placed, 'logicV');
-  let total: number | null = 0;
-  const add = (ma: number | null) => {
-    total = total === null || ma === null ? null : total + ma;
-  };
-  for (const spot of drivenBy(circuit, pin)) {
-    const { terminal, placed } = spot;
-    if (terminal.type === 'digital in') add(terminal.takesMa);
-    else if (terminal.type === 'supply in') add(fact(placed, 'peakMa') ?? fact(placed, 'activeMa'));
-    // An LED without a resistor is a finding of its own; what it takes cannot be worked out.
-    else if (hasRole(placed, 'LED')) continue;
-    else if (hasRole(placed, 'resistor')) add(throughResistor(circuit, spot, logicV));
-    // A gate or base without a resistor is a finding of its own; a gate at rest takes nothing.
-  }
-  return total;
-}
-
-function throughResistor(circuit: Circuit, near: Spot, logicV: number | null): number | null {
-  const ohm = fact(near.placed, 'ohm');
-  const far = behindOne(circuit, near);
-  if (far.length === 0) return 0;
-  if (ohm === null || logicV === null) return null;
-  const led = far.find((spot) => hasRole(spot.placed, 'LED'));
-  if (led) {
-    const forwardV = fact(led.placed, 'forwardV');
-    return forwardV === null ? null : (Math.max(0, logicV - forwardV) / ohm) * 1000;
-  }
-  if (far.some((spot) => isType(spot, 'control') && spot.terminal.device === 'base'))
-    return ((logicV - 0.7) / ohm) * 1000;
-  // A gate takes current only while it charges; a pull-up or pull-down takes what Ohm's law says.
-  if (far.some((spot) => spot.terminal.type === 'ground')) return (logicV / ohm) * 1000;
-  return 0;
-}
-
-const behindOne = (circuit: Circuit, near: Spot): Spot[] =>
-  circuit
-    .netOf({ part: near.end.part, terminal: near.end.terminal === 'a' ? 'b' : 'a' })
-    .spots.filter((spot) => spot.placed !== near.placed);

@@ -6,7 +6,7 @@ import { workDarkDays, workPanel } from '@plain-trowel/core/power/solar';
 import { fuseFor } from '@plain-trowel/core/electrics/fuse';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Worked } from '@plain-trowel/core/quantity/worked';
-import { loadOfSupply } from '@plain-trowel/core/wiring/checks/supply';
+import { loadOfSupply } from '@plain-trowel/core/wiring/supplyLoad';
 import { spotAt } from '@plain-trowel/core/wiring/circuit';
 import { partsWith } from '@plain-trowel/core/wiring/look';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';

@@ -24,6 +24,7 @@ export function PlanBar({
   const [adding, setAdding] = useState(false);
   const { wiring, catalogue, setting } = plan;
   const empty = wiring.parts.length === 0;
+  const hasOpen = plan.verdict.findings.some(({ check }) => check === 'unpowered' || check === 'open-signal');
   const wireAll = () => {
     const done = planWiring(wiring, catalogue, setting, { lengthM: plan.plan.answers.cableM });
     onBlocked(done.blocked);
@@ -73,7 +74,7 @@ export function PlanBar({
           </p>
         ) : (
           <>
-            <Button look="primary" onClick={wireAll}>
+            <Button look={hasOpen ? 'primary' : 'plain'} onClick={wireAll}>
               Wire what is open
             </Button>
             <Button onClick={pinsAnew}>Plan pins anew</Button>
