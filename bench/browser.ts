@@ -138,13 +138,13 @@ async function dragBig(browser: Browser, address: string): Promise<Smoothness> {
   if (!box) throw new Error('the board is not in the picture');
   await page.mouse.move(box.x + 30, box.y + 8);
   await page.mouse.down();
-  let on = true;
+  const dragging = { on: true };
   const drag = (async () => {
-    for (let at = 0; on; at += 1)
+    for (let at = 0; dragging.on; at += 1)
       await page.mouse.move(box.x + 30 + 90 * Math.sin(at / 12), box.y + 8 + 60 * Math.cos(at / 12) - 60);
   })();
   const seen = await watch(page, 5);
-  on = false;
+  dragging.on = false;
   await drag;
   const dragged = await board.boundingBox();
   if (!dragged || Math.abs(dragged.x - box.x) + Math.abs(dragged.y - box.y) < 20)

@@ -1,8 +1,9 @@
 import { useFormContext, type FieldPath } from 'react-hook-form';
-import { BOARD_TRAITS } from '@plain-trowel/core/electrics/boardTraits';
+import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
+import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
 import { PROBE_KINDS, type Board } from '@plain-trowel/core/garden/schema';
 import { Field } from '../ui/Field.tsx';
-import { COLOURS, NEW_BOARD, type PartsText } from './partsForm.ts';
+import { NEW_BOARD, type PartsText } from './partsForm.ts';
 
 function TextField({
   name,
@@ -75,7 +76,7 @@ export function PlotFields() {
       <TextField name="plant" label="What grows there" placeholder="six chillies" />
       <SelectField name="probeKind" label="Kind of probe" options={PROBE_KINDS.map(same)} />
       <TextField name="probeLabel" label="Label on the probe" placeholder="C2" />
-      <SelectField name="colour" label="Colour tag" options={COLOURS.map(same)} />
+      <SelectField name="colour" label="Colour tag" options={COLOUR_TAGS.map(same)} />
       <TextField name="depthCm" label="Depth in the soil" unit="cm" />
       <TextField name="pin" label="Where it is connected" placeholder="input 2" />
       <TextField

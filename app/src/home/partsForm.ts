@@ -1,9 +1,9 @@
 import { z } from '@plain-trowel/core/quantity/schema';
-import { BOARD_TRAITS } from '@plain-trowel/core/electrics/boardTraits';
+import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import type { Parts } from '@plain-trowel/core/garden/edit';
+import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
 import { PROBE_KINDS } from '@plain-trowel/core/garden/schema';
 
-export const COLOURS = ['none', 'blue', 'red', 'yellow', 'green', 'white', 'black'] as const;
 export const NEW_BOARD = 'new';
 
 const numberText = (what: string, least: number, most: number) =>
@@ -24,7 +24,7 @@ export const partsSchema = z.object({
   plant: z.string().trim().max(400, 'At most 400 letters.'),
   probeLabel: short('the probe a label, such as C2'),
   probeKind: z.enum(PROBE_KINDS),
-  colour: z.enum(COLOURS),
+  colour: z.enum(COLOUR_TAGS),
   depthCm: numberText('A depth in cm', 0, 300),
   pin: z.string().trim().max(60, 'At most 60 letters.'),
   streamName: short('the name your board prints, or "value" for a bare number'),
@@ -40,7 +40,9 @@ export const partsSchema = z.object({
 export type PartsText = z.input<typeof partsSchema>;
 export type PartsRead = z.output<typeof partsSchema>;
 
-const [FIRST_TRAITS] = BOARD_TRAITS;
+const [first] = BOARD_TRAITS;
+if (!first) throw new Error('the catalogue has no board');
+const FIRST_TRAITS = first;
 
 export const emptyParts: PartsText = {
   plotName: '',

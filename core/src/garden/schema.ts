@@ -11,7 +11,7 @@ import { fitTwoPoint } from '../calibration/twoPoint.ts';
 import { entrySchema } from '../catalogue/schema.ts';
 import { MOST_ENTRIES } from '../catalogue/catalogueFile.ts';
 import { planSchema } from '../plan/schema.ts';
-import { netlistSchema } from '../wiring/netlist.ts';
+import { COLOUR_TAGS, netlistSchema } from '../wiring/netlist.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
 export const GARDEN_VERSION = 2;
@@ -22,7 +22,7 @@ const text = z.string().max(400, 'at most 400 letters');
 const time = z.iso.datetime({ offset: true });
 const tenths = z.int().min(0).max(1000);
 const counts = z.number().min(-1e9).max(1e9);
-const colour = z.enum(['blue', 'red', 'yellow', 'green', 'white', 'black', 'none']);
+const colour = z.enum(COLOUR_TAGS);
 
 export const PROBE_KINDS = [
   'capacitive stick',

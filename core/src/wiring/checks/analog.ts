@@ -1,16 +1,15 @@
 /** Checks of analog inputs: range, reference, how many there are, the radio, the impedance in front of them. */
-import { bestDivider, dividerSourceOhm } from '../../electrics/divider.ts';
+import { dividerSourceOhm } from '../../electrics/divider.ts';
 import { bestNtcDivider, ntcCountsPerC } from '../../electrics/ntc.ts';
 import { formatNumber } from '../../quantity/format.ts';
 import { fact, hasRole, isType, type Circuit, type Placed, type Spot } from '../circuit.ts';
+import { dividerRemedy } from '../dividerRemedy.ts';
 import type { Check, Remedy } from '../finding.ts';
 import {
   allSpots,
   boardOf,
-  endOf,
   feederOf,
   freePins,
-  groundSpot,
   inOhm,
   inV,
   isWired,
@@ -73,7 +72,14 @@ export const ANALOG_CHECKS: readonly Check[] = [
             'fault',
             `${nameOf(source)} reaches ${inV(volts)}; ${nameOf(input)} reads full scale at ${inV(fullScaleV)}. Everything above is cut off.`,
             [input, source],
-            { remedies: dividerBefore(input, source, volts, fullScaleV) },
+            {
+              remedies: dividerRemedy(
+                input,
+                volts,
+                fullScaleV,
+                isType(source, 'analog out') ? (source.terminal.sourceOhm ?? 0) : 0,
+              ),
+            },
           );
         else report.fine();
       }
@@ -313,28 +319,6 @@ function inputsOf(circuit: Circuit, board: Placed): number {
 function isTakenByBus(circuit: Circuit, board: Placed, terminal: string): boolean {
   const spots = circuit.netOf({ part: board.part.id, terminal }).spots.filter((one) => one.placed !== board);
   return spots.length > 0 && spots.every((one) => capFor(circuit, one) !== 'adc');
-}
-
-function dividerBefore(input: Spot, source: Spot, volts: number, fullScaleV: number): Remedy[] {
-  const probeOhm = isType(source, 'analog out') ? (source.terminal.sourceOhm ?? 0) : 0;
-  // Ten times the probe's own impedance leaves nine tenths of its signal; the converter's limit comes first.
-  const asked = { inV: volts, targetV: fullScaleV, series: 'E12', sourceLimitOhm: 10_000 } as const;
-  const gentle = bestDivider({ ...asked, leastSumOhm: Math.max(10_000, 9 * probeOhm) });
-  const found = gentle.ok ? gentle : bestDivider({ ...asked, leastSumOhm: 10_000 });
-  if (!found.ok) return [];
-  const { upperOhm, lowerOhm } = found.value;
-  return [
-    {
-      kind: 'insert',
-      label: `Put a divider ${inOhm(upperOhm)} over ${inOhm(lowerOhm)} before it`,
-      entryId: 'divider',
-      at: input.end,
-      inTerminal: 'in',
-      outTerminal: 'out',
-      ground: endOf(groundSpot(input.placed)),
-      settings: { upperOhm, lowerOhm },
-    },
-  ];
 }
 
 /** Feeds a probe from the supply output of its board that matches the converter's reference. */

@@ -1,14 +1,12 @@
 /** Checks of voltage levels: nothing sees too much, and every high counts as high. */
-import { bestDivider } from '../../electrics/divider.ts';
+import { dividerRemedy } from '../dividerRemedy.ts';
 import { type Circuit, type Spot, fact, hasRole, isType } from '../circuit.ts';
 import { type Check, type Remedy } from '../finding.ts';
 import {
   allSpots,
   boardOf,
-  endOf,
   feederOf,
   groundSpot,
-  inOhm,
   inV,
   isWired,
   logicSupply,
@@ -22,30 +20,6 @@ function bearsV(spot: Spot): number | null | undefined {
   const { terminal } = spot;
   return 'maxV' in terminal && terminal.type !== 'supply in' ? terminal.maxV : undefined;
 }
-
-const dividerRemedy = (spot: Spot, inV: number, mostV: number): Remedy[] => {
-  const found = bestDivider({
-    inV,
-    targetV: mostV,
-    series: 'E12',
-    sourceLimitOhm: 10_000,
-    leastSumOhm: 10_000,
-  });
-  if (!found.ok) return [];
-  const { upperOhm, lowerOhm } = found.value;
-  return [
-    {
-      kind: 'insert',
-      label: `Put a divider ${inOhm(upperOhm)} over ${inOhm(lowerOhm)} before it`,
-      entryId: 'divider',
-      at: spot.end,
-      inTerminal: 'in',
-      outTerminal: 'out',
-      ground: endOf(groundSpot(spot.placed)),
-      settings: { upperOhm, lowerOhm },
-    },
-  ];
-};
 
 /** A level shifter at a pin, for a partner that lives on another supply. */
 function shiftRemedy(circuit: Circuit, pin: Spot, partner: Spot): Remedy[] {
