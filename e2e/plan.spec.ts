@@ -116,6 +116,7 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await page.getByRole('button', { name: 'Fill the screen' }).click();
   await page.waitForTimeout(500);
   await terminal('Roof board', 'P13').dragTo(terminal('Pump switch', 'gate'));
+  await expect(page.locator('.wire').nth(53)).toBeAttached();
   await page.keyboard.press('Escape');
   await expect(page.getByText('23 parts, 54 wires, 10 cables.')).toBeVisible();
 

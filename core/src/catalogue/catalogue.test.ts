@@ -1,8 +1,9 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { BUILT_IN, catalogueWith } from './catalogue.ts';
 import { readCatalogueFile, writeCatalogueFile } from './catalogueFile.ts';
 import { FACTS } from './facts.ts';
-import { entrySchema, type Entry } from './schema.ts';
+import { entrySchema, ROLES, terminalSchema, type Entry } from './schema.ts';
 
 describe('built-in entries', () => {
   test.each(BUILT_IN.map((entry) => [entry.id, entry] as const))('%s passes its own schema', (_, entry) => {
@@ -95,4 +96,17 @@ test('every fact has words, a range that is one, and decimals', () => {
     expect(fact.name, key).not.toBe('');
     expect(fact.least, key).toBeLessThan(fact.most);
   }
+});
+
+describe('docs/CATALOGUE.md', () => {
+  const doc = readFileSync(new URL('../../../docs/CATALOGUE.md', import.meta.url), 'utf8');
+  test('tells of every figure, role and type of terminal', () => {
+    const types = terminalSchema.options.map((option) => option.shape.type.value);
+    for (const word of [...Object.keys(FACTS), ...ROLES, ...types])
+      expect(doc, word).toContain(`\`${word}\``);
+  });
+  test('shows a file that can be read', () => {
+    const example = /```json\n([\s\S]*?)```/.exec(doc)?.[1] ?? '';
+    expect(readCatalogueFile(example)).toMatchObject({ ok: true });
+  });
 });

@@ -1,9 +1,11 @@
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { clsx } from 'clsx';
+import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { changePart, connect, removeWire, rerouteWire } from '@plain-trowel/core/wiring/edit';
 import { Button } from '../../../ui/Button.tsx';
 import { Check } from '../../../ui/Check.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
+import { useKeys } from '../../../ui/keys.ts';
 import type { usePlan } from '../usePlan.ts';
 import { lightsOf } from './lighting.ts';
 import { PartPanel } from './PartPanel.tsx';
@@ -14,23 +16,44 @@ import { WirePanel } from './WirePanel.tsx';
 const WiringPicture = lazy(() => import('./picture/WiringPicture.tsx'));
 
 /** The picture with its own controls, and what is selected in it below. */
-export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; open: Finding | null }) {
+export function PictureView({
+  plan,
+  open,
+  children,
+}: {
+  plan: ReturnType<typeof usePlan>;
+  open: Finding | null;
+  /** What stands below and is looked at beside it: the findings. */
+  children: ReactNode;
+}) {
   const [shown, setShown] = useState<Shown>('all');
   const [allPins, setAllPins] = useState(false);
   const [selected, setSelected] = useState<Selected>(null);
   const [filled, setFilled] = useState(false);
-  useEffect(() => {
-    if (!filled) return;
-    const leave = (event: KeyboardEvent) => event.key === 'Escape' && setFilled(false);
-    window.addEventListener('keydown', leave);
-    return () => window.removeEventListener('keydown', leave);
-  }, [filled]);
   const { circuit, wiring } = plan;
   const picture = useMemo(() => pictureOf(circuit, shown, allPins), [circuit, shown, allPins]);
   const lit = useMemo(() => open && lightsOf(circuit, open), [circuit, open]);
   const part = selected?.kind === 'part' ? (circuit.parts.get(selected.id) ?? null) : null;
   const wire =
     selected?.kind === 'wire' ? (wiring.wires.find((one) => one.id === selected.id) ?? null) : null;
+  const removeSelected = () => {
+    if (!wire) return;
+    setSelected(null);
+    void plan.changeWiring('wire removed', (held) => removeWire(held, wire.id), 'Wire removed.');
+  };
+  useKeys([
+    { key: 'f', does: 'Fill the screen with the picture, and back', run: () => setFilled(!filled) },
+    { key: 'Delete', does: 'Remove the chosen wire', run: removeSelected },
+    {
+      key: 'Escape',
+      does: 'Back from the full screen, and choose nothing',
+      run: () => {
+        setFilled(false);
+        setSelected(null);
+      },
+    },
+  ]);
+  const beside = plan.verdict.findings.some((one) => one.severity !== 'note');
   const moved = wiring.parts.some((one) => one.at !== null);
   return (
     <section
@@ -69,9 +92,15 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
         )}
       </div>
       <div
-        className={
-          filled ? 'h-[calc(100dvh-96px)] border border-ink' : 'h-[min(600px,70dvh)] border border-ink'
-        }
+        className={clsx(
+          'border border-ink bg-paper',
+          filled
+            ? 'h-[calc(100dvh-96px)]'
+            : // Beside a list of findings the picture stays in sight while the list goes by.
+              beside
+              ? 'sticky top-2 z-[1] h-[min(460px,50dvh)]'
+              : 'h-[min(600px,70dvh)]',
+        )}
       >
         <Suspense fallback={<p className="p-4 text-soft">Drawing the wiring …</p>}>
           <WiringPicture
@@ -83,9 +112,6 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
             onReroute={(id, from, to) =>
               void plan.changeWiring('wire rerouted', (held) => rerouteWire(held, id, from, to))
             }
-            onRemoveWire={(id) =>
-              void plan.changeWiring('wire removed', (held) => removeWire(held, id), 'Wire removed.')
-            }
             onMove={(id, at) => void plan.changeWiring('part moved', (held) => changePart(held, id, { at }))}
           />
         </Suspense>
@@ -96,6 +122,7 @@ export function PictureView({ plan, open }: { plan: ReturnType<typeof usePlan>; 
       </p>
       {part && <PartPanel key={part.part.id} plan={plan} placed={part} onGone={() => setSelected(null)} />}
       {wire && <WirePanel plan={plan} wire={wire} onGone={() => setSelected(null)} />}
+      {!filled && <div className="mt-4">{children}</div>}
     </section>
   );
 }

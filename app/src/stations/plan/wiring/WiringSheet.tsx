@@ -62,10 +62,9 @@ export default function WiringSheet() {
         <PlanBar plan={plan} blocked={blocked} onBlocked={setBlocked} />
       )}
       {view === 'picture' && wiring.parts.length > 0 && (
-        <>
-          <PictureView plan={plan} open={open} />
+        <PictureView plan={plan} open={open}>
           {findings}
-        </>
+        </PictureView>
       )}
       {view === 'table' && wiring.parts.length > 0 && (
         <>

@@ -21,17 +21,20 @@ export const WireEdge = memo(function WireEdge(props: EdgeProps<WireEdgeType>) {
   const isOn = lit || selected === true;
   return (
     <>
-      <BaseEdge
-        id={props.id}
-        path={routed ? pathOf(route) : stepped}
-        interactionWidth={14}
-        className={clsx('wire', `wire-${strand.kind}`, isOn && 'wire-on', faded && !isOn && 'wire-faded')}
-        style={
-          isOn || strand.kind !== 'signal' || strand.colour === 'none' || strand.colour === 'white'
-            ? undefined
-            : { stroke: `var(--tag-${strand.colour})` }
-        }
-      />
+      <g>
+        <title>{strand.name}</title>
+        <BaseEdge
+          id={props.id}
+          path={routed ? pathOf(route) : stepped}
+          interactionWidth={14}
+          className={clsx('wire', `wire-${strand.kind}`, isOn && 'wire-on', faded && !isOn && 'wire-faded')}
+          style={
+            isOn || strand.kind !== 'signal' || strand.colour === 'none' || strand.colour === 'white'
+              ? undefined
+              : { stroke: `var(--tag-${strand.colour})` }
+          }
+        />
+      </g>
       {strand.tag !== null && !faded && (
         <EdgeLabelRenderer>
           <span

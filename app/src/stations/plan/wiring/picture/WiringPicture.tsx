@@ -32,7 +32,6 @@ type Props = {
   onSelect: (selected: Selected) => void;
   onConnect: (from: End, to: End) => void;
   onReroute: (wireId: string, from: End, to: End) => void;
-  onRemoveWire: (wireId: string) => void;
   onMove: (partId: string, at: { x: number; y: number }) => void;
 };
 
@@ -66,7 +65,7 @@ function useLayout(picture: Picture): Layout | null {
   return layout;
 }
 
-function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onRemoveWire, onMove }: Props) {
+function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onMove }: Props) {
   const layout = useLayout(picture);
   const [nodes, setNodes, onNodesChange] = useNodesState<StripNodeType>([]);
   useEffect(() => {
@@ -90,7 +89,7 @@ function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onRemo
       }),
     );
   }, [picture, layout, lit, selected, setNodes]);
-  useFit(layout, lit);
+  useFit(layout, picture, lit);
   const edges = useEdges(picture, layout, lit, selected, nodes);
   return (
     <ReactFlow<StripNodeType, WireEdgeType>
@@ -108,10 +107,8 @@ function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onRemo
       }
       onNodeClick={(_, node) => onSelect({ kind: 'part', id: node.id })}
       onEdgeClick={(_, edge) => onSelect({ kind: 'wire', id: edge.id })}
-      onEdgesDelete={(gone) => gone.forEach((edge) => onRemoveWire(edge.id))}
-      onBeforeDelete={({ edges: gone }) => Promise.resolve({ nodes: [], edges: gone })}
       onPaneClick={() => onSelect(null)}
-      deleteKeyCode={['Delete', 'Backspace']}
+      deleteKeyCode={null}
       nodesFocusable={false}
       edgesFocusable={false}
       zoomOnScroll={false}
@@ -132,14 +129,19 @@ const MOST_ZOOM = 1.15;
 const MARGIN = 14;
 
 /** Shows the whole picture when it is legible so, else its whole width from the top; anew when the picture or its room changes. */
-function useFit(layout: Layout | null, lit: Lit | null): void {
+function useFit(layout: Layout | null, picture: Picture, lit: Lit | null): void {
   const { setViewport, fitView } = useReactFlow();
   const room = useStore((state) => `${state.width} ${state.height}`);
   useEffect(() => {
     const [width = 0, height = 0] = room.split(' ').map(Number);
     if (!layout || width === 0 || layout.width === 0) return;
     // A finding's parts come into view, wherever they stand.
-    const litParts = new Set([...(lit?.ends ?? [])].map((key) => key.split('.')[0] ?? ''));
+    const litParts = new Set([
+      ...[...(lit?.ends ?? [])].map((key) => key.split('.')[0] ?? ''),
+      ...picture.strands
+        .filter((strand) => lit?.wires.has(strand.id))
+        .flatMap((strand) => [strand.from.part, strand.to.part]),
+    ]);
     if (litParts.size > 0) {
       requestAnimationFrame(
         () => void fitView({ nodes: [...litParts].map((id) => ({ id })), padding: 0.15, maxZoom: 1 }),
@@ -150,7 +152,7 @@ function useFit(layout: Layout | null, lit: Lit | null): void {
     const whole = Math.min(byWidth, (height - 2 * MARGIN) / layout.height, MOST_ZOOM);
     const zoom = whole >= LEAST_ZOOM ? whole : Math.min(Math.max(byWidth, 0.3), 1);
     void setViewport({ x: Math.max(MARGIN, (width - layout.width * zoom) / 2), y: MARGIN, zoom });
-  }, [layout, room, lit, setViewport, fitView]);
+  }, [layout, picture, room, lit, setViewport, fitView]);
 }
 
 const litTerminals = (lit: Lit, partId: string): ReadonlySet<string> =>

@@ -78,6 +78,9 @@ describe('wires', () => {
     expect(shown('signals').length + shown('supply').length).toBe(shown('all').length);
     expect(shown('signals').every((one) => one.kind === 'signal')).toBe(true);
   });
+  test('are named by both ends and their cable', () => {
+    expect(shown('all').map((one) => one.name)).toContain('L1 signal – roof P34, cable L1, yellow');
+  });
   test('a cable is tagged once, and only where no part names it', () => {
     expect(shown('all').flatMap((one) => one.tag ?? [])).toEqual(['Supply']);
   });

@@ -6,6 +6,7 @@ import type { FactKey } from '@plain-trowel/core/catalogue/facts';
 import type { Role, Terminal } from '@plain-trowel/core/catalogue/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { inOhm } from '@plain-trowel/core/wiring/look';
+import { endName } from '../ends.ts';
 import { fact, isType, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
 import type { ColourTag, End, Wire } from '@plain-trowel/core/wiring/netlist';
 
@@ -35,6 +36,8 @@ export type Strip = {
 type WireKind = 'supply' | 'ground' | 'signal';
 export type Strand = {
   readonly id: string;
+  /** Both ends, and the cable: "Roof board P34 – L1 signal, cable L1, yellow". */
+  readonly name: string;
   readonly from: End;
   readonly to: End;
   readonly kind: WireKind;
@@ -49,6 +52,7 @@ export const STRIP = {
   width: 158,
   boardWidth: 190,
   chipWidth: 104,
+  wideChip: 148,
   head: 36,
   chipHead: 22,
   row: 18,
@@ -141,9 +145,25 @@ export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Pic
     );
     const tag = cable && !named && !tagged.has(cable.id) ? cable.label : null;
     if (tag !== null && cable) tagged.add(cable.id);
-    return [{ id: wire.id, from: wire.from, to: wire.to, kind, colour: cable?.colour ?? 'none', tag }];
+    return [
+      {
+        id: wire.id,
+        name: nameOfWire(circuit, wire),
+        from: wire.from,
+        to: wire.to,
+        kind,
+        colour: cable?.colour ?? 'none',
+        tag,
+      },
+    ];
   });
   return { strips, strands };
+}
+
+function nameOfWire(circuit: Circuit, wire: Wire): string {
+  const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
+  const tag = cable && cable.colour !== 'none' ? `, ${cable.colour}` : '';
+  return `${endName(circuit, wire.from)} – ${endName(circuit, wire.to)}${cable ? `, cable ${cable.label}${tag}` : ''}`;
 }
 
 const CHIPS = new Set<Role>(['resistor', 'diode', 'fuse', 'divider', 'pull-ups', 'shunt']);
@@ -179,17 +199,24 @@ function stripOf(placed: Placed, used: ReadonlySet<string>, allPins: boolean): S
   const isBoard = entry.role === 'board';
   const isChip = CHIPS.has(entry.role);
   const hidden = entry.terminals.length - drawn.length;
+  const name = isChip ? valueOf(placed) : entry.name;
   return {
     id: part.id,
     label: part.label,
-    name: isChip ? valueOf(placed) : entry.name,
+    name,
     colour: part.colour,
     isBoard,
     isChip,
     column: columnOf(entry.role),
     terminals,
     hidden,
-    width: isBoard ? STRIP.boardWidth : isChip ? STRIP.chipWidth : STRIP.width,
+    width: isBoard
+      ? STRIP.boardWidth
+      : isChip
+        ? name.length > 8
+          ? STRIP.wideChip
+          : STRIP.chipWidth
+        : STRIP.width,
     height:
       headOf(isChip) +
       Math.max(1, rows.left, rows.right) * STRIP.row +
