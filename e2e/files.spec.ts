@@ -39,6 +39,7 @@ test('a garden file opens on the first screen of another machine', async ({ page
   const other = await browser.newPage({ baseURL: baseURL ?? '' });
   await other.goto('/');
   await openFile(other, 'garden.json', text);
+  await other.waitForURL(/bench\/readout/);
   await expect(other.getByRole('button', { name: /The Marigold Hare/ })).toBeVisible();
   await expect(other.getByRole('heading', { name: 'Where do the numbers come from?' })).toBeVisible();
   await other.close();

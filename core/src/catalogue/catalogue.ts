@@ -1,11 +1,13 @@
-/** The catalogue in use: the built-in entries, with a person's own ones added or put in their place. */
-import { BOARDS } from './boards.ts';
-import { OUTPUTS } from './outputs.ts';
-import { PROBES } from './probes.ts';
+/**
+ * The catalogue in use: the built-in entries, with a person's own ones added or put in their place.
+ *
+ * The built-in entries are a catalogue file like any other (docs/CATALOGUE.md); that it fits the schema is a test's work, so that no page
+ * has to prove it again at each start.
+ */
+import builtIn from './builtIn.json' with { type: 'json' };
 import type { Entry } from './schema.ts';
-import { SMALL } from './small.ts';
 
-export const BUILT_IN: readonly Entry[] = [...PROBES, ...BOARDS, ...OUTPUTS, ...SMALL];
+export const BUILT_IN = builtIn.entries as unknown as readonly Entry[];
 
 export type Catalogue = ReadonlyMap<string, Entry>;
 
