@@ -49,6 +49,8 @@ export function layOut(garden: Garden, catalogue: Catalogue): Netlist {
   // A battery gives neither of the voltages a board is fed with.
   if (take.power.includes('battery-12v') || take.power === 'supply-12v')
     add({ entryId: 'regulator-5v', label: '5 V regulator' });
+  if (take.power.includes('battery-lithium') || take.power === 'battery-aa')
+    add({ entryId: 'regulator-up', label: '5 V regulator' });
   let address = 0;
   const addProbe = (entryId: string, of: Omit<NewPart, 'entryId'>) => {
     const bus = (catalogue.get(entryId)?.addresses.length ?? 0) > 0;

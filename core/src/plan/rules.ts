@@ -52,7 +52,7 @@ export const CANDIDATES: Readonly<Record<Topic, readonly string[]>> = {
     'supply-usb',
     'supply-12v',
     'battery-12v solar-panel',
-    'battery-lithium solar-panel',
+    'battery-lithium solar-panel-lithium',
     'battery-12v',
     'battery-aa',
   ],
@@ -325,7 +325,13 @@ export const RULES: readonly Rule[] = [
     'A socket or USB is there; a battery is one more thing to look after.',
     ({ power }) => power === 'mains' || power === 'usb',
   ),
-  rule('power', 'solar-panel', 4, 'The sun fills the battery again.', ({ power }) => power === 'solar'),
+  rule(
+    'power',
+    'solar-panel solar-panel-lithium',
+    4,
+    'The sun fills the battery again.',
+    ({ power }) => power === 'solar',
+  ),
   rule(
     'power',
     'battery-12v',

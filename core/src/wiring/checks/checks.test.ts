@@ -96,6 +96,15 @@ const CASES: Readonly<Record<string, Case>> = {
       { parts: { ring: { settings: { activeMa: null, peakMa: null } } } },
     ],
   },
+  'panel-match': {
+    trips: ['bat: battery-lithium; sun: solar-panel; sun.plus - bat.plus'],
+    says: /sun has a charger for 12\.0 V; the battery reaches 4\.20 V/,
+    clear: ['bat: battery-12v; sun: solar-panel; sun.plus - bat.plus'],
+    unknown: [
+      'bat: battery-12v; sun: solar-panel; sun.plus - bat.plus',
+      { parts: { sun: { settings: { ratedV: null } } } },
+    ],
+  },
   'fuse-missing': {
     trips: [pumpOn12],
     says: /bat feeds pump without a fuse/,
