@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { useRef, useState } from 'react';
 import { readCatalogueFile, writeCatalogueFile } from '@plain-trowel/core/catalogue/catalogueFile';
 import { FACTS, type FactKey } from '@plain-trowel/core/catalogue/facts';
@@ -37,59 +38,63 @@ export function CatalogueView({ plan }: { plan: PlanTools }) {
         </Field>
         <Files plan={plan} />
       </div>
-      <table>
-        <thead>
-          <tr>
-            <th>Entry</th>
-            <th>Good</th>
-            <th>Bad</th>
-            <th>Figures</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {entries.map((entry) => (
-            <tr key={entry.id}>
-              <td className="font-medium">
-                {entry.name}
-                <span className="block text-[12.5px] font-normal text-soft">
-                  {entry.cost}
-                  {own.has(entry.id) && ', your own'}
-                </span>
-              </td>
-              <td>{entry.good}</td>
-              <td>{entry.bad}</td>
-              <td className="text-[13px]">{figures(entry)}</td>
-              <td className="text-right whitespace-nowrap">
-                <Button
-                  look="quiet"
-                  className="min-h-0! py-0! text-[14px]!"
-                  onClick={() => setEditing(entry)}
-                  aria-label={`Edit ${entry.name}`}
-                >
-                  edit
-                </Button>
-                {own.has(entry.id) && (
+      <Scroll label="Catalogue entries">
+        <table>
+          <thead>
+            <tr>
+              <th>Entry</th>
+              <th>Good</th>
+              <th>Bad</th>
+              <th>Figures</th>
+              <th>
+                <span className="sr-only">To do</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {entries.map((entry) => (
+              <tr key={entry.id}>
+                <td className="font-medium">
+                  {entry.name}
+                  <span className="block text-[12.5px] font-normal text-soft">
+                    {entry.cost}
+                    {own.has(entry.id) && ', your own'}
+                  </span>
+                </td>
+                <td>{entry.good}</td>
+                <td>{entry.bad}</td>
+                <td className="text-[13px]">{figures(entry)}</td>
+                <td className="text-right whitespace-nowrap">
                   <Button
                     look="quiet"
-                    className="ml-3 min-h-0! py-0! text-[14px]!"
-                    aria-label={`Remove your ${entry.name}`}
-                    onClick={() =>
-                      void plan.change(
-                        `own entry ${entry.name}`,
-                        (garden) => removeEntry(garden, entry.id),
-                        `Your ${entry.name} was removed.`,
-                      )
-                    }
+                    className="min-h-0! py-0! text-[14px]!"
+                    onClick={() => setEditing(entry)}
+                    aria-label={`Edit ${entry.name}`}
                   >
-                    remove
+                    edit
                   </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+                  {own.has(entry.id) && (
+                    <Button
+                      look="quiet"
+                      className="ml-3 min-h-0! py-0! text-[14px]!"
+                      aria-label={`Remove your ${entry.name}`}
+                      onClick={() =>
+                        void plan.change(
+                          `own entry ${entry.name}`,
+                          (garden) => removeEntry(garden, entry.id),
+                          `Your ${entry.name} was removed.`,
+                        )
+                      }
+                    >
+                      remove
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
       <Button className="mt-4" onClick={() => setEditing(fresh(role, entries[0], plan.catalogue))}>
         New {role}
       </Button>

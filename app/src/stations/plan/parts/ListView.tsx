@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import {
   createColumnHelper,
   createSortedRowModel,
@@ -70,7 +71,7 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
           Export as CSV
         </Button>
       </div>
-      <div className="overflow-x-auto">
+      <Scroll label="Parts to buy">
         <table>
           <thead>
             {table.getHeaderGroups().map((group) => (
@@ -108,7 +109,7 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
             ))}
           </tbody>
         </table>
-      </div>
+      </Scroll>
       <p className="mt-3 max-w-[70ch] text-[13.5px] text-soft">
         A cheap fork that lasts a season can cost more per year than a dear probe. Lives are makers’
         experience; set your own. A spare is a replacement bought early and does not count again per year.

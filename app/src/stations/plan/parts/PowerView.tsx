@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { workAverage, type StateUse } from '@plain-trowel/core/power/battery';
 import { supplyBudget } from '@plain-trowel/core/power/budget';
 import { batteryDays } from '@plain-trowel/core/power/comparePowering';
@@ -167,73 +168,75 @@ function StateTable({ plan, uses }: { plan: PlanTools; uses: readonly StateUse[]
       supply: { ...supply, [state]: { ...supply[state], [key]: value } },
     }));
   return (
-    <table>
-      <thead>
-        <tr>
-          <th>State</th>
-          <th className="text-right">Current mA</th>
-          <th className="text-right">Seconds a day</th>
-          <th className="text-right">mAh a day</th>
-          <th className="w-[30%]">Share</th>
-        </tr>
-      </thead>
-      <tbody>
-        {uses.map((one) => {
-          const share = total > 0 ? charge(one) / total : 0;
-          const own = plan.plan.supply[one.state];
-          return (
-            <tr key={one.state}>
-              <td>
-                {one.state}
-                <span className="block text-[12.5px] text-soft">
-                  {STATE_WORDS[one.state]}
-                  {(own.currentMa !== null || own.secondsPerDay !== null) &&
-                    ', your own figure; empty it for the parts’'}
-                </span>
-              </td>
-              <td className="text-right">
-                <CellNumber
-                  label={`Current in ${one.state}, mA`}
-                  value={one.currentMa}
-                  least={0}
-                  most={100_000}
-                  decimals={2}
-                  onKeep={(value) => keep(one.state, 'currentMa', value)}
-                />
-              </td>
-              <td className="text-right">
-                {one.state === 'sleep' ? (
-                  <span className="num">{formatNumber(one.secondsPerDay)}</span>
-                ) : (
+    <Scroll label="A day, state by state">
+      <table>
+        <thead>
+          <tr>
+            <th>State</th>
+            <th className="text-right">Current mA</th>
+            <th className="text-right">Seconds a day</th>
+            <th className="text-right">mAh a day</th>
+            <th className="w-[30%]">Share</th>
+          </tr>
+        </thead>
+        <tbody>
+          {uses.map((one) => {
+            const share = total > 0 ? charge(one) / total : 0;
+            const own = plan.plan.supply[one.state];
+            return (
+              <tr key={one.state}>
+                <td>
+                  {one.state}
+                  <span className="block text-[12.5px] text-soft">
+                    {STATE_WORDS[one.state]}
+                    {(own.currentMa !== null || own.secondsPerDay !== null) &&
+                      ', your own figure; empty it for the parts’'}
+                  </span>
+                </td>
+                <td className="text-right">
                   <CellNumber
-                    label={`Time in ${one.state}, s a day`}
-                    value={one.secondsPerDay}
+                    label={`Current in ${one.state}, mA`}
+                    value={one.currentMa}
                     least={0}
-                    most={86_400}
-                    decimals={1}
-                    onKeep={(value) => keep(one.state, 'secondsPerDay', value)}
+                    most={100_000}
+                    decimals={2}
+                    onKeep={(value) => keep(one.state, 'currentMa', value)}
                   />
-                )}
-              </td>
-              <td className="num text-right">{formatNumber(charge(one), 1)}</td>
-              <td>
-                <svg
-                  role="img"
-                  aria-label={`${formatNumber(share * 100)} % of the day’s charge`}
-                  className="h-4 w-full"
-                  preserveAspectRatio="none"
-                  viewBox="0 0 100 10"
-                >
-                  <rect width="100" height="10" fill="var(--paper-2)" />
-                  <rect width={share * 100} height="10" fill="var(--steel)" />
-                </svg>
-                <span className="num text-[12.5px]">{formatNumber(share * 100, 1)} % of the charge</span>
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+                </td>
+                <td className="text-right">
+                  {one.state === 'sleep' ? (
+                    <span className="num">{formatNumber(one.secondsPerDay)}</span>
+                  ) : (
+                    <CellNumber
+                      label={`Time in ${one.state}, s a day`}
+                      value={one.secondsPerDay}
+                      least={0}
+                      most={86_400}
+                      decimals={1}
+                      onKeep={(value) => keep(one.state, 'secondsPerDay', value)}
+                    />
+                  )}
+                </td>
+                <td className="num text-right">{formatNumber(charge(one), 1)}</td>
+                <td>
+                  <svg
+                    role="img"
+                    aria-label={`${formatNumber(share * 100)} % of the day’s charge`}
+                    className="h-4 w-full"
+                    preserveAspectRatio="none"
+                    viewBox="0 0 100 10"
+                  >
+                    <rect width="100" height="10" fill="var(--paper-2)" />
+                    <rect width={share * 100} height="10" fill="var(--steel)" />
+                  </svg>
+                  <span className="num text-[12.5px]">{formatNumber(share * 100, 1)} % of the charge</span>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Scroll>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { comparePowering, probeLives } from '@plain-trowel/core/power/comparePowering';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { partsWith } from '@plain-trowel/core/wiring/look';
@@ -19,47 +20,49 @@ export function PoweringTable({ plan }: { plan: ReturnType<typeof usePlan> }) {
         battery, but each reading must wait for the warm-up. Which one a probe follows is set with its part
         under Wiring.
       </p>
-      <table>
-        <thead>
-          <tr>
-            <th />
-            {ways.map((way) => (
-              <th key={name(way.perReading)} className="text-right">
-                {name(way.perReading)}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          <tr>
-            <td>Average current</td>
-            {ways.map((way) => (
-              <td key={name(way.perReading)} className="num text-right">
-                {formatNumber(way.averageMa, 2)} mA
-              </td>
-            ))}
-          </tr>
-          <tr>
-            <td>Battery alone lasts</td>
-            {ways.map((way) => (
-              <td key={name(way.perReading)} className="text-right">
-                <WorkedNumber id={`battery ${name(way.perReading)}`} worked={way.battery} />
-              </td>
-            ))}
-          </tr>
-          {lives.map((one) => (
-            <tr key={one.entryId}>
-              <td>Life of a {one.name}</td>
-              <td className="text-right">
-                <WorkedNumber id={`${one.entryId} always`} worked={one.always} />
-              </td>
-              <td className="text-right">
-                <WorkedNumber id={`${one.entryId} timed`} worked={one.perReading} />
-              </td>
+      <Scroll label="Always powered, or only to be read">
+        <table>
+          <thead>
+            <tr>
+              <th>Compared</th>
+              {ways.map((way) => (
+                <th key={name(way.perReading)} className="text-right">
+                  {name(way.perReading)}
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            <tr>
+              <td>Average current</td>
+              {ways.map((way) => (
+                <td key={name(way.perReading)} className="num text-right">
+                  {formatNumber(way.averageMa, 2)} mA
+                </td>
+              ))}
+            </tr>
+            <tr>
+              <td>Battery alone lasts</td>
+              {ways.map((way) => (
+                <td key={name(way.perReading)} className="text-right">
+                  <WorkedNumber id={`battery ${name(way.perReading)}`} worked={way.battery} />
+                </td>
+              ))}
+            </tr>
+            {lives.map((one) => (
+              <tr key={one.entryId}>
+                <td>Life of a {one.name}</td>
+                <td className="text-right">
+                  <WorkedNumber id={`${one.entryId} always`} worked={one.always} />
+                </td>
+                <td className="text-right">
+                  <WorkedNumber id={`${one.entryId} timed`} worked={one.perReading} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
     </section>
   );
 }

@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { useState } from 'react';
 import type { Candidate, Suggestion } from '@plain-trowel/core/plan/suggest';
 import { Button } from '../../../ui/Button.tsx';
@@ -89,41 +90,45 @@ function Ranking({
   };
   return (
     <>
-      <table>
-        <thead>
-          <tr>
-            <th>Candidate</th>
-            <th>Speaks for it</th>
-            <th>Speaks against it</th>
-            <th className="text-right">Points</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {ranked.map((one) => (
-            <tr key={one.id} className={one.id === takenId ? 'bg-paper-2' : undefined}>
-              <td className="font-medium">{candidateName(plan.catalogue, one.id)}</td>
-              <td>{one.speaksFor.join(' ') || '–'}</td>
-              <td>{one.speaksAgainst.join(' ') || '–'}</td>
-              <td className="num text-right">{one.points}</td>
-              <td className="text-right">
-                {one.id === takenId ? (
-                  <span className="text-[13.5px] text-soft">taken</span>
-                ) : (
-                  <Button
-                    look="quiet"
-                    className="min-h-0! py-0! text-[14px]!"
-                    onClick={() => setAsking(one.id)}
-                    aria-label={`Take ${candidateName(plan.catalogue, one.id)}`}
-                  >
-                    take
-                  </Button>
-                )}
-              </td>
+      <Scroll label="Candidates">
+        <table>
+          <thead>
+            <tr>
+              <th>Candidate</th>
+              <th>Speaks for it</th>
+              <th>Speaks against it</th>
+              <th className="text-right">Points</th>
+              <th>
+                <span className="sr-only">To do</span>
+              </th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {ranked.map((one) => (
+              <tr key={one.id} className={one.id === takenId ? 'bg-paper-2' : undefined}>
+                <td className="font-medium">{candidateName(plan.catalogue, one.id)}</td>
+                <td>{one.speaksFor.join(' ') || '–'}</td>
+                <td>{one.speaksAgainst.join(' ') || '–'}</td>
+                <td className="num text-right">{one.points}</td>
+                <td className="text-right">
+                  {one.id === takenId ? (
+                    <span className="text-[13.5px] text-soft">taken</span>
+                  ) : (
+                    <Button
+                      look="quiet"
+                      className="min-h-0! py-0! text-[14px]!"
+                      onClick={() => setAsking(one.id)}
+                      aria-label={`Take ${candidateName(plan.catalogue, one.id)}`}
+                    >
+                      take
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
       {plan.plan.choices[topic] && (
         <Button look="quiet" className="mt-1 text-[14px]!" onClick={() => choose(null, '')}>
           Follow the ranking again

@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { setPlacement } from '@plain-trowel/core/garden/planEdit';
 import type { Probe } from '@plain-trowel/core/garden/schema';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
@@ -19,54 +20,56 @@ export function PlacementFields({ plan }: { plan: ReturnType<typeof usePlan> }) 
   const keep = (probe: Probe, change: Parameters<typeof setPlacement>[2]) =>
     void plan.change(`placement of ${probe.label}`, (held) => setPlacement(held, probe.id, change));
   return (
-    <table className="no-print mb-5">
-      <thead>
-        <tr>
-          <th>Probe</th>
-          <th className="text-right">Depth cm</th>
-          {FIELDS.map((field) => (
-            <th key={field.key}>{field.label}</th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {garden.probes.map((probe) => (
-          <tr key={probe.id}>
-            <td className="font-medium">
-              {probe.label}
-              <span className="block text-[12.5px] font-normal text-soft">
-                {garden.plots.find((plot) => plot.id === probe.plotId)?.name}
-              </span>
-            </td>
-            <td className="text-right">
-              <CellNumber
-                label={`Depth of ${probe.label}, cm`}
-                value={probe.depthCm}
-                least={0}
-                most={300}
-                decimals={1}
-                onKeep={(value) => value !== null && keep(probe, { depthCm: value })}
-              />
-            </td>
+    <Scroll label="Placement of each probe" className="no-print mb-5">
+      <table>
+        <thead>
+          <tr>
+            <th>Probe</th>
+            <th className="text-right">Depth cm</th>
             {FIELDS.map((field) => (
-              <td key={field.key}>
-                <textarea
-                  aria-label={`${field.label}, ${probe.label}`}
-                  key={probe.placement[field.key]}
-                  className="field min-h-[30px]! w-full px-2! py-1! text-[14px]"
-                  rows={2}
-                  maxLength={400}
-                  defaultValue={probe.placement[field.key]}
-                  onBlur={(event) => {
-                    const typed = event.target.value.trim();
-                    if (typed !== probe.placement[field.key]) keep(probe, { [field.key]: typed });
-                  }}
-                />
-              </td>
+              <th key={field.key}>{field.label}</th>
             ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {garden.probes.map((probe) => (
+            <tr key={probe.id}>
+              <td className="font-medium">
+                {probe.label}
+                <span className="block text-[12.5px] font-normal text-soft">
+                  {garden.plots.find((plot) => plot.id === probe.plotId)?.name}
+                </span>
+              </td>
+              <td className="text-right">
+                <CellNumber
+                  label={`Depth of ${probe.label}, cm`}
+                  value={probe.depthCm}
+                  least={0}
+                  most={300}
+                  decimals={1}
+                  onKeep={(value) => value !== null && keep(probe, { depthCm: value })}
+                />
+              </td>
+              {FIELDS.map((field) => (
+                <td key={field.key}>
+                  <textarea
+                    aria-label={`${field.label}, ${probe.label}`}
+                    key={probe.placement[field.key]}
+                    className="field min-h-[30px]! w-full px-2! py-1! text-[14px]"
+                    rows={2}
+                    maxLength={400}
+                    defaultValue={probe.placement[field.key]}
+                    onBlur={(event) => {
+                      const typed = event.target.value.trim();
+                      if (typed !== probe.placement[field.key]) keep(probe, { [field.key]: typed });
+                    }}
+                  />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Scroll>
   );
 }

@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { clsx } from 'clsx';
 import { useState } from 'react';
 import { CHECKS, type Verdict } from '@plain-trowel/core/wiring/checks/all';
@@ -129,34 +130,36 @@ function CheckTable({ verdict }: { verdict: Verdict }) {
         {passed} checks in order, {verdict.results.filter((one) => one.verdict === 'not needed').length} not
         needed
       </summary>
-      <table className="my-2">
-        <thead>
-          <tr>
-            <th>Check</th>
-            <th>Verdict</th>
-            <th className="text-right">Looked at</th>
-            <th>Why it matters</th>
-          </tr>
-        </thead>
-        <tbody>
-          {verdict.results.map((result) => (
-            <tr key={result.check.id}>
-              <td>{result.check.title}</td>
-              <td
-                className={clsx(
-                  'whitespace-nowrap',
-                  result.verdict === 'found' && 'font-semibold text-handle',
-                  result.verdict === 'not needed' && 'text-soft',
-                )}
-              >
-                {result.verdict === 'unknown' ? 'cannot tell' : result.verdict}
-              </td>
-              <td className="num text-right">{result.judged} places</td>
-              <td className="text-soft">{result.check.why}</td>
+      <Scroll label="Every check" className="my-2">
+        <table>
+          <thead>
+            <tr>
+              <th>Check</th>
+              <th>Verdict</th>
+              <th className="text-right">Looked at</th>
+              <th>Why it matters</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {verdict.results.map((result) => (
+              <tr key={result.check.id}>
+                <td>{result.check.title}</td>
+                <td
+                  className={clsx(
+                    'whitespace-nowrap',
+                    result.verdict === 'found' && 'font-semibold text-handle',
+                    result.verdict === 'not needed' && 'text-soft',
+                  )}
+                >
+                  {result.verdict === 'unknown' ? 'cannot tell' : result.verdict}
+                </td>
+                <td className="num text-right">{result.judged} places</td>
+                <td className="text-soft">{result.check.why}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
     </details>
   );
 }

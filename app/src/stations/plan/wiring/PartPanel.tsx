@@ -121,13 +121,15 @@ function PartFields({
           <select
             {...props}
             value={entry.id}
-            onChange={(event) =>
+            onChange={(event) => {
+              // Read now: the change itself is made when its turn comes, and the choice may have been drawn anew by then.
+              const entryId = event.target.value;
               void plan.changeWiring(
                 `replace ${part.label}`,
-                (held) => replacePart(held, plan.catalogue, part.id, event.target.value),
+                (held) => replacePart(held, plan.catalogue, part.id, entryId),
                 `${part.label} replaced.`,
-              )
-            }
+              );
+            }}
           >
             {alike.map((one) => (
               <option key={one.id} value={one.id}>

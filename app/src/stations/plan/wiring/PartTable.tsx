@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { useState } from 'react';
 import { Button } from '../../../ui/Button.tsx';
 import { ColourFlag } from '../../../ui/ColourFlag.tsx';
@@ -15,38 +16,40 @@ export function PartTable({ plan }: { plan: ReturnType<typeof usePlan> }) {
       {boards.map((board) => (
         <section key={board.part.id} className="mb-4" aria-label={`Pins of ${board.part.label}`}>
           <h2>Pins of {board.part.label}</h2>
-          <table>
-            <thead>
-              <tr>
-                <th>Pin</th>
-                <th>Wired to</th>
-                <th>It can</th>
-                <th>Mind</th>
-              </tr>
-            </thead>
-            <tbody>
-              {board.spots.flatMap((spot) => {
-                const { terminal } = spot;
-                if (terminal.type !== 'pin') return [];
-                const on = circuit.netOf(spot.end).spots.filter((one) => one.placed !== board);
-                if (on.length === 0) return [];
-                const mind = [
-                  terminal.strap === undefined ? '' : terminal.strap,
-                  terminal.serial ? 'serial line' : '',
-                  terminal.lostWithRadio ? 'no analog while the radio is on' : '',
-                  terminal.highAtBoot ? 'high at start' : '',
-                ].filter((text) => text !== '');
-                return [
-                  <tr key={terminal.id}>
-                    <td className="num">{terminal.name}</td>
-                    <td>{on.map((one) => `${one.placed.part.label} ${one.terminal.name}`).join(', ')}</td>
-                    <td className="text-soft">{terminal.caps.join(', ')}</td>
-                    <td className="text-soft">{mind.join('; ') || '–'}</td>
-                  </tr>,
-                ];
-              })}
-            </tbody>
-          </table>
+          <Scroll label={`Pins of ${board.part.label}`}>
+            <table>
+              <thead>
+                <tr>
+                  <th>Pin</th>
+                  <th>Wired to</th>
+                  <th>It can</th>
+                  <th>Mind</th>
+                </tr>
+              </thead>
+              <tbody>
+                {board.spots.flatMap((spot) => {
+                  const { terminal } = spot;
+                  if (terminal.type !== 'pin') return [];
+                  const on = circuit.netOf(spot.end).spots.filter((one) => one.placed !== board);
+                  if (on.length === 0) return [];
+                  const mind = [
+                    terminal.strap === undefined ? '' : terminal.strap,
+                    terminal.serial ? 'serial line' : '',
+                    terminal.lostWithRadio ? 'no analog while the radio is on' : '',
+                    terminal.highAtBoot ? 'high at start' : '',
+                  ].filter((text) => text !== '');
+                  return [
+                    <tr key={terminal.id}>
+                      <td className="num">{terminal.name}</td>
+                      <td>{on.map((one) => `${one.placed.part.label} ${one.terminal.name}`).join(', ')}</td>
+                      <td className="text-soft">{terminal.caps.join(', ')}</td>
+                      <td className="text-soft">{mind.join('; ') || '–'}</td>
+                    </tr>,
+                  ];
+                })}
+              </tbody>
+            </table>
+          </Scroll>
         </section>
       ))}
       <h2 className="mt-4">Parts</h2>

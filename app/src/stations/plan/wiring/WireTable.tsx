@@ -1,3 +1,4 @@
+import { Scroll } from '../../../ui/Scroll.tsx';
 import { useState } from 'react';
 import { connect, removeWire, rerouteWire } from '@plain-trowel/core/wiring/edit';
 import type { End, Wire } from '@plain-trowel/core/wiring/netlist';
@@ -17,14 +18,16 @@ export function WireTable({ plan }: { plan: PlanTools }) {
     <>
       <PartTable plan={plan} />
       <h2 className="mt-6 border-t border-ink pt-3">Wires</h2>
-      <div className="overflow-x-auto">
+      <Scroll label="Wires">
         <table>
           <thead>
             <tr>
               <th>From</th>
               <th>To</th>
               <th>Cable</th>
-              <th />
+              <th>
+                <span className="sr-only">To do</span>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -34,7 +37,7 @@ export function WireTable({ plan }: { plan: PlanTools }) {
             <NewWire plan={plan} />
           </tbody>
         </table>
-      </div>
+      </Scroll>
       {wiring.wires.length === 0 && (
         <p className="mt-2 text-soft">
           No wire yet. “Wire what is open” draws them all, or choose two terminals above.
