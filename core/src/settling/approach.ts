@@ -1,0 +1,355 @@
+/**
+ * Where a reading is going. After a probe has been pushed in, or water poured, its reading approaches an end value, at once or in a fast and a slow
+ * part:
+ *
+ *     y(t) = c + a·e^(−t/τ₁) + b·e^(−t/τ₂)
+ *
+ * The time constants are not known, and from a short piece of curve they cannot be: a straight line fits as well as a slow approach. So no
+ * single curve is chosen. Every time constant of a grid, and every pair of them, is fitted by weighted linear least squares with broad priors on
+ * the amplitudes, and each fit counts by how probable it makes the readings (Bayesian model averaging; its penalty for needless freedom is what
+ * keeps the simple curve). What is said of the end value is said over all of them: as long as a slow drift cannot be told from rest, the
+ * interval stays wide.
+ *
+ * A grid is coarse where the noise is small, so each of its time constants may give way a little: beside e^(−t/τ) stands its derivative by ln τ,
+ * (t/τ)·e^(−t/τ), with a narrow prior (Taylor's first term).
+ *
+ * Robust: noise is estimated apart, from differences; bins far from the first average are given less weight and the fit is done again (Huber).
+ *
+ * Source: Bishop 2006, Pattern Recognition and Machine Learning, ch. 3 (Bayesian linear regression, evidence); Hoeting et al. 1999, Bayesian Model
+ * Averaging; Huber 1964 for the weights.
+ */
+import type { Bin } from './bins.ts';
+import { normalCdf } from './normal.ts';
+
+/** Time constants looked at, s: from faster than any probe's first answer to longer than a person waits. */
+const SHORTEST_S = 1.5;
+const LONGEST_S = 3600;
+const GRID_SIZE = 24;
+export const TIME_CONSTANTS_S: readonly number[] = Array.from(
+  { length: GRID_SIZE },
+  (_, at) => SHORTEST_S * (LONGEST_S / SHORTEST_S) ** (at / (GRID_SIZE - 1)),
+);
+/** From here on there is no end in sight within a sitting: the curve is called a drift. */
+export const DRIFT_FROM_S = 2400;
+
+/** Prior weights of the kinds of curve; the grid of each kind shares its part evenly. */
+const PRIOR = { rest: 0.15, single: 0.55, double: 0.3 } as const;
+/** Prior standard deviations as shares of the span: where the end lies, how far one part moves, how far the slow one of two. */
+const SCALE = { end: 1, single: 0.5, slow: 0.25 } as const;
+/** How far a time constant of the grid may give way: standard deviation of its logarithm, a third of a step. */
+const GIVE = 0.12;
+/** No probe follows two exponentials to the last digit: this share of the span is believed of no bin, however many readings it averages. */
+const MISFIT = 0.0012;
+/** An exponential is over after so many time constants: e^−30 of any span is far below a converter step. */
+const DIED_AWAY = 30;
+/** Curves that count less than this beside the best are left out of everything said. */
+const LEAST_SHARE = 1e-3;
+/** A bin further off than this many of its own standard deviations counts less. */
+const HUBER = 3.5;
+/** Excess of the best curve's residuals over the noise (mean square) that is still chance. */
+const CHANCE = 1.15;
+
+/** One curve that may be true, seen from the time of the newest reading. */
+export type Curve = {
+  /** Share of belief, 0..1; all together 1. */
+  readonly share: number;
+  /** End value and its standard deviation, counts. */
+  readonly end: number;
+  readonly endSigma: number;
+  /** Way still to go at the newest reading (end value − true value, negated): `a·e^…`, counts, and its standard deviation. */
+  readonly left: number;
+  readonly leftSigma: number;
+  /** True value at the newest reading, counts, and its standard deviation. */
+  readonly now: number;
+  readonly nowSigma: number;
+  /** The parts of the way still to go, each with its own time constant, s. */
+  readonly parts: readonly { readonly amplitude: number; readonly timeConstantS: number }[];
+};
+
+export type Approach = {
+  readonly atS: number;
+  readonly curves: readonly Curve[];
+  /** Noise that the fit took for a single reading: what was given, or more where the best curve leaves more. */
+  readonly sigma: number;
+};
+
+/** Mean of (t/τ)·e^(−t/τ) over a bin, t counted from `originS`: Simpson's rule, for bins are narrow beside τ where it matters. */
+function giving(bin: Bin, originS: number, tauS: number): number {
+  const at = (turns: number) => turns * Math.exp(-turns);
+  const early = (bin.fromS - originS) / tauS;
+  const late = (bin.toS - originS) / tauS;
+  return early === late ? at(early) : (at(early) + 4 * at((early + late) / 2) + at(late)) / 6;
+}
+
+/** Mean of e^(−t/τ) over a bin, t counted from `originS`. */
+function basis(bin: Bin, originS: number, tauS: number): number {
+  const early = Math.exp(-(bin.fromS - originS) / tauS);
+  const widthS = bin.toS - bin.fromS;
+  if (widthS <= 0) return early;
+  const turns = widthS / tauS;
+  return turns < 1e-6 ? early : (early * -Math.expm1(-turns)) / turns;
+}
+
+/**
+ * Fits every curve to the bins of one approach.
+ * @param bins at least two, in order of time
+ * @param spanCounts reading's way from dry to wet, counts, > 0: the scale of the priors
+ * @param sigma noise of a single reading, counts, > 0
+ */
+export function fitApproach(bins: readonly Bin[], spanCounts: number, sigma: number): Approach {
+  const seen = look(bins);
+  const first = fitOnce(seen, spanCounts, sigma, null);
+  const residuals = bins.map(
+    (bin, at) =>
+      (bin.mean - valueAt(seen, first.top, at)) /
+      Math.hypot(sigma / Math.sqrt(bin.readings), MISFIT * spanCounts),
+  );
+  const weights = residuals.map((z) => (Math.abs(z) > HUBER ? HUBER / Math.abs(z) : 1));
+  // What the best curve leaves over beyond the noise is unknown trouble, and belongs into every interval.
+  const over = meanSquare(residuals.map((z, at) => z * Math.sqrt(weights[at] ?? 1)));
+  const grown = over > CHANCE ? sigma * Math.sqrt(over) : sigma;
+  if (grown === sigma && weights.every((weight) => weight === 1)) return first.approach;
+  return fitOnce(seen, spanCounts, grown, weights).approach;
+}
+
+const meanSquare = (values: readonly number[]): number =>
+  values.reduce((sum, value) => sum + value * value, 0) / Math.max(1, values.length);
+
+/** The bins with every column of every curve worked out, row by row. */
+type Seen = {
+  readonly bins: readonly Bin[];
+  readonly rows: Float64Array;
+  readonly originS: number;
+  readonly atS: number;
+  /** Values count from the last bin's, so that the prior on the end is about what is seen. */
+  readonly zero: number;
+};
+
+function look(bins: readonly Bin[]): Seen {
+  const originS = bins[0]?.fromS ?? 0;
+  const rows = new Float64Array(bins.length * COLUMNS);
+  for (const [at, bin] of bins.entries()) {
+    const start = at * COLUMNS;
+    rows[start] = 1;
+    for (let of = 0; of < GRID_SIZE; of += 1) {
+      const tauS = TIME_CONSTANTS_S[of] ?? 1;
+      // Died away: nought exactly, for numbers too small to be held in full are slow to reckon with.
+      if ((bin.fromS - originS) / tauS > DIED_AWAY) continue;
+      rows[start + 2 * of + 1] = basis(bin, originS, tauS);
+      rows[start + 2 * of + 2] = giving(bin, originS, tauS);
+    }
+  }
+  const last = bins.at(-1);
+  return { bins, rows, originS, atS: last?.toS ?? 0, zero: last?.mean ?? 0 };
+}
+
+type Solved = {
+  readonly logEvidence: number;
+  readonly columns: readonly number[];
+  readonly taus: readonly number[];
+  readonly fit: Normal;
+};
+
+/** What a curve says of a bin. */
+const valueAt = (seen: Seen, curve: Solved | undefined, at: number): number =>
+  curve?.columns.reduce(
+    (sum, column, of) => sum + (seen.rows[at * COLUMNS + column] ?? 0) * (curve.fit.mean[of] ?? 0),
+    seen.zero,
+  ) ?? seen.zero;
+
+function fitOnce(
+  seen: Seen,
+  spanCounts: number,
+  sigma: number,
+  robust: readonly number[] | null,
+): { readonly approach: Approach; readonly top: Solved | undefined } {
+  const kept = solveAll(momentsOf(seen, sigma, MISFIT * spanCounts, robust), spanCounts);
+  const best = Math.max(...kept.map((one) => one.logEvidence));
+  const total = kept.reduce((sum, one) => sum + Math.exp(one.logEvidence - best), 0);
+  const curves = kept.map((one) =>
+    curveOf(one, Math.exp(one.logEvidence - best) / total, seen.atS - seen.originS, seen.zero),
+  );
+  return {
+    approach: { atS: seen.atS, curves, sigma },
+    top: kept.find((one) => one.logEvidence === best),
+  };
+}
+
+/** Sums over the bins that every fit is made of: of the basis columns with each other and with the readings. Column 0 is the constant. */
+type Moments = { readonly gram: Float64Array; readonly withValue: Float64Array };
+
+/** The constant, and two columns for each time constant: the exponential and its derivative. */
+const COLUMNS = 2 * GRID_SIZE + 1;
+
+function momentsOf(seen: Seen, sigma: number, misfit: number, robust: readonly number[] | null): Moments {
+  const { bins, rows, zero } = seen;
+  const gram = new Float64Array(COLUMNS * COLUMNS);
+  const withValue = new Float64Array(COLUMNS);
+  for (const [at, bin] of bins.entries()) {
+    const row = rows.subarray(at * COLUMNS, (at + 1) * COLUMNS);
+    const weight = (robust?.[at] ?? 1) / (sigma ** 2 / bin.readings + misfit ** 2);
+    const value = bin.mean - zero;
+    for (let i = 0; i < COLUMNS; i += 1) {
+      const weighted = weight * (row[i] ?? 0);
+      if (weighted === 0) continue; // long after a fast part its columns have died away
+      withValue[i] = (withValue[i] ?? 0) + weighted * value;
+      const start = i * COLUMNS;
+      for (let j = i; j < COLUMNS; j += 1) gram[start + j] = (gram[start + j] ?? 0) + weighted * (row[j] ?? 0);
+    }
+  }
+  return { gram, withValue };
+}
+
+/** The columns of every curve: the constant alone, with one time constant, with two. */
+const CURVE_COLUMNS: readonly (readonly number[])[] = (() => {
+  const columnsOf = (of: number) => [2 * of + 1, 2 * of + 2];
+  const curves = [[0]];
+  for (let i = 0; i < GRID_SIZE; i += 1) curves.push([0, ...columnsOf(i)]);
+  for (let i = 0; i < GRID_SIZE; i += 1)
+    for (let j = i + 1; j < GRID_SIZE; j += 1) curves.push([0, ...columnsOf(i), ...columnsOf(j)]);
+  return curves;
+})();
+
+const PAIRS = (GRID_SIZE * (GRID_SIZE - 1)) / 2;
+/** Logarithm of a curve's prior weight, by how many columns it has. */
+const LOG_PRIOR: Readonly<Record<number, number>> = {
+  1: Math.log(PRIOR.rest),
+  3: Math.log(PRIOR.single / GRID_SIZE),
+  5: Math.log(PRIOR.double / PAIRS),
+};
+
+function solveAll(moments: Moments, spanCounts: number): Solved[] {
+  const scales = [SCALE.end, SCALE.single, GIVE * SCALE.single, SCALE.slow, GIVE * SCALE.slow].map(
+    (share) => share * spanCounts,
+  );
+  const evidence = CURVE_COLUMNS.map(
+    (columns) => factorise(moments, columns, scales) + (LOG_PRIOR[columns.length] ?? -Infinity),
+  );
+  const best = Math.max(...evidence);
+  return CURVE_COLUMNS.flatMap((columns, at) => {
+    const logEvidence = evidence[at] ?? -Infinity;
+    if (!(logEvidence > best + Math.log(LEAST_SHARE))) return [];
+    factorise(moments, columns, scales);
+    const taus = columns
+      .filter((column) => column % 2 === 1)
+      .map((column) => TIME_CONSTANTS_S[(column - 1) / 2] ?? 1);
+    return [{ logEvidence, columns, taus, fit: posterior(columns.length) }];
+  });
+}
+
+/** Posterior of one curve's weights: mean and covariance. */
+type Normal = { readonly mean: readonly number[]; readonly covariance: readonly (readonly number[])[] };
+
+/** Room for one factorisation; hundreds are made for every fit. */
+const MOST = 5;
+const factor = new Float64Array(MOST * MOST);
+const halfway = new Float64Array(MOST);
+
+/**
+ * Weighted ridge of up to five columns, by Cholesky, left in `factor` and `halfway`. Returns the logarithm of the evidence but for what all curves
+ * share; −∞ when rounding has made the columns alike.
+ */
+function factorise(moments: Moments, columns: readonly number[], scales: readonly number[]): number {
+  let logEvidence = 0;
+  for (let i = 0; i < columns.length; i += 1) {
+    const high = columns[i] ?? 0;
+    const scale = scales[i] ?? 1;
+    for (let j = 0; j <= i; j += 1) {
+      let sum = moments.gram[(columns[j] ?? 0) * COLUMNS + high] ?? 0;
+      if (i === j) sum += 1 / (scale * scale);
+      for (let k = 0; k < j; k += 1) sum -= (factor[i * MOST + k] ?? 0) * (factor[j * MOST + k] ?? 0);
+      if (i !== j) factor[i * MOST + j] = sum / (factor[j * MOST + j] ?? 1);
+      else {
+        if (!(sum > 0)) return -Infinity;
+        factor[i * MOST + i] = Math.sqrt(sum);
+        logEvidence -= 0.5 * Math.log(sum) + Math.log(scale);
+      }
+    }
+    let right = moments.withValue[high] ?? 0;
+    for (let k = 0; k < i; k += 1) right -= (factor[i * MOST + k] ?? 0) * (halfway[k] ?? 0);
+    const solved = right / (factor[i * MOST + i] ?? 1);
+    halfway[i] = solved;
+    logEvidence += 0.5 * solved * solved;
+  }
+  return logEvidence;
+}
+
+/** Mean and covariance from the factorisation that was made last. */
+function posterior(n: number): Normal {
+  const back = (y: readonly number[]) => {
+    const x = new Array<number>(n).fill(0);
+    for (let i = n - 1; i >= 0; i -= 1) {
+      let sum = y[i] ?? 0;
+      for (let k = i + 1; k < n; k += 1) sum -= (factor[k * MOST + i] ?? 0) * (x[k] ?? 0);
+      x[i] = sum / (factor[i * MOST + i] ?? 1);
+    }
+    return x;
+  };
+  const unit = (at: number) => {
+    const y = new Array<number>(n).fill(0);
+    for (let i = 0; i < n; i += 1) {
+      let sum = i === at ? 1 : 0;
+      for (let k = 0; k < i; k += 1) sum -= (factor[i * MOST + k] ?? 0) * (y[k] ?? 0);
+      y[i] = sum / (factor[i * MOST + i] ?? 1);
+    }
+    return y;
+  };
+  return { mean: back([...halfway]), covariance: Array.from({ length: n }, (_, at) => back(unit(at))) };
+}
+
+function curveOf(solved: Solved, share: number, sinceS: number, zero: number): Curve {
+  const { mean, covariance } = solved.fit;
+  // What each column is worth at the newest reading.
+  const worth = solved.taus.flatMap((tauS) => {
+    const turns = sinceS / tauS;
+    return [Math.exp(-turns), turns * Math.exp(-turns)];
+  });
+  const sigmaOf = (weights: readonly number[]) => {
+    let variance = 0;
+    for (const [i, wi] of weights.entries())
+      for (const [j, wj] of weights.entries()) variance += wi * wj * (covariance[i]?.[j] ?? 0);
+    return Math.sqrt(Math.max(0, variance));
+  };
+  const parts = solved.taus.map((timeConstantS, at) => ({
+    amplitude:
+      (worth[2 * at] ?? 0) * (mean[2 * at + 1] ?? 0) + (worth[2 * at + 1] ?? 0) * (mean[2 * at + 2] ?? 0),
+    timeConstantS,
+  }));
+  const left = parts.reduce((sum, part) => sum + part.amplitude, 0);
+  const end = zero + (mean[0] ?? 0);
+  return {
+    share,
+    end,
+    endSigma: sigmaOf([1, ...worth.map(() => 0)]),
+    left,
+    leftSigma: sigmaOf([0, ...worth]),
+    now: end + left,
+    nowSigma: sigmaOf([1, ...worth]),
+    parts,
+  };
+}
+
+/** Belief that the true value is still further from its end than `toleranceCounts`, 0..1. */
+export function beliefFurther(approach: Approach, toleranceCounts: number): number {
+  return approach.curves.reduce((sum, { share, left, leftSigma }) => {
+    if (leftSigma === 0) return sum + (Math.abs(left) > toleranceCounts ? share : 0);
+    const inside =
+      normalCdf((toleranceCounts - left) / leftSigma) - normalCdf((-toleranceCounts - left) / leftSigma);
+    return sum + share * (1 - inside);
+  }, 0);
+}
+
+/** What the reading should be `aheadS` after the newest one: mean and standard deviation over all curves, noise of a reading not included. */
+export function foreseen(approach: Approach, aheadS: number): { mean: number; sigma: number } {
+  let mean = 0;
+  let square = 0;
+  for (const curve of approach.curves) {
+    const value =
+      curve.end +
+      curve.parts.reduce((sum, part) => sum + part.amplitude * Math.exp(-aheadS / part.timeConstantS), 0);
+    const sigma = Math.max(curve.nowSigma, 0);
+    mean += curve.share * value;
+    square += curve.share * (value * value + sigma * sigma);
+  }
+  return { mean, sigma: Math.sqrt(Math.max(0, square - mean * mean)) };
+}

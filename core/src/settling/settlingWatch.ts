@@ -1,0 +1,292 @@
+/**
+ * Watches one stream and says whether its reading can be trusted yet: settling (with the end value and the wait), steady, drifting, disturbed.
+ *
+ * The fit itself is in `approach`. Here is what surrounds it: single wild readings are kept out, the noise is estimated from second differences (so
+ * that neither a drift nor a settling counts as noise), and a change is noticed, by two readings in a row far from what was foreseen or by a small
+ * lasting one (a cumulative sum of the surprises, Page 1954). After a change a new approach begins.
+ *
+ * Mutable on purpose, like the stream's ring: fifty lines a second must cost little.
+ */
+import { spreadOf } from '../signal/noise.ts';
+import { beliefFurther, DRIFT_FROM_S, fitApproach, foreseen, type Approach, type Curve } from './approach.ts';
+import { Bins } from './bins.ts';
+import { mixtureQuantile } from './normal.ts';
+
+export type SettlingVerdict = 'watching' | 'settling' | 'steady' | 'drifting' | 'disturbed';
+
+export type Settling = {
+  readonly verdict: SettlingVerdict;
+  /** End value with the interval that holds it nine times in ten, counts; null while nothing can be said. */
+  readonly end: { readonly counts: number; readonly low: number; readonly high: number } | null;
+  /** Time until the true value is within the tolerance of its end: as likely as not, and nine times in ten, s. */
+  readonly left: { readonly likelyS: number; readonly atMostS: number } | null;
+  /** True value now, noise smoothed out, and its standard deviation, counts. */
+  readonly now: { readonly counts: number; readonly sigma: number } | null;
+  /** Drift of the true value now, counts per minute. */
+  readonly driftCountsPerMin: number;
+  /** Noise of one reading, counts. */
+  readonly noiseCounts: number;
+  /** Distance from the end value at which the reading counts as settled, counts. */
+  readonly toleranceCounts: number;
+  /** Belief that it is still further away than the tolerance, 0..1. */
+  readonly beliefFurther: number;
+  /** How long the present approach has been watched, s, and readings in it. */
+  readonly watchedS: number;
+  readonly readings: number;
+  /** Wild readings left out since the watch began. */
+  readonly spikes: number;
+};
+
+export type SettlingOptions = {
+  /** The reading's way from dry to wet, counts, > 0. */
+  readonly spanCounts: number;
+  /** How near to the end value is near enough, as a share of the span. */
+  readonly toleranceFrac?: number;
+};
+
+/** Default nearness: 1¼ % of the span, about what a second look at the same soil differs by. */
+const TOLERANCE_FRAC = 0.0125;
+/** "Steady" is said below this doubt, and taken back above the other. */
+const DOUBT = 0.03;
+const DOUBT_BACK = 0.25;
+/** A reading this many standard deviations from what was foreseen is wild, or the first of a change. */
+const WILD = 4.5;
+/** Slack and threshold of the cumulative sum, in standard deviations. */
+const SLACK = 0.7;
+const ALARM = 8;
+/** Noise believed before there is any, as a share of the span, and how many readings that belief is worth. */
+const NOISE_BEFORE = 0.008;
+const NOISE_BEFORE_WORTH = 5;
+/** Least noise: no converter and no probe is better than this share of the span. */
+const LEAST_NOISE = 0.0003;
+const NOISE_READINGS = 64;
+/** From this distance of readings on, a wild one is called a disturbance until the next has told; a faster stream tells soon enough. */
+const SLOW_S = 2;
+const LEAST_READINGS = 4;
+/** The fit is made anew after a second, on a long approach after this share of its time: what was foreseen still holds between. */
+const REFIT_S = 1;
+const REFIT_FRAC = 0.03;
+const RECENT = 240;
+/** Older readings of a long approach are let go. */
+const LONGEST_S = 7200;
+/** No end value is named while its interval is wider than this share of the span. */
+const WIDEST = 0.6;
+
+type Sample = { readonly atS: number; readonly value: number };
+
+export class SettlingWatch {
+  private readonly spanCounts: number;
+  private readonly toleranceCounts: number;
+  private bins = new Bins();
+  private recent: Sample[] = [];
+  private approach: Approach | null = null;
+  private suspect: Sample | null = null;
+  private sumUp = 0;
+  private sumDown = 0;
+  private upSinceS = 0;
+  private downSinceS = 0;
+  private spikes = 0;
+  private startS = 0;
+  /** Usual distance of readings, s. */
+  private everyS = 0;
+  private changed = false;
+  private wasSteady = false;
+  private cached: { of: Approach | null; suspect: Sample | null; settling: Settling } | null = null;
+
+  constructor(options: SettlingOptions) {
+    this.spanCounts = options.spanCounts;
+    this.toleranceCounts = (options.toleranceFrac ?? TOLERANCE_FRAC) * options.spanCounts;
+  }
+
+  /** @param atS time on any clock that rises, s. A reading that is no number, or older than the last, is left out. */
+  push(atS: number, value: number): void {
+    const last = this.suspect ?? this.recent.at(-1);
+    if (!Number.isFinite(value) || !Number.isFinite(atS) || (last && atS < last.atS)) return;
+    const sample = { atS, value };
+    if (last) this.everyS += 0.1 * (Math.min(atS - last.atS, 3 * this.everyS || Infinity) - this.everyS);
+    const z = this.surprise(sample);
+    if (Math.abs(z) < WILD) {
+      if (this.suspect) this.spikes += 1;
+      this.suspect = null;
+      this.admit(sample, z);
+      return;
+    }
+    const held = this.suspect;
+    if (held && Math.sign(this.surprise(held)) === Math.sign(z)) this.begin([held, sample]);
+    else {
+      if (held) this.spikes += 1;
+      this.suspect = sample;
+    }
+  }
+
+  /** What can be said now. */
+  settling(): Settling {
+    const key = this.approach;
+    if (this.cached?.of !== key || this.cached.suspect !== this.suspect)
+      this.cached = { of: key, suspect: this.suspect, settling: this.judge() };
+    const last = this.suspect ?? this.recent.at(-1);
+    return { ...this.cached.settling, watchedS: last ? last.atS - this.startS : 0, readings: this.bins.readings };
+  }
+
+  /** Standard deviations between a reading and what was foreseen for it; 0 while nothing can be foreseen. */
+  private surprise(sample: Sample): number {
+    if (!this.approach || this.bins.readings < LEAST_READINGS) return 0;
+    const { mean, sigma } = foreseen(this.approach, sample.atS - this.approach.atS);
+    return (sample.value - mean) / Math.hypot(sigma, this.approach.sigma);
+  }
+
+  private admit(sample: Sample, z: number): void {
+    if (this.recent.length === 0) this.startS = sample.atS;
+    this.recent.push(sample);
+    if (this.recent.length > RECENT) this.recent = this.recent.slice(-RECENT / 2);
+    this.bins.push(sample.atS, sample.value);
+    this.bins.dropBefore(sample.atS - LONGEST_S);
+    if (this.bins.readings > 8 && this.lastingChange(sample, z)) return;
+    const sinceFitS = sample.atS - (this.approach?.atS ?? -Infinity);
+    const dueS = Math.max(REFIT_S, REFIT_FRAC * (sample.atS - this.startS));
+    if (sinceFitS >= dueS || this.bins.readings <= 12) this.refit();
+  }
+
+  /** Adds a surprise to the cumulative sums; a lasting one begins a new approach where the sum began to grow. */
+  private lastingChange(sample: Sample, z: number): boolean {
+    if (this.sumUp === 0) this.upSinceS = sample.atS;
+    if (this.sumDown === 0) this.downSinceS = sample.atS;
+    this.sumUp = Math.max(0, this.sumUp + z - SLACK);
+    this.sumDown = Math.max(0, this.sumDown - z - SLACK);
+    if (this.sumUp < ALARM && this.sumDown < ALARM) return false;
+    const sinceS = this.sumUp >= ALARM ? this.upSinceS : this.downSinceS;
+    this.begin(this.recent.filter((one) => one.atS >= sinceS));
+    return true;
+  }
+
+  private begin(samples: readonly Sample[]): void {
+    this.bins = new Bins();
+    for (const one of samples) this.bins.push(one.atS, one.value);
+    const known = this.recent.at(-1)?.atS ?? -Infinity;
+    this.recent.push(...samples.filter((one) => one.atS > known));
+    this.startS = samples[0]?.atS ?? this.startS;
+    this.suspect = null;
+    this.sumUp = 0;
+    this.sumDown = 0;
+    this.changed = true;
+    this.wasSteady = false;
+    this.refit();
+  }
+
+  private refit(): void {
+    if (this.bins.all.length >= 2) this.approach = fitApproach(this.bins.all, this.spanCounts, this.noise());
+    else this.approach = null;
+  }
+
+  /** Noise of one reading from second differences, counts; a belief stands in while there are few. */
+  private noise(): number {
+    const values = this.recent.slice(-NOISE_READINGS).map((one) => one.value);
+    const second = values.slice(2).map((value, at) => value - 2 * (values[at + 1] ?? 0) + (values[at] ?? 0));
+    const measured = second.length < 2 ? 0 : spreadOf(second) / Math.sqrt(6);
+    const before = NOISE_BEFORE * this.spanCounts;
+    const worth = NOISE_BEFORE_WORTH;
+    const mixed = Math.sqrt((second.length * measured ** 2 + worth * before ** 2) / (second.length + worth));
+    const settledIn = second.length >= NOISE_READINGS / 2 ? measured : mixed;
+    return Math.max(settledIn, LEAST_NOISE * this.spanCounts);
+  }
+
+  private judge(): Settling {
+    const { approach, toleranceCounts } = this;
+    const last = this.suspect ?? this.recent.at(-1);
+    const readings = this.bins.readings;
+    const common = {
+      noiseCounts: approach?.sigma ?? 0,
+      toleranceCounts,
+      watchedS: last ? last.atS - this.startS : 0,
+      readings,
+      spikes: this.spikes,
+    };
+    if (!approach || readings < LEAST_READINGS)
+      return {
+        ...common,
+        verdict: this.changed ? 'disturbed' : 'watching',
+        end: null,
+        left: null,
+        now: null,
+        driftCountsPerMin: 0,
+        beliefFurther: 1,
+      };
+    const doubt = beliefFurther(approach, toleranceCounts);
+    const steady = doubt < (this.wasSteady ? DOUBT_BACK : DOUBT);
+    this.wasSteady = steady;
+    const { curves } = approach;
+    const ends = curves.map((one) => ({ share: one.share, mean: one.end, sigma: one.endSigma }));
+    const end = {
+      counts: mixtureQuantile(ends, 0.5),
+      low: mixtureQuantile(ends, 0.05),
+      high: mixtureQuantile(ends, 0.95),
+    };
+    const isKnown = end.high - end.low < WIDEST * this.spanCounts;
+    const drift = -60 * meanOver(curves, (one) => slopeLoss(one));
+    const drifts = meanOver(curves, (one) => Number(isDrift(one, toleranceCounts)));
+    const now = foreseen(approach, 0);
+    return {
+      ...common,
+      verdict: this.suspect && this.everyS > SLOW_S
+        ? 'disturbed'
+        : steady
+          ? 'steady'
+          : drifts > 0.6
+            ? 'drifting'
+            : 'settling',
+      end: isKnown ? end : null,
+      left: isKnown ? timeLeft(curves, toleranceCounts) : null,
+      now: { counts: now.mean, sigma: now.sigma },
+      driftCountsPerMin: drift,
+      beliefFurther: doubt,
+    };
+  }
+}
+
+const meanOver = (curves: readonly Curve[], of: (curve: Curve) => number): number =>
+  curves.reduce((sum, curve) => sum + curve.share * of(curve), 0);
+
+const slopeLoss = (curve: Curve): number =>
+  curve.parts.reduce((sum, part) => sum + part.amplitude / part.timeConstantS, 0);
+
+/** A curve whose way to go lies in a part so slow that it has no end in sight, and whose sign is sure. */
+function isDrift(curve: Curve, toleranceCounts: number): boolean {
+  const slow = curve.parts
+    .filter((part) => part.timeConstantS >= DRIFT_FROM_S)
+    .reduce((sum, part) => sum + part.amplitude, 0);
+  return Math.abs(slow) > toleranceCounts && Math.abs(curve.left) > 2 * curve.leftSigma;
+}
+
+/** Weighted quantiles of the time that each curve takes to come within the tolerance. */
+function timeLeft(curves: readonly Curve[], toleranceCounts: number): { likelyS: number; atMostS: number } {
+  const times = curves
+    .map((curve) => ({ share: curve.share, timeS: timeWithin(curve, toleranceCounts) }))
+    .sort((a, b) => a.timeS - b.timeS);
+  const quantile = (frac: number) => {
+    let sum = 0;
+    for (const one of times) {
+      sum += one.share;
+      if (sum >= frac) return one.timeS;
+    }
+    return times.at(-1)?.timeS ?? 0;
+  };
+  return { likelyS: quantile(0.5), atMostS: quantile(0.9) };
+}
+
+/** First time after which the way still to go stays within the tolerance, s; found by halving. */
+function timeWithin(curve: Curve, toleranceCounts: number): number {
+  const leftAt = (aheadS: number) =>
+    Math.abs(
+      curve.parts.reduce((sum, part) => sum + part.amplitude * Math.exp(-aheadS / part.timeConstantS), 0),
+    );
+  const slowest = Math.max(0, ...curve.parts.map((part) => part.timeConstantS));
+  if (leftAt(0) <= toleranceCounts) return 0;
+  let low = 0;
+  let high = 12 * slowest;
+  for (let turn = 0; turn < 40 && high - low > 0.5; turn += 1) {
+    const middle = (low + high) / 2;
+    if (leftAt(middle) > toleranceCounts) low = middle;
+    else high = middle;
+  }
+  return high;
+}

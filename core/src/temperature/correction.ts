@@ -1,0 +1,157 @@
+/**
+ * From what a channel gives to what it means, for everything that is not moisture: a thermometer's offset or line, a thermistor's curve, a battery
+ * divider's multiplier. A correction is small, dated data in the garden.
+ */
+import { z } from '../quantity/schema.ts';
+import { fail, ok, type Result } from '../quantity/result.ts';
+import { input, step, worked, type Worked } from '../quantity/worked.ts';
+import { ohmOfCounts, temperatureOfOhm } from './thermistor.ts';
+
+const finite = z.number().min(-1e9).max(1e9);
+const made = { madeAt: z.iso.datetime({ offset: true }), against: z.string().max(120) };
+
+export const correctionSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('none') }),
+  /** Value + offset. */
+  z.strictObject({ kind: z.literal('offset'), offset: finite, ...made }),
+  /** Value × gain + offset. */
+  z.strictObject({ kind: z.literal('line'), gain: finite, offset: finite, ...made }),
+  /** Counts of a divider with a thermistor. */
+  z.strictObject({
+    kind: z.literal('thermistor'),
+    a: finite,
+    b: finite,
+    c: finite,
+    fixedOhm: z.number().min(1).max(1e8),
+    side: z.enum(['ground', 'supply']),
+    /** Added afterwards, from a comparison with a trusted thermometer, °C. */
+    offset: finite,
+    ...made,
+  }),
+]);
+
+export type Correction = z.infer<typeof correctionSchema>;
+export const NO_CORRECTION: Correction = { kind: 'none' };
+
+/** The corrected value; null where there is none (a thermistor's divider at a rail). */
+export function corrected(correction: Correction, value: number, fullScaleCounts: number): number | null {
+  switch (correction.kind) {
+    case 'none':
+      return value;
+    case 'offset':
+      return value + correction.offset;
+    case 'line':
+      return value * correction.gain + correction.offset;
+    case 'thermistor': {
+      const ohm = ohmOfCounts(value, { ...correction, fullScaleCounts });
+      return ohm === null ? null : temperatureOfOhm(correction, ohm) + correction.offset;
+    }
+  }
+}
+
+export type Pair = { readonly read: number; readonly trusted: number };
+export type LineIssue =
+  | { readonly kind: 'too-close'; readonly apart: number; readonly needed: number }
+  /** A gain this far from one is no thermometer's: a point was misread. */
+  | { readonly kind: 'odd-gain'; readonly gain: number };
+
+/** Two points nearer than this carry no gain, °C. */
+const LEAST_APART_C = 10;
+
+/** Offset from one trusted value: trusted − read. */
+export const offsetOf = (pair: Pair): number => pair.trusted - pair.read;
+
+/** Gain and offset through two trusted points, ice slush and a warm bath. */
+export function lineOf(low: Pair, high: Pair): Result<{ gain: number; offset: number }, LineIssue> {
+  const apart = Math.min(Math.abs(high.read - low.read), Math.abs(high.trusted - low.trusted));
+  if (apart < LEAST_APART_C) return fail({ kind: 'too-close', apart, needed: LEAST_APART_C });
+  const gain = (high.trusted - low.trusted) / (high.read - low.read);
+  if (gain < 0.8 || gain > 1.25) return fail({ kind: 'odd-gain', gain });
+  return ok({ gain, offset: low.trusted - gain * low.read });
+}
+
+export type TrimIssue = { readonly kind: 'not-positive' } | { readonly kind: 'far-off'; readonly multiplier: number };
+
+/** Multiplier of a battery monitor: what the multimeter says ÷ what the board reports. More than one half off is a wiring fault, not a tolerance. */
+export function trimOf(of: { meterV: number; reported: number; now: number }): Result<number, TrimIssue> {
+  if (!(of.meterV > 0 && of.reported > 0 && of.now > 0)) return fail({ kind: 'not-positive' });
+  const multiplier = of.now * (of.meterV / of.reported);
+  const change = of.meterV / of.reported;
+  return of.now === 1 || (change > 0.67 && change < 1.5) ? ok(multiplier) : fail({ kind: 'far-off', multiplier });
+}
+
+const SOURCE: Readonly<Record<Correction['kind'], string>> = {
+  none: 'As the board gives it.',
+  offset: 'One point against a trusted thermometer.',
+  line: 'Two points against trusted values; a straight line between and beyond.',
+  thermistor: 'Steinhart & Hart 1968; the divider is ratiometric, so the supply cancels.',
+};
+
+/** How a value came about. @param unit of the result */
+export function workCorrection(
+  correction: Correction,
+  value: number,
+  of: { fullScaleCounts: number; title: string; unit: string; decimals: number },
+): Worked {
+  const { unit, decimals, title } = of;
+  const last = { name: title.toLowerCase(), unit, decimals };
+  const read = input('value read', value, correction.kind === 'thermistor' ? 'counts' : unit, Number.isInteger(value) ? 0 : 2);
+  const after = (steps: Parameters<typeof worked>[1]) =>
+    worked(title, steps, { source: SOURCE[correction.kind], wouldChange: 'A comparison with a trusted instrument.' });
+  switch (correction.kind) {
+    case 'none':
+      return after([step({ ...last, formula: '{read}', inputs: { read } }, (x) => x.read)]);
+    case 'offset':
+      return after([
+        step(
+          { ...last, formula: '{read} + {offset}', inputs: { read, offset: input('offset', correction.offset, unit, 2) } },
+          (x) => x.read + x.offset,
+        ),
+      ]);
+    case 'line':
+      return after([
+        step(
+          {
+            ...last,
+            formula: '{read} × {gain} + {offset}',
+            inputs: {
+              read,
+              gain: input('gain', correction.gain, '', 4),
+              offset: input('offset', correction.offset, unit, 2),
+            },
+          },
+          (x) => x.read * x.gain + x.offset,
+        ),
+      ]);
+    case 'thermistor': {
+      const { fixedOhm, side, offset } = correction;
+      const full = input('full scale', of.fullScaleCounts, 'counts');
+      const fixed = input('fixed resistor', fixedOhm, 'Ω');
+      const ohm = step(
+        {
+          name: 'resistance',
+          unit: 'Ω',
+          decimals: 0,
+          formula: side === 'ground' ? '{fixed} × {read} ÷ ({full} − {read})' : '{fixed} × ({full} − {read}) ÷ {read}',
+          inputs: { fixed, read, full },
+        },
+        (x) => (side === 'ground' ? (x.fixed * x.read) / (x.full - x.read) : (x.fixed * (x.full - x.read)) / x.read),
+      );
+      const warmth = step(
+        {
+          ...last,
+          formula: '1 ÷ ({a} + {b} × ln {ohm} + {c} × (ln {ohm})³) − 273.15 + {offset}',
+          inputs: {
+            a: input('A', correction.a, '', 6),
+            b: input('B', correction.b, '', 6),
+            c: input('C', correction.c, '', 10),
+            ohm: input('resistance', ohm.value, 'Ω'),
+            offset: input('offset', offset, '°C', 2),
+          },
+        },
+        (x) => temperatureOfOhm(x, x.ohm) + x.offset,
+      );
+      return after([ohm, warmth]);
+    }
+  }
+}
