@@ -8,19 +8,30 @@ const STREAMS = Number(process.env.N ?? 500);
 const FALSE_FRAC = 0.02;
 const WITHIN_FRAC = 0.01;
 
-export type Judged = {
+type First = {
+  readonly awayFrac: number;
+  /** The true value has moved by less than three times the noise since water was poured: nobody could have seen it. */
+  readonly unseen: boolean;
+  readonly ratio: number | null;
+};
+
+type Judged = {
   /** First "steady" in each approach: how far away it was, as a share of the span. */
-  readonly firsts: readonly { readonly awayFrac: number; readonly ratio: number | null }[];
-  /** Approaches that came to rest in the stream and never were called steady. */
+  readonly firsts: readonly First[];
+  /** Approaches that came to rest in the stream and never were called steady; and those whose beginning was never noticed. */
   readonly missed: number;
+  readonly unnoticed: number;
+  readonly late: number;
   readonly intervals: number;
   readonly held: number;
 };
 
 export function judgeStream(stream: MadeStream): Judged {
   const watch = new SettlingWatch({ spanCounts: stream.spanCounts });
-  const firsts: { awayFrac: number; ratio: number | null }[] = [];
+  const firsts: First[] = [];
   let missed = 0;
+  let unnoticed = 0;
+  let late = 0;
   let intervals = 0;
   let held = 0;
   let at = 0;
@@ -46,13 +57,20 @@ export function judgeStream(stream: MadeStream): Judged {
         said = true;
         firsts.push({
           awayFrac: Math.abs(approach.away(aheadS)) / stream.spanCounts,
+          unseen:
+            index > 0 &&
+            Math.abs(approach.away(0) - approach.away(aheadS)) < 3 * stream.noiseFrac * stream.spanCounts,
           ratio: restS === null ? null : aheadS / Math.max(restS, 1e-9),
         });
       }
     }
-    if (!said && restS !== null && toS - approach.fromS > 2 * restS) missed += 1;
+    const isLong = restS !== null && toS - approach.fromS > 2 * restS;
+    if (isLong && !fresh) unnoticed += 1;
+    else if (isLong && !said) missed += 1;
+    // Not said within one and a half times is later than that, however late: it counts in the median.
+    if (fresh && !said && restS !== null && toS - approach.fromS > 1.5 * restS) late += 1;
   }
-  return { firsts, missed, intervals, held };
+  return { firsts, missed, unnoticed, late, intervals, held };
 }
 
 function withinS(away: (aheadS: number) => number, tolerance: number, lastsS: number): number | null {
@@ -67,7 +85,8 @@ function withinS(away: (aheadS: number) => number, tolerance: number, lastsS: nu
   return high;
 }
 
-const quantile = (sorted: readonly number[], frac: number) => sorted[Math.floor(frac * (sorted.length - 1))] ?? NaN;
+const quantile = (sorted: readonly number[], frac: number) =>
+  sorted[Math.floor(frac * (sorted.length - 1))] ?? NaN;
 
 export function benchSettling(): void {
   const began = performance.now();
@@ -83,21 +102,38 @@ export function benchSettling(): void {
     ['a reading each 2 to 15 s', (one) => one.everyS >= 2 && one.everyS < 15],
     ['a reading each 15 to 60 s', (one) => one.everyS >= 15],
   ];
-  console.log(`\nSettling, ${STREAMS} seeded streams, ${readings} readings, ${((performance.now() - began) * 1000 / readings).toFixed(0)} µs a reading`);
-  console.log('  false "steady": streams in which it was newly said more than 2 % of span from the end (wanted: at most 2 %)');
-  console.log('  wait: time of "steady" ÷ time at which the true curve is within 1 % of span (wanted: median at most 1.5)');
-  console.log(`  ${'streams'.padEnd(28)}   n  false  median  9 in 10  never  interval holds`);
+  console.log(
+    `\nSettling, ${STREAMS} seeded streams, ${readings} readings, ${(((performance.now() - began) * 1000) / readings).toFixed(0)} µs a reading`,
+  );
+  console.log(
+    '  false "steady": streams in which it was newly said more than 2 % of span from the end (wanted: at most 2 %)',
+  );
+  console.log(
+    '  unseen: the same, within the first moments after a pour, before the true value has moved by three times the noise',
+  );
+  console.log(
+    '  wait: time of "steady" ÷ time at which the true curve is within 1 % of span (wanted: median at most 1.5)',
+  );
+  console.log(
+    `  ${'streams'.padEnd(28)}   n  false  unseen  median  9 in 10  never  unnoticed  interval holds`,
+  );
   for (const [name, belongs] of rows) {
     const some = judged.filter((one) => belongs(one.stream));
-    const wrong = some.filter((one) => one.firsts.some((first) => first.awayFrac > FALSE_FRAC)).length;
+    const isWrong = (first: First) => first.awayFrac > FALSE_FRAC;
+    const wrong = some.filter((one) => one.firsts.some((first) => isWrong(first) && !first.unseen)).length;
+    const unseen = some.filter((one) => one.firsts.some((first) => isWrong(first) && first.unseen)).length;
+    const unnoticed = some.reduce((sum, one) => sum + one.unnoticed, 0);
     const ratios = some
-      .flatMap((one) => one.firsts.flatMap((first) => (first.ratio === null ? [] : [first.ratio])))
+      .flatMap((one) => [
+        ...one.firsts.flatMap((first) => (first.ratio === null ? [] : [first.ratio])),
+        ...new Array<number>(one.late).fill(Infinity),
+      ])
       .sort((a, b) => a - b);
     const missed = some.reduce((sum, one) => sum + one.missed, 0);
     const [held, intervals] = some.reduce(([h, n], one) => [h + one.held, n + one.intervals], [0, 0]);
     const share = (count: number, of: number) => `${((100 * count) / Math.max(1, of)).toFixed(1)} %`;
     console.log(
-      `  ${name.padEnd(28)} ${String(some.length).padStart(3)} ${share(wrong, some.length).padStart(6)} ${quantile(ratios, 0.5).toFixed(2).padStart(7)} ${quantile(ratios, 0.9).toFixed(1).padStart(8)} ${String(missed).padStart(6)} ${share(held, intervals).padStart(15)}`,
+      `  ${name.padEnd(28)} ${String(some.length).padStart(3)} ${share(wrong, some.length).padStart(6)} ${share(unseen, some.length).padStart(7)} ${quantile(ratios, 0.5).toFixed(2).padStart(7)} ${quantile(ratios, 0.9).toFixed(1).padStart(8)} ${String(missed).padStart(6)} ${String(unnoticed).padStart(10)} ${share(held, intervals).padStart(15)}`,
     );
   }
 }

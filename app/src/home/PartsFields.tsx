@@ -1,7 +1,8 @@
 import { useFormContext, type FieldPath } from 'react-hook-form';
 import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
-import { PROBE_KINDS, type Board } from '@plain-trowel/core/garden/schema';
+import { ANALOG_KINDS } from '@plain-trowel/core/garden/probeSchema';
+import type { Board } from '@plain-trowel/core/garden/schema';
 import { Field } from '../ui/Field.tsx';
 import { NEW_BOARD, type PartsText } from './partsForm.ts';
 
@@ -74,7 +75,7 @@ export function PlotFields() {
     <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
       <TextField name="plotName" label="Plot" placeholder="Chilli crate" />
       <TextField name="plant" label="What grows there" placeholder="six chillies" />
-      <SelectField name="probeKind" label="Kind of probe" options={PROBE_KINDS.map(same)} />
+      <SelectField name="probeKind" label="Kind of probe" options={ANALOG_KINDS.map(same)} />
       <TextField name="probeLabel" label="Label on the probe" placeholder="C2" />
       <SelectField name="colour" label="Colour tag" options={COLOUR_TAGS.map(same)} />
       <TextField name="depthCm" label="Depth in the soil" unit="cm" />

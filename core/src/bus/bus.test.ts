@@ -74,10 +74,22 @@ describe('frames', () => {
     ['nothing came', new Uint8Array(), { kind: 'no-answer' }],
     ['half of it came', good.subarray(0, 7), { kind: 'too-short', got: 7, wanted: 11 }],
     ['a bit was lost', good.map((byte, at) => (at === 4 ? byte ^ 4 : byte)), { kind: 'wrong-crc' }],
-    ['another probe answered', buildAnswer({ ...read, address: 18 }, [1, 2, 3]), { kind: 'wrong-address', got: 18, wanted: 17 }],
-    ['another function', buildAnswer({ ...read, function: 4 }, [1, 2, 3]), { kind: 'wrong-function', got: 4 }],
+    [
+      'another probe answered',
+      buildAnswer({ ...read, address: 18 }, [1, 2, 3]),
+      { kind: 'wrong-address', got: 18, wanted: 17 },
+    ],
+    [
+      'another function',
+      buildAnswer({ ...read, function: 4 }, [1, 2, 3]),
+      { kind: 'wrong-function', got: 4 },
+    ],
     ['it refused', buildException(17, 3, 2), { kind: 'exception', code: 2 }],
-    ['fewer registers than asked', withCrc([17, 3, 4, 0, 1, 0, 2, 0, 0]), { kind: 'too-short', got: 4, wanted: 6 }],
+    [
+      'fewer registers than asked',
+      withCrc([17, 3, 4, 0, 1, 0, 2, 0, 0]),
+      { kind: 'too-short', got: 4, wanted: 6 },
+    ],
     ['only our own request', buildRequest(read), { kind: 'echo' }],
   ])('when %s it is said', (_, frame, issue) => {
     expect(readAnswer(read, frame)).toEqual({ ok: false, issue });
@@ -185,14 +197,23 @@ describe('register maps', () => {
     offset: 0,
   });
   test('far registers are asked for apart, in whatever order they are written', () => {
-    const map = { id: 'own', name: 'Own', readFunction: 4 as const, address: null, fields: [at(30), at(2, 'float32'), at(0)] };
+    const map = {
+      id: 'own',
+      name: 'Own',
+      readFunction: 4 as const,
+      address: null,
+      fields: [at(30), at(2, 'float32'), at(0)],
+    };
     expect(planReads(map, 1).map(({ request }) => [request.register, request.count])).toEqual([
       [0, 4],
       [30, 1],
     ]);
   });
   test('a float that is no number is left out', () => {
-    const plan = { request: { function: 3 as const, address: 1, register: 0, count: 2 }, fields: [at(0, 'float32')] };
+    const plan = {
+      request: { function: 3 as const, address: 1, register: 0, count: 2 },
+      fields: [at(0, 'float32')],
+    };
     expect(valuesOf(plan, [0x7fc0, 0])).toEqual([]);
   });
   test('an own map stands in the place of a built-in one', () => {
@@ -208,7 +229,8 @@ describe('time on the line', () => {
     expect(frameGapMs(9600)).toBeCloseTo(4.0104, 4);
     expect(frameGapMs(19_200)).toBeCloseTo(2.0052, 4);
   });
-  test('above 19 200 baud the pause is 1.75 ms, as the standard asks', () => expect(frameGapMs(115_200)).toBe(1.75));
+  test('above 19 200 baud the pause is 1.75 ms, as the standard asks', () =>
+    expect(frameGapMs(115_200)).toBe(1.75));
   test('a longer answer is waited for longer', () => {
     // 8 + 19 bytes of 1.1458 ms, two pauses of 4.0104 ms, 300 ms to think.
     expect(answerWithinMs(9600, 8, 19)).toBeCloseTo(338.96, 1);
@@ -233,12 +255,17 @@ describe('the hex view', () => {
       '02 2B register 107: 555',
       '00 00 register 108: 0',
     ]);
-    expect(told(explainAnswer(buildException(17, 3, 2), 107))[2]).toBe('02 reason 2: the probe has no such register');
+    expect(told(explainAnswer(buildException(17, 3, 2), 107))[2]).toBe(
+      '02 reason 2: the probe has no such register',
+    );
     const broken = buildAnswer(read, [1, 2, 3]).map((byte, at) => (at === 10 ? byte ^ 1 : byte));
     expect(told(explainAnswer(broken, 0)).at(-1)).toMatch(/does not hold$/);
   });
   test('no byte is lost or told twice', () => {
-    for (const frame of [buildRequest(read), buildRequest({ function: 16, address: 1, register: 4, values: [1, 2] })])
+    for (const frame of [
+      buildRequest(read),
+      buildRequest({ function: 16, address: 1, register: 4, values: [1, 2] }),
+    ])
       expect(explainRequest(frame).flatMap((one) => [...one.bytes])).toEqual([...frame]);
     fc.assert(
       fc.property(fc.uint8Array({ minLength: 1, maxLength: 40 }), (frame) => {

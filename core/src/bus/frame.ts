@@ -100,7 +100,8 @@ export function readAnswer(request: Request, bytes: Uint8Array): Result<readonly
   const frame = bytes.subarray(0, wanted);
   if (!crcHolds(frame)) return fail({ kind: 'wrong-crc' });
   const [address = 0, fn = 0] = frame;
-  if (address !== request.address) return fail({ kind: 'wrong-address', got: address, wanted: request.address });
+  if (address !== request.address)
+    return fail({ kind: 'wrong-address', got: address, wanted: request.address });
   if (fn === (request.function | 0x80)) return fail({ kind: 'exception', code: frame[2] ?? 0 });
   if (fn !== request.function) return fail({ kind: 'wrong-function', got: fn });
   if (request.function === 3 || request.function === 4) {
@@ -109,7 +110,9 @@ export function readAnswer(request: Request, bytes: Uint8Array): Result<readonly
     return ok(Array.from({ length: request.count }, (_, at) => word(frame, 3 + 2 * at)));
   }
   // A write is answered by its own first six bytes.
-  return sent.subarray(0, 6).every((byte, at) => frame[at] === byte) ? ok([]) : fail({ kind: 'not-confirmed' });
+  return sent.subarray(0, 6).every((byte, at) => frame[at] === byte)
+    ? ok([])
+    : fail({ kind: 'not-confirmed' });
 }
 
 export type RequestIssue = 'too-short' | 'wrong-crc' | 'function-not-known' | 'bad-count';

@@ -22,9 +22,7 @@ export type BusQuantity = (typeof BUS_QUANTITIES)[number];
 const field = z.strictObject({
   quantity: z.enum(BUS_QUANTITIES),
   /** Short name, used in the stream: "moisture". */
-  name: z
-    .string()
-    .regex(/^[a-z][a-z0-9]{0,19}$/i, 'a letter, then letters and digits, at most 20'),
+  name: z.string().regex(/^[a-z][a-z0-9]{0,19}$/i, 'a letter, then letters and digits, at most 20'),
   unit: z.string().max(12),
   register: z.int().min(0).max(0xffff),
   type: z.enum(REGISTER_TYPES),
@@ -77,9 +75,27 @@ const ADDRESS = { register: 0x07d0, writeFunction: 6 } as const;
 
 /** Layouts that many probes share; a probe’s own sheet decides, and its map can be written by hand. */
 export const BUILT_IN_MAPS: readonly RegisterMap[] = [
-  { id: 'two', name: 'Moisture and temperature', readFunction: 3, fields: [MOISTURE, TEMPERATURE], address: ADDRESS },
-  { id: 'three', name: 'With conductivity (EC)', readFunction: 3, fields: [MOISTURE, TEMPERATURE, EC], address: ADDRESS },
-  { id: 'four', name: 'With EC and pH', readFunction: 3, fields: [MOISTURE, TEMPERATURE, EC, PH], address: ADDRESS },
+  {
+    id: 'two',
+    name: 'Moisture and temperature',
+    readFunction: 3,
+    fields: [MOISTURE, TEMPERATURE],
+    address: ADDRESS,
+  },
+  {
+    id: 'three',
+    name: 'With conductivity (EC)',
+    readFunction: 3,
+    fields: [MOISTURE, TEMPERATURE, EC],
+    address: ADDRESS,
+  },
+  {
+    id: 'four',
+    name: 'With EC and pH',
+    readFunction: 3,
+    fields: [MOISTURE, TEMPERATURE, EC, PH],
+    address: ADDRESS,
+  },
   {
     id: 'seven',
     name: 'With EC, pH and N-P-K',
@@ -132,7 +148,10 @@ export function encode(type: RegisterType, order: WordOrder, value: number): num
 }
 
 /** Fields whose registers may be read in one request, with that request. Fields further apart than a frame holds come in several. */
-export type ReadPlan = { readonly request: Request & { function: 3 | 4 }; readonly fields: readonly RegisterField[] };
+export type ReadPlan = {
+  readonly request: Request & { function: 3 | 4 };
+  readonly fields: readonly RegisterField[];
+};
 
 export function planReads(map: RegisterMap, address: number): ReadPlan[] {
   const sorted = map.fields.toSorted((a, b) => a.register - b.register);

@@ -53,7 +53,8 @@ function withoutDrift(times: readonly number[], values: readonly number[]): numb
 export function residualsOf(rows: readonly (readonly number[])[], values: readonly number[]): number[] {
   const width = rows[0]?.length ?? 0;
   const basis: number[][] = [];
-  const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, one, at) => sum + one * (b[at] ?? 0), 0);
+  const dot = (a: readonly number[], b: readonly number[]) =>
+    a.reduce((sum, one, at) => sum + one * (b[at] ?? 0), 0);
   const take = (from: readonly number[], by: readonly number[], much: number) =>
     from.map((one, at) => one - much * (by[at] ?? 0));
   for (let column = 0; column < width; column += 1) {

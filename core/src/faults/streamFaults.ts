@@ -118,7 +118,7 @@ function stuckFault({ timesMs, values }: Stretch): StreamFault | null {
   if (same < STUCK_READINGS || forS < STUCK_S) return null;
   // A coarse converter on a calm probe repeats itself; only one that had noise before can have stuck.
   const before = [...values.slice(Math.max(0, lastOther - 60), lastOther + 1)];
-  return before.length >= NEWEST && noiseOf(before) < 0.3 ? null : { kind: 'stuck', forS, counts };
+  return before.length >= NEWEST && noiseOf(before) >= 0.3 ? { kind: 'stuck', forS, counts } : null;
 }
 
 type Leap = { readonly atMs: number; readonly byCounts: number };

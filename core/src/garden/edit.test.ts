@@ -52,6 +52,7 @@ const reference = (rawCounts: number, change: Partial<Reference> = {}): Referenc
   supplyV: 3.3,
   boardId: 'board',
   simulated: false,
+  settling: null,
   ...change,
 });
 

@@ -9,7 +9,8 @@ import { fail, ok, type Result } from '../quantity/result.ts';
 import { EMPTY_PLAN } from '../plan/schema.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { makeId } from './ids.ts';
-import { NO_PLACEMENT } from './migrations.ts';
+import { NO_PLACEMENT, NO_TEST } from './migrations.ts';
+import { NO_CORRECTION } from '../temperature/correction.ts';
 import { syncWiring } from './planEdit.ts';
 import {
   GARDEN_FORMAT,
@@ -46,6 +47,23 @@ export type Parts = {
   readonly pump: { readonly flowMlPerS: number } | null;
 };
 
+/** What a new probe and a new channel have before anything is known of them. */
+export const NEW_PROBE = {
+  placement: NO_PLACEMENT,
+  firstTest: NO_TEST,
+  labelProvedAt: null,
+  warmUp: null,
+  bus: null,
+} as const;
+export const EMPTY_CHANNEL = {
+  quantity: 'moisture',
+  label: '',
+  pin: '',
+  correction: NO_CORRECTION,
+  pegs: { dry: null, wet: null },
+  calibrationId: null,
+} as const;
+
 type Making = { readonly random: () => number; readonly nowIso: string };
 
 export function emptyGarden(name: string, timeZone: string, { random, nowIso }: Making): Garden {
@@ -67,6 +85,7 @@ export function emptyGarden(name: string, timeZone: string, { random, nowIso }: 
     plan: EMPTY_PLAN,
     wiring: EMPTY_NETLIST,
     catalogue: [],
+    registerMaps: [],
   };
 }
 
@@ -84,13 +103,12 @@ export function addPlot(
     'id' in parts.board ? null : { id: fresh('board', garden.boards), ...parts.board };
   const boardId = 'id' in parts.board ? parts.board.id : (newBoard?.id ?? '');
   const channel: Channel = {
+    ...EMPTY_CHANNEL,
     id: fresh('channel', garden.channels),
     probeId,
     boardId,
     pin: parts.pin,
     streamName: parts.streamName,
-    pegs: { dry: null, wet: null },
-    calibrationId: null,
   };
   const line = parts.pump && newLine(garden, plotId, parts, boardId, parts.pump.flowMlPerS, random);
   return {
@@ -117,7 +135,7 @@ export function addPlot(
           kind: parts.probeKind,
           colour: parts.colour,
           depthCm: parts.depthCm,
-          placement: NO_PLACEMENT,
+          ...NEW_PROBE,
         },
       ],
       channels: [...garden.channels, channel],
@@ -193,7 +211,7 @@ export const renameGarden = (garden: Garden, name: string, note: string): Garden
 /** Removes a plot with its probes, channels, calibrations and lines. Boards and stored readings stay. */
 export function removePlot(garden: Garden, plotId: string): Garden {
   const gone = new Set(garden.probes.filter((probe) => probe.plotId === plotId).map((probe) => probe.id));
-  const channels = garden.channels.filter((channel) => !gone.has(channel.probeId));
+  const channels = garden.channels.filter((channel) => !gone.has(channel.probeId ?? ''));
   const kept = new Set(channels.map((channel) => channel.id));
   return syncWiring({
     ...garden,
@@ -287,8 +305,12 @@ export type PlotParts = {
 export function plotParts(garden: Garden, plotId: string): PlotParts | null {
   const plot = garden.plots.find((one) => one.id === plotId);
   if (!plot) return null;
-  const probe = garden.probes.find((one) => one.plotId === plotId) ?? null;
-  const channel = garden.channels.find((one) => one.probeId === probe?.id) ?? null;
+  const moistureOf = (probe: Probe) =>
+    garden.channels.find((one) => one.probeId === probe.id && one.quantity === 'moisture');
+  const probes = garden.probes.filter((one) => one.plotId === plotId);
+  // A thermometer may stand before the probe that decides.
+  const probe = probes.find(moistureOf) ?? probes[0] ?? null;
+  const channel = (probe && moistureOf(probe)) ?? null;
   const board = garden.boards.find((one) => one.id === channel?.boardId) ?? null;
   const calibration = garden.calibrations.find((one) => one.id === channel?.calibrationId) ?? null;
   const fit = calibration ? fitTwoPoint(calibration.dry, calibration.wet) : null;

@@ -40,7 +40,7 @@ const VERSION_1 = {
 test('a garden of version 1 opens with an empty plan, an empty wiring, and everything it had', () => {
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 2 });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 3 });
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
   expect(read.value.plan.answers.power).toBeNull();
   expect(read.value.probes[0]?.placement).toEqual({ where: '', between: '', mapNote: '' });
@@ -54,5 +54,59 @@ test('a damaged garden of version 1 is refused with the field, not with a fall',
   expect(readGarden({ ...VERSION_1, probes: [null] })).toMatchObject({
     ok: false,
     issue: { kind: 'field', field: 'probes[0]' },
+  });
+});
+
+test('a garden of version 2 opens with channels that measure moisture, and references that did not know whether they had settled', () => {
+  const reference = {
+    condition: 'air',
+    rawCounts: 3000,
+    noiseCounts: 3,
+    spreadCounts: 3,
+    readings: 20,
+    windowS: 10,
+    takenAt: '2026-05-02T10:00:00Z',
+    supplyV: 3.3,
+    boardId: 'b',
+    simulated: false,
+  };
+  const wet = { ...reference, condition: 'water', rawCounts: 1200 };
+  const upgraded = readGarden(structuredClone(VERSION_1));
+  if (!upgraded.ok) throw new Error('refused');
+  const { plan, wiring, catalogue } = upgraded.value;
+  const version2 = {
+    ...VERSION_1,
+    version: 2,
+    plan,
+    wiring,
+    catalogue,
+    probes: VERSION_1.probes.map((probe) => ({
+      ...probe,
+      placement: { where: 'x', between: '', mapNote: '' },
+    })),
+    channels: VERSION_1.channels.map((channel) => ({
+      ...channel,
+      pegs: { dry: reference, wet },
+      calibrationId: 'k',
+    })),
+    calibrations: [
+      { id: 'k', channelId: 'c', percentKind: 'span', dry: reference, wet, madeAt: '2026-05-02T10:00:00Z' },
+    ],
+  };
+  const read = readGarden(version2);
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  expect(read.value.version).toBe(3);
+  expect(read.value.channels[0]).toMatchObject({
+    quantity: 'moisture',
+    correction: { kind: 'none' },
+    pegs: { dry: { rawCounts: 3000, settling: null }, wet: { settling: null } },
+  });
+  expect(read.value.calibrations[0]).toMatchObject({ dry: { settling: null }, wet: { rawCounts: 1200 } });
+  expect(read.value.probes[0]).toMatchObject({
+    placement: { where: 'x' },
+    firstTest: { touch: null, air: null, water: null },
+    labelProvedAt: null,
+    warmUp: null,
+    bus: null,
   });
 });

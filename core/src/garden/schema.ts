@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 2.
+ * The garden: one document with everything but the readings and the events. Version 3.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -11,25 +11,14 @@ import { fitTwoPoint } from '../calibration/twoPoint.ts';
 import { entrySchema } from '../catalogue/schema.ts';
 import { MOST_ENTRIES } from '../catalogue/catalogueFile.ts';
 import { planSchema } from '../plan/schema.ts';
-import { COLOUR_TAGS, netlistSchema } from '../wiring/netlist.ts';
+import { netlistSchema } from '../wiring/netlist.ts';
+import { registerMapSchema } from '../bus/registers.ts';
+import { channel, id, name, probe, reference, text, time } from './probeSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 2;
+export const GARDEN_VERSION = 3;
 
-const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
-const name = z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 letters');
-const text = z.string().max(400, 'at most 400 letters');
-const time = z.iso.datetime({ offset: true });
 const tenths = z.int().min(0).max(1000);
-const counts = z.number().min(-1e9).max(1e9);
-const colour = z.enum(COLOUR_TAGS);
-
-export const PROBE_KINDS = [
-  'capacitive stick',
-  'resistive fork',
-  'home-made electrodes',
-  'analog volumetric probe',
-] as const;
 
 const plot = z.strictObject({
   id,
@@ -47,44 +36,6 @@ const board = z.strictObject({
   traits: text,
   adcBits: z.int().min(8).max(24),
   supplyV: z.number().min(1).max(30),
-});
-
-const probe = z.strictObject({
-  id,
-  plotId: id,
-  label: name,
-  kind: z.enum(PROBE_KINDS),
-  colour,
-  depthCm: z.number().min(0).max(300),
-  /** Where it sits, in words: for the placement sheet. */
-  placement: z.strictObject({ where: text, between: text, mapNote: text }),
-});
-
-/** A raw value captured while the probe sat in a known condition. */
-const reference = z.strictObject({
-  condition: z.enum(['air', 'dry soil', 'water', 'soaked soil']),
-  rawCounts: counts,
-  noiseCounts: z.number().min(0).max(1e9),
-  spreadCounts: z.number().min(0).max(1e9),
-  readings: z.int().min(1).max(1e6),
-  windowS: z.number().min(0).max(1e6),
-  takenAt: time,
-  supplyV: z.number().min(1).max(30),
-  boardId: id,
-  /** Taken from the stand-in board, not from a real probe. */
-  simulated: z.boolean(),
-});
-
-const channel = z.strictObject({
-  id,
-  probeId: id,
-  boardId: id,
-  /** Where it is connected, in words: "input 2". */
-  pin: text,
-  /** The name or column that the board prints in front of this probe's value. */
-  streamName: z.string().max(60),
-  pegs: z.strictObject({ dry: reference.nullable(), wet: reference.nullable() }),
-  calibrationId: id.nullable(),
 });
 
 /** An immutable version: two references, a straight line, and what its percent means. */
@@ -135,6 +86,8 @@ const shape = z.strictObject({
   wiring: netlistSchema,
   /** Own entries of the catalogue; one with the id of a built-in entry stands in its place. */
   catalogue: z.array(entrySchema).max(MOST_ENTRIES),
+  /** Own register maps of bus probes; one with the id of a built-in map stands in its place. */
+  registerMaps: z.array(registerMapSchema).max(50),
 });
 
 export type Garden = z.infer<typeof shape>;
@@ -171,7 +124,16 @@ export const gardenSchema = shape.superRefine((garden, ctx) => {
 
 type Report = (path: PropertyKey[], message: string) => void;
 
-const LISTS = ['plots', 'boards', 'probes', 'channels', 'calibrations', 'waterLines', 'catalogue'] as const;
+const LISTS = [
+  'plots',
+  'boards',
+  'probes',
+  'channels',
+  'calibrations',
+  'waterLines',
+  'catalogue',
+  'registerMaps',
+] as const;
 
 function checkIds(garden: Garden, report: Report): void {
   for (const list of LISTS) {

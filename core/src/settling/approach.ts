@@ -32,10 +32,19 @@ export const TIME_CONSTANTS_S: readonly number[] = Array.from(
 /** From here on there is no end in sight within a sitting: the curve is called a drift. */
 export const DRIFT_FROM_S = 2400;
 
-/** Prior weights of the kinds of curve; the grid of each kind shares its part evenly. */
-const PRIOR = { rest: 0.15, single: 0.55, double: 0.3 } as const;
-/** Prior standard deviations as shares of the span: where the end lies, how far one part moves, how far the slow one of two. */
-const SCALE = { end: 1, single: 0.5, slow: 0.25 } as const;
+const RARE_FROM_S = 1500;
+const RARE = 0.2;
+
+/** Prior beliefs in the kinds of curve; the curves of each kind share its part. */
+const PRIOR = { rest: 0.15, single: 0.52, double: 0.27, line: 0.03 } as const;
+/**
+ * Prior standard deviations as shares of the span: where the end lies, how far one part moves, how far the slow one of two. The slow one moves no more
+ * than a part of the way that has been seen.
+ */
+const SCALE = { end: 1, single: 0.5, slow: 0.25, slowOfWay: 0.3, leastSlow: 0.04, line: 0.3 } as const;
+/** A straight line's slope is counted per hour; what it moves within a quarter of one is the way it has still to go. */
+const LINE_UNIT_S = 3600;
+const HORIZON_S = 900;
 /** How far a time constant of the grid may give way: standard deviation of its logarithm, a third of a step. */
 const GIVE = 0.12;
 /** No probe follows two exponentials to the last digit: this share of the span is believed of no bin, however many readings it averages. */
@@ -62,9 +71,32 @@ export type Curve = {
   /** True value at the newest reading, counts, and its standard deviation. */
   readonly now: number;
   readonly nowSigma: number;
-  /** The parts of the way still to go, each with its own time constant, s. */
-  readonly parts: readonly { readonly amplitude: number; readonly timeConstantS: number }[];
+  /** The parts of the way still to go, each with its own time constant. */
+  readonly parts: readonly CurvePart[];
+  /** Slope of a straight line beside them, counts per second; 0 without one. */
+  readonly lineCountsPerS: number;
 };
+
+export type CurvePart = {
+  /** Of the way still to go at the newest reading, counts. */
+  readonly amplitude: number;
+  /** How the amplitude gives way with time: `h` seconds on it is (amplitude + bend·h/τ)·e^(−h/τ). */
+  readonly bend: number;
+  readonly timeConstantS: number;
+};
+
+/** The way still to go `aheadS` after the newest reading, counts. */
+export const leftAfter = (curve: Curve, aheadS: number): number =>
+  curve.lineCountsPerS * aheadS +
+  curve.parts.reduce((sum, { amplitude, bend, timeConstantS }) => {
+    const turns = aheadS / timeConstantS;
+    return sum + (amplitude + bend * turns) * Math.exp(-turns);
+  }, 0);
+
+/** Slope of the true value at the newest reading, counts per second. */
+export const slopeNow = (curve: Curve): number =>
+  curve.lineCountsPerS +
+  curve.parts.reduce((sum, part) => sum + (part.bend - part.amplitude) / part.timeConstantS, 0);
 
 export type Approach = {
   readonly atS: number;
@@ -127,10 +159,13 @@ type Seen = {
 
 function look(bins: readonly Bin[]): Seen {
   const originS = bins[0]?.fromS ?? 0;
+  const last = bins.at(-1);
+  const atS = last?.toS ?? 0;
   const rows = new Float64Array(bins.length * COLUMNS);
   for (const [at, bin] of bins.entries()) {
     const start = at * COLUMNS;
     rows[start] = 1;
+    rows[start + LINE] = ((bin.fromS + bin.toS) / 2 - atS) / LINE_UNIT_S;
     for (let of = 0; of < GRID_SIZE; of += 1) {
       const tauS = TIME_CONSTANTS_S[of] ?? 1;
       // Died away: nought exactly, for numbers too small to be held in full are slow to reckon with.
@@ -139,8 +174,7 @@ function look(bins: readonly Bin[]): Seen {
       rows[start + 2 * of + 2] = giving(bin, originS, tauS);
     }
   }
-  const last = bins.at(-1);
-  return { bins, rows, originS, atS: last?.toS ?? 0, zero: last?.mean ?? 0 };
+  return { bins, rows, originS, atS, zero: last?.mean ?? 0 };
 }
 
 type Solved = {
@@ -163,7 +197,9 @@ function fitOnce(
   sigma: number,
   robust: readonly number[] | null,
 ): { readonly approach: Approach; readonly top: Solved | undefined } {
-  const kept = solveAll(momentsOf(seen, sigma, MISFIT * spanCounts, robust), spanCounts);
+  const means = seen.bins.map((bin) => bin.mean);
+  const wayCounts = Math.abs((means[0] ?? 0) - (means.at(-1) ?? 0));
+  const kept = solveAll(momentsOf(seen, sigma, MISFIT * spanCounts, robust), spanCounts, wayCounts);
   const best = Math.max(...kept.map((one) => one.logEvidence));
   const total = kept.reduce((sum, one) => sum + Math.exp(one.logEvidence - best), 0);
   const curves = kept.map((one) =>
@@ -178,8 +214,9 @@ function fitOnce(
 /** Sums over the bins that every fit is made of: of the basis columns with each other and with the readings. Column 0 is the constant. */
 type Moments = { readonly gram: Float64Array; readonly withValue: Float64Array };
 
-/** The constant, and two columns for each time constant: the exponential and its derivative. */
-const COLUMNS = 2 * GRID_SIZE + 1;
+/** The constant, two columns for each time constant (the exponential and its derivative), and a straight line. */
+const LINE = 2 * GRID_SIZE + 1;
+const COLUMNS = LINE + 1;
 
 function momentsOf(seen: Seen, sigma: number, misfit: number, robust: readonly number[] | null): Moments {
   const { bins, rows, zero } = seen;
@@ -194,44 +231,56 @@ function momentsOf(seen: Seen, sigma: number, misfit: number, robust: readonly n
       if (weighted === 0) continue; // long after a fast part its columns have died away
       withValue[i] = (withValue[i] ?? 0) + weighted * value;
       const start = i * COLUMNS;
-      for (let j = i; j < COLUMNS; j += 1) gram[start + j] = (gram[start + j] ?? 0) + weighted * (row[j] ?? 0);
+      for (let j = i; j < COLUMNS; j += 1)
+        gram[start + j] = (gram[start + j] ?? 0) + weighted * (row[j] ?? 0);
     }
   }
   return { gram, withValue };
 }
 
-/** The columns of every curve: the constant alone, with one time constant, with two. */
+/** The columns of every curve: the constant alone, with one time constant, with two; and a straight line beside none or one. */
 const CURVE_COLUMNS: readonly (readonly number[])[] = (() => {
   const columnsOf = (of: number) => [2 * of + 1, 2 * of + 2];
-  const curves = [[0]];
-  for (let i = 0; i < GRID_SIZE; i += 1) curves.push([0, ...columnsOf(i)]);
+  const curves = [[0], [0, LINE]];
+  for (let i = 0; i < GRID_SIZE; i += 1) curves.push([0, ...columnsOf(i)], [0, ...columnsOf(i), LINE]);
   for (let i = 0; i < GRID_SIZE; i += 1)
     for (let j = i + 1; j < GRID_SIZE; j += 1) curves.push([0, ...columnsOf(i), ...columnsOf(j)]);
   return curves;
 })();
 
-const PAIRS = (GRID_SIZE * (GRID_SIZE - 1)) / 2;
-/** Logarithm of a curve's prior weight, by how many columns it has. */
-const LOG_PRIOR: Readonly<Record<number, number>> = {
-  1: Math.log(PRIOR.rest),
-  3: Math.log(PRIOR.single / GRID_SIZE),
-  5: Math.log(PRIOR.double / PAIRS),
-};
+/** Prior belief in a slowest time constant: those beyond any probe's own settling are drifts, and rarer. */
+const rarity = (tauS: number) => (tauS > RARE_FROM_S ? RARE : 1);
+const SINGLES = TIME_CONSTANTS_S.reduce((sum, tauS) => sum + rarity(tauS), 0);
+const PAIRS = TIME_CONSTANTS_S.reduce((sum, tauS, at) => sum + at * rarity(tauS), 0);
+/** Logarithm of each curve's prior belief. */
+const LOG_PRIOR: readonly number[] = CURVE_COLUMNS.map((columns) => {
+  if (columns.length === 1) return Math.log(PRIOR.rest);
+  if (columns.at(-1) === LINE) return Math.log(columns.length === 2 ? PRIOR.line : PRIOR.line / GRID_SIZE);
+  const slowest = TIME_CONSTANTS_S[((columns.at(-2) ?? 1) - 1) / 2] ?? 1;
+  const share = columns.length === 3 ? PRIOR.single / SINGLES : PRIOR.double / PAIRS;
+  return Math.log(share * rarity(slowest));
+});
 
-function solveAll(moments: Moments, spanCounts: number): Solved[] {
-  const scales = [SCALE.end, SCALE.single, GIVE * SCALE.single, SCALE.slow, GIVE * SCALE.slow].map(
-    (share) => share * spanCounts,
+function solveAll(moments: Moments, spanCounts: number, wayCounts: number): Solved[] {
+  const slow = Math.min(
+    SCALE.slow * spanCounts,
+    Math.max(SCALE.slowOfWay * wayCounts, SCALE.leastSlow * spanCounts),
   );
+  const single = SCALE.single * spanCounts;
+  const settling = [SCALE.end * spanCounts, single, GIVE * single, slow, GIVE * slow];
+  const line = SCALE.line * spanCounts;
+  const scalesOf = (columns: readonly number[]) =>
+    columns.at(-1) === LINE ? [...settling.slice(0, columns.length - 1), line] : settling;
   const evidence = CURVE_COLUMNS.map(
-    (columns) => factorise(moments, columns, scales) + (LOG_PRIOR[columns.length] ?? -Infinity),
+    (columns, at) => factorise(moments, columns, scalesOf(columns)) + (LOG_PRIOR[at] ?? -Infinity),
   );
   const best = Math.max(...evidence);
   return CURVE_COLUMNS.flatMap((columns, at) => {
     const logEvidence = evidence[at] ?? -Infinity;
     if (!(logEvidence > best + Math.log(LEAST_SHARE))) return [];
-    factorise(moments, columns, scales);
+    factorise(moments, columns, scalesOf(columns));
     const taus = columns
-      .filter((column) => column % 2 === 1)
+      .filter((column) => column % 2 === 1 && column !== LINE)
       .map((column) => TIME_CONSTANTS_S[(column - 1) / 2] ?? 1);
     return [{ logEvidence, columns, taus, fit: posterior(columns.length) }];
   });
@@ -313,19 +362,24 @@ function curveOf(solved: Solved, share: number, sinceS: number, zero: number): C
   const parts = solved.taus.map((timeConstantS, at) => ({
     amplitude:
       (worth[2 * at] ?? 0) * (mean[2 * at + 1] ?? 0) + (worth[2 * at + 1] ?? 0) * (mean[2 * at + 2] ?? 0),
+    bend: (worth[2 * at] ?? 0) * (mean[2 * at + 2] ?? 0),
     timeConstantS,
   }));
-  const left = parts.reduce((sum, part) => sum + part.amplitude, 0);
+  const hasLine = solved.columns.at(-1) === LINE;
+  const lineCountsPerS = hasLine ? (mean.at(-1) ?? 0) / LINE_UNIT_S : 0;
+  const line = (weight: number) => (hasLine ? [weight] : []);
+  const settling = parts.reduce((sum, part) => sum + part.amplitude, 0);
   const end = zero + (mean[0] ?? 0);
   return {
     share,
     end,
-    endSigma: sigmaOf([1, ...worth.map(() => 0)]),
-    left,
-    leftSigma: sigmaOf([0, ...worth]),
-    now: end + left,
-    nowSigma: sigmaOf([1, ...worth]),
+    endSigma: sigmaOf([1, ...worth.map(() => 0), ...line(0)]),
+    left: settling - lineCountsPerS * HORIZON_S,
+    leftSigma: sigmaOf([0, ...worth, ...line(-HORIZON_S / LINE_UNIT_S)]),
+    now: end + settling,
+    nowSigma: sigmaOf([1, ...worth, ...line(0)]),
     parts,
+    lineCountsPerS,
   };
 }
 
@@ -344,12 +398,9 @@ export function foreseen(approach: Approach, aheadS: number): { mean: number; si
   let mean = 0;
   let square = 0;
   for (const curve of approach.curves) {
-    const value =
-      curve.end +
-      curve.parts.reduce((sum, part) => sum + part.amplitude * Math.exp(-aheadS / part.timeConstantS), 0);
-    const sigma = Math.max(curve.nowSigma, 0);
+    const value = curve.end + leftAfter(curve, aheadS);
     mean += curve.share * value;
-    square += curve.share * (value * value + sigma * sigma);
+    square += curve.share * (value * value + curve.nowSigma ** 2);
   }
   return { mean, sigma: Math.sqrt(Math.max(0, square - mean * mean)) };
 }

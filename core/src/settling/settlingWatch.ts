@@ -8,7 +8,16 @@
  * Mutable on purpose, like the stream's ring: fifty lines a second must cost little.
  */
 import { spreadOf } from '../signal/noise.ts';
-import { beliefFurther, DRIFT_FROM_S, fitApproach, foreseen, type Approach, type Curve } from './approach.ts';
+import {
+  beliefFurther,
+  DRIFT_FROM_S,
+  fitApproach,
+  foreseen,
+  leftAfter,
+  slopeNow,
+  type Approach,
+  type Curve,
+} from './approach.ts';
 import { Bins } from './bins.ts';
 import { mixtureQuantile } from './normal.ts';
 
@@ -44,19 +53,21 @@ export type SettlingOptions = {
   readonly toleranceFrac?: number;
 };
 
-/** Default nearness: 1¼ % of the span, about what a second look at the same soil differs by. */
-const TOLERANCE_FRAC = 0.0125;
+/** Default nearness: 1½ % of the span, about what a second look at the same soil differs by. */
+const TOLERANCE_FRAC = 0.015;
 /** "Steady" is said below this doubt, and taken back above the other. */
-const DOUBT = 0.03;
-const DOUBT_BACK = 0.25;
+const DOUBT = 0.043;
+const DOUBT_BACK = 0.3;
 /** A reading this many standard deviations from what was foreseen is wild, or the first of a change. */
 const WILD = 4.5;
 /** Slack and threshold of the cumulative sum, in standard deviations. */
 const SLACK = 0.7;
 const ALARM = 8;
+/** Below this the sum says nothing. */
+const CALM = 3;
 /** Noise believed before there is any, as a share of the span, and how many readings that belief is worth. */
 const NOISE_BEFORE = 0.008;
-const NOISE_BEFORE_WORTH = 5;
+const NOISE_BEFORE_WORTH = 4;
 /** Least noise: no converter and no probe is better than this share of the span. */
 const LEAST_NOISE = 0.0003;
 const NOISE_READINGS = 64;
@@ -65,7 +76,8 @@ const SLOW_S = 2;
 const LEAST_READINGS = 4;
 /** The fit is made anew after a second, on a long approach after this share of its time: what was foreseen still holds between. */
 const REFIT_S = 1;
-const REFIT_FRAC = 0.03;
+const REFIT_FRAC = 0.025;
+const SECOND_LOOK_FRAC = 0.01;
 const RECENT = 240;
 /** Older readings of a long approach are let go. */
 const LONGEST_S = 7200;
@@ -90,7 +102,10 @@ export class SettlingWatch {
   /** Usual distance of readings, s. */
   private everyS = 0;
   private changed = false;
-  private wasSteady = false;
+  private noise = 0;
+  private doubt = 1;
+  private isSteady = false;
+  private wasSure = false;
   private cached: { of: Approach | null; suspect: Sample | null; settling: Settling } | null = null;
 
   constructor(options: SettlingOptions) {
@@ -125,14 +140,24 @@ export class SettlingWatch {
     if (this.cached?.of !== key || this.cached.suspect !== this.suspect)
       this.cached = { of: key, suspect: this.suspect, settling: this.judge() };
     const last = this.suspect ?? this.recent.at(-1);
-    return { ...this.cached.settling, watchedS: last ? last.atS - this.startS : 0, readings: this.bins.readings };
+    return {
+      ...this.cached.settling,
+      watchedS: last ? last.atS - this.startS : 0,
+      readings: this.bins.readings,
+    };
+  }
+
+  /** Time until the true value is within a share of the span of its end; null while no end can be named. */
+  within(toleranceFrac: number): Settling['left'] {
+    const { end } = this.settling();
+    return end && this.approach && timeLeft(this.approach.curves, toleranceFrac * this.spanCounts);
   }
 
   /** Standard deviations between a reading and what was foreseen for it; 0 while nothing can be foreseen. */
   private surprise(sample: Sample): number {
     if (!this.approach || this.bins.readings < LEAST_READINGS) return 0;
     const { mean, sigma } = foreseen(this.approach, sample.atS - this.approach.atS);
-    return (sample.value - mean) / Math.hypot(sigma, this.approach.sigma);
+    return (sample.value - mean) / Math.hypot(sigma, this.noise);
   }
 
   private admit(sample: Sample, z: number): void {
@@ -143,7 +168,8 @@ export class SettlingWatch {
     this.bins.dropBefore(sample.atS - LONGEST_S);
     if (this.bins.readings > 8 && this.lastingChange(sample, z)) return;
     const sinceFitS = sample.atS - (this.approach?.atS ?? -Infinity);
-    const dueS = Math.max(REFIT_S, REFIT_FRAC * (sample.atS - this.startS));
+    const share = this.wasSure && !this.isSteady ? SECOND_LOOK_FRAC : REFIT_FRAC;
+    const dueS = Math.max(REFIT_S, share * (sample.atS - this.startS));
     if (sinceFitS >= dueS || this.bins.readings <= 12) this.refit();
   }
 
@@ -169,17 +195,26 @@ export class SettlingWatch {
     this.sumUp = 0;
     this.sumDown = 0;
     this.changed = true;
-    this.wasSteady = false;
+    this.isSteady = false;
+    this.wasSure = false;
     this.refit();
   }
 
   private refit(): void {
-    if (this.bins.all.length >= 2) this.approach = fitApproach(this.bins.all, this.spanCounts, this.noise());
-    else this.approach = null;
+    this.noise = this.estimateNoise();
+    this.approach = this.bins.all.length < 2 ? null : fitApproach(this.bins.all, this.spanCounts, this.noise);
+    this.doubt = this.approach ? beliefFurther(this.approach, this.toleranceCounts) : 1;
+    if (this.isSteady) this.isSteady = this.doubt < DOUBT_BACK;
+    else {
+      // Granted only after a second look, and not while surprises add up.
+      const calm = Math.max(this.sumUp, this.sumDown) < CALM && this.bins.readings >= LEAST_READINGS;
+      this.isSteady = calm && this.doubt < DOUBT && this.wasSure;
+      this.wasSure = this.doubt < DOUBT;
+    }
   }
 
   /** Noise of one reading from second differences, counts; a belief stands in while there are few. */
-  private noise(): number {
+  private estimateNoise(): number {
     const values = this.recent.slice(-NOISE_READINGS).map((one) => one.value);
     const second = values.slice(2).map((value, at) => value - 2 * (values[at + 1] ?? 0) + (values[at] ?? 0));
     const measured = second.length < 2 ? 0 : spreadOf(second) / Math.sqrt(6);
@@ -190,12 +225,16 @@ export class SettlingWatch {
     return Math.max(settledIn, LEAST_NOISE * this.spanCounts);
   }
 
+  private isDisturbed(): boolean {
+    return this.suspect !== null && this.everyS > SLOW_S;
+  }
+
   private judge(): Settling {
     const { approach, toleranceCounts } = this;
     const last = this.suspect ?? this.recent.at(-1);
     const readings = this.bins.readings;
     const common = {
-      noiseCounts: approach?.sigma ?? 0,
+      noiseCounts: this.noise,
       toleranceCounts,
       watchedS: last ? last.atS - this.startS : 0,
       readings,
@@ -211,9 +250,6 @@ export class SettlingWatch {
         driftCountsPerMin: 0,
         beliefFurther: 1,
       };
-    const doubt = beliefFurther(approach, toleranceCounts);
-    const steady = doubt < (this.wasSteady ? DOUBT_BACK : DOUBT);
-    this.wasSteady = steady;
     const { curves } = approach;
     const ends = curves.map((one) => ({ share: one.share, mean: one.end, sigma: one.endSigma }));
     const end = {
@@ -222,23 +258,25 @@ export class SettlingWatch {
       high: mixtureQuantile(ends, 0.95),
     };
     const isKnown = end.high - end.low < WIDEST * this.spanCounts;
-    const drift = -60 * meanOver(curves, (one) => slopeLoss(one));
+    const drift = 60 * meanOver(curves, slopeNow);
     const drifts = meanOver(curves, (one) => Number(isDrift(one, toleranceCounts)));
     const now = foreseen(approach, 0);
+    const verdict = this.isDisturbed()
+      ? 'disturbed'
+      : this.isSteady
+        ? 'steady'
+        : drifts > 0.5
+          ? 'drifting'
+          : 'settling';
+    const hasEnd = isKnown && verdict !== 'drifting';
     return {
       ...common,
-      verdict: this.suspect && this.everyS > SLOW_S
-        ? 'disturbed'
-        : steady
-          ? 'steady'
-          : drifts > 0.6
-            ? 'drifting'
-            : 'settling',
-      end: isKnown ? end : null,
-      left: isKnown ? timeLeft(curves, toleranceCounts) : null,
+      verdict,
+      end: hasEnd ? end : null,
+      left: hasEnd ? timeLeft(curves, toleranceCounts) : null,
       now: { counts: now.mean, sigma: now.sigma },
       driftCountsPerMin: drift,
-      beliefFurther: doubt,
+      beliefFurther: this.doubt,
     };
   }
 }
@@ -246,15 +284,13 @@ export class SettlingWatch {
 const meanOver = (curves: readonly Curve[], of: (curve: Curve) => number): number =>
   curves.reduce((sum, curve) => sum + curve.share * of(curve), 0);
 
-const slopeLoss = (curve: Curve): number =>
-  curve.parts.reduce((sum, part) => sum + part.amplitude / part.timeConstantS, 0);
-
-/** A curve whose way to go lies in a part so slow that it has no end in sight, and whose sign is sure. */
+/** A curve that goes on without an end in sight: a straight line, or a part slower than anything that settles; and its way is sure. */
 function isDrift(curve: Curve, toleranceCounts: number): boolean {
   const slow = curve.parts
     .filter((part) => part.timeConstantS >= DRIFT_FROM_S)
-    .reduce((sum, part) => sum + part.amplitude, 0);
-  return Math.abs(slow) > toleranceCounts && Math.abs(curve.left) > 2 * curve.leftSigma;
+    .reduce((sum, part) => sum + Math.abs(part.amplitude), 0);
+  const isEndless = curve.lineCountsPerS !== 0 || slow > toleranceCounts;
+  return isEndless && Math.abs(curve.left) > Math.max(toleranceCounts, 2 * curve.leftSigma);
 }
 
 /** Weighted quantiles of the time that each curve takes to come within the tolerance. */
@@ -275,11 +311,9 @@ function timeLeft(curves: readonly Curve[], toleranceCounts: number): { likelyS:
 
 /** First time after which the way still to go stays within the tolerance, s; found by halving. */
 function timeWithin(curve: Curve, toleranceCounts: number): number {
-  const leftAt = (aheadS: number) =>
-    Math.abs(
-      curve.parts.reduce((sum, part) => sum + part.amplitude * Math.exp(-aheadS / part.timeConstantS), 0),
-    );
+  const leftAt = (aheadS: number) => Math.abs(leftAfter({ ...curve, lineCountsPerS: 0 }, aheadS));
   const slowest = Math.max(0, ...curve.parts.map((part) => part.timeConstantS));
+  if (Math.abs(curve.left) > toleranceCounts && curve.lineCountsPerS !== 0) return Infinity;
   if (leftAt(0) <= toleranceCounts) return 0;
   let low = 0;
   let high = 12 * slowest;

@@ -79,12 +79,16 @@ export function workWarmUp(runs: readonly WarmUpRun[]): Worked {
       unit: 's',
       decimals: 1,
       formula: '{longest} × {margin}',
-      inputs: { longest: input(`longest of ${runs.length} runs`, longest, 's', 1), margin: input('margin', 1.25, '', 2) },
+      inputs: {
+        longest: input(`longest of ${runs.length} runs`, longest, 's', 1),
+        margin: input('margin', 1.25, '', 2),
+      },
     },
     ({ longest: longestS, margin }) => longestS * margin,
   );
   return worked('Warm-up', [wait], {
-    source: 'From each switching on until the running median of five readings stays within the tolerance of its end.',
+    source:
+      'From each switching on until the running median of five readings stays within the tolerance of its end.',
     note: 'A reading taken sooner is wrong, always in the same direction. The board prints one reading per line, so the time is no finer than its lines.',
     wouldChange: 'A larger capacitor at the probe, a colder day, another supply voltage.',
   });

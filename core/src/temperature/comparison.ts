@@ -49,7 +49,8 @@ export function compareThermometers(
   const [first, ...others] = minutes;
   const common = [...(first?.at.keys() ?? [])].filter((minute) => others.every((one) => one.at.has(minute)));
   const hours = common.length > 0 ? (Math.max(...common) - Math.min(...common)) / 60 : 0;
-  if (hours < LEAST_HOURS) return { ok: false, issue: { kind: 'too-short', hours, neededHours: LEAST_HOURS } };
+  if (hours < LEAST_HOURS)
+    return { ok: false, issue: { kind: 'too-short', hours, neededHours: LEAST_HOURS } };
   const reference = common.map((minute) =>
     trusted ? (trusted.at.get(minute) ?? 0) : medianOf(minutes.map((one) => one.at.get(minute) ?? 0)),
   );

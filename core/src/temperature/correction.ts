@@ -70,14 +70,17 @@ export function lineOf(low: Pair, high: Pair): Result<{ gain: number; offset: nu
   return ok({ gain, offset: low.trusted - gain * low.read });
 }
 
-export type TrimIssue = { readonly kind: 'not-positive' } | { readonly kind: 'far-off'; readonly multiplier: number };
+export type TrimIssue =
+  { readonly kind: 'not-positive' } | { readonly kind: 'far-off'; readonly multiplier: number };
 
 /** Multiplier of a battery monitor: what the multimeter says ÷ what the board reports. More than one half off is a wiring fault, not a tolerance. */
 export function trimOf(of: { meterV: number; reported: number; now: number }): Result<number, TrimIssue> {
   if (!(of.meterV > 0 && of.reported > 0 && of.now > 0)) return fail({ kind: 'not-positive' });
   const multiplier = of.now * (of.meterV / of.reported);
   const change = of.meterV / of.reported;
-  return of.now === 1 || (change > 0.67 && change < 1.5) ? ok(multiplier) : fail({ kind: 'far-off', multiplier });
+  return of.now === 1 || (change > 0.67 && change < 1.5)
+    ? ok(multiplier)
+    : fail({ kind: 'far-off', multiplier });
 }
 
 const SOURCE: Readonly<Record<Correction['kind'], string>> = {
@@ -95,16 +98,28 @@ export function workCorrection(
 ): Worked {
   const { unit, decimals, title } = of;
   const last = { name: title.toLowerCase(), unit, decimals };
-  const read = input('value read', value, correction.kind === 'thermistor' ? 'counts' : unit, Number.isInteger(value) ? 0 : 2);
+  const read = input(
+    'value read',
+    value,
+    correction.kind === 'thermistor' ? 'counts' : unit,
+    Number.isInteger(value) ? 0 : 2,
+  );
   const after = (steps: Parameters<typeof worked>[1]) =>
-    worked(title, steps, { source: SOURCE[correction.kind], wouldChange: 'A comparison with a trusted instrument.' });
+    worked(title, steps, {
+      source: SOURCE[correction.kind],
+      wouldChange: 'A comparison with a trusted instrument.',
+    });
   switch (correction.kind) {
     case 'none':
       return after([step({ ...last, formula: '{read}', inputs: { read } }, (x) => x.read)]);
     case 'offset':
       return after([
         step(
-          { ...last, formula: '{read} + {offset}', inputs: { read, offset: input('offset', correction.offset, unit, 2) } },
+          {
+            ...last,
+            formula: '{read} + {offset}',
+            inputs: { read, offset: input('offset', correction.offset, unit, 2) },
+          },
           (x) => x.read + x.offset,
         ),
       ]);
@@ -132,10 +147,14 @@ export function workCorrection(
           name: 'resistance',
           unit: 'Ω',
           decimals: 0,
-          formula: side === 'ground' ? '{fixed} × {read} ÷ ({full} − {read})' : '{fixed} × ({full} − {read}) ÷ {read}',
+          formula:
+            side === 'ground'
+              ? '{fixed} × {read} ÷ ({full} − {read})'
+              : '{fixed} × ({full} − {read}) ÷ {read}',
           inputs: { fixed, read, full },
         },
-        (x) => (side === 'ground' ? (x.fixed * x.read) / (x.full - x.read) : (x.fixed * (x.full - x.read)) / x.read),
+        (x) =>
+          side === 'ground' ? (x.fixed * x.read) / (x.full - x.read) : (x.fixed * (x.full - x.read)) / x.read,
       );
       const warmth = step(
         {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { moveProbe, readProbe, settledProbe, stepProbe, type ProbeState } from './potProbe.ts';
+import { moveProbe, readProbe, settledProbe, stepProbe, withFault, type ProbeState } from './potProbe.ts';
 
 const traits = { airCounts: 3000, waterCounts: 1200, noiseCounts: 0, slowS: 60, fullScaleCounts: 4095 };
 /** 9 o'clock, where the daily wave crosses zero. */
@@ -32,7 +32,7 @@ test('pushed into wet soil it leaps most of the way in seconds and creeps the re
 });
 
 test('unplugged it floats to full scale, and pushing it in anew seats the plug', () => {
-  const loose = { ...settledProbe(0.5), unplugged: true };
+  const loose = withFault(settledProbe(0.5), 'open');
   expect(read(loose)).toBe(4095);
   expect(read(moveProbe(loose, 'soil'))).toBe(read(settledProbe(0.5)));
 });
@@ -56,4 +56,33 @@ test('noise has the size it is said to have', () => {
   const sigma = Math.sqrt(readings.reduce((sum, value) => sum + (value - mean) ** 2, 0) / readings.length);
   // standard error of sigma: 6 / √8000 = 0.07
   expect(Math.abs(sigma - 6)).toBeLessThan(0.4);
+});
+
+test('fingers move it a good part of the way, and not to water', () => {
+  const held = read(wait(moveProbe(settledProbe(0), 'hand'), 0, 60));
+  expect(held).toBeLessThan(2600);
+  expect(held).toBeGreaterThan(1800);
+});
+
+test.each([
+  ['short', 0],
+  ['open', 4095],
+] as const)('%s reads %d wherever it is', (fault, counts) => {
+  expect(read(withFault(moveProbe(settledProbe(0.5), 'soil'), fault === 'open' ? 'none' : fault)) === 0).toBe(
+    fault === 'short',
+  );
+  expect(read(withFault(settledProbe(0.5), fault))).toBe(counts);
+});
+
+test('a wet plug reads wetter by nearly a third of the span; a stuck one does not follow; a ripple comes and goes', () => {
+  const sound = read(settledProbe(0.5));
+  // Span −1800, a leak of 0.3 of it.
+  expect(read(withFault(settledProbe(0.5), 'wet connector')) - sound).toBe(-540);
+  const stuck = withFault(settledProbe(0.5), 'stuck');
+  expect(wait(stuck, 1, 600)).toEqual(stuck);
+  const ripple = [0, 925, 1850, 2775].map(
+    (ms) => readProbe(withFault(settledProbe(0.5), 'interference'), traits, NINE + ms, 1).counts,
+  );
+  // A quarter of 3.7 s apart: nought, up, nought, down by 63 counts.
+  expect(Math.max(...ripple) - Math.min(...ripple)).toBeGreaterThan(100);
 });

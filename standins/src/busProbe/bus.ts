@@ -18,8 +18,10 @@ export class Bus {
       if (!first) return [];
       if (others.length === 0) return [first];
       // Two drivers pull the same wires: what a receiver makes of it is neither answer.
-      const spoiled = first.bytes.map((byte, at) =>
-        others.reduce((mixed, other) => mixed & (other.bytes[at] ?? 0xff), byte) ^ (at % 3 === 2 ? 0x21 : 0),
+      const spoiled = first.bytes.map(
+        (byte, at) =>
+          others.reduce((mixed, other) => mixed & (other.bytes[at] ?? 0xff), byte) ^
+          (at % 3 === 2 ? 0x21 : 0),
       );
       return [{ bytes: spoiled, delayMs: first.delayMs }];
     });

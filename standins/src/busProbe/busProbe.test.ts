@@ -34,7 +34,10 @@ describe('a probe on the bus', () => {
     ['the function it does not know', { ...all, function: 4 as const }, 1],
   ] satisfies [string, Request, number][])('refuses %s', (_, request, code) => {
     const { bytes } = answerFrame(probe, buildRequest(request));
-    expect(readAnswer(request, bytes ?? new Uint8Array())).toEqual({ ok: false, issue: { kind: 'exception', code } });
+    expect(readAnswer(request, bytes ?? new Uint8Array())).toEqual({
+      ok: false,
+      issue: { kind: 'exception', code },
+    });
   });
   test('takes a new address, and answers to that one from then on', () => {
     const moved = answerFrame(probe, buildRequest(change(9))).probe;
@@ -137,8 +140,12 @@ describe('at the terminal', () => {
   test.each(['--address 0', '--map nine', '--fault rain', '--rate 2', '--tcp 0', '--baud x', '--what'])(
     '%s is answered with a sentence',
     (args) => {
-      expect(readBusOptions(args.split(' '))).toMatchObject({ ok: false, issue: expect.stringMatching(/\.$/) as string });
+      expect(readBusOptions(args.split(' '))).toMatchObject({
+        ok: false,
+        issue: expect.stringMatching(/\.$/) as string,
+      });
     },
   );
-  test('help is asked for', () => expect(readBusOptions(['--help'])).toEqual({ ok: true, value: { kind: 'help' } }));
+  test('help is asked for', () =>
+    expect(readBusOptions(['--help'])).toEqual({ ok: true, value: { kind: 'help' } }));
 });

@@ -91,7 +91,13 @@ function obey(probe: BusProbe, request: Request): { probe: BusProbe; bytes: Uint
   const { registers, seed } = sense(probe);
   const words = Array.from({ length: request.count }, (_, at) => registers.get(request.register + at));
   if (words.every((word) => word === undefined)) return refuse(2);
-  return { probe: { ...probe, seed }, bytes: buildAnswer(request, words.map((word) => word ?? 0)) };
+  return {
+    probe: { ...probe, seed },
+    bytes: buildAnswer(
+      request,
+      words.map((word) => word ?? 0),
+    ),
+  };
 }
 
 /** The registers as they stand now, each with a little noise. */
@@ -118,7 +124,11 @@ function spoil(probe: BusProbe, bytes: Uint8Array, fn: number): Answered {
     case 'no answer':
       return { probe: after, bytes: null, delayMs: 0 };
     case 'wrong CRC':
-      return { ...usual, probe: after, bytes: bytes.map((byte, at) => (at === bytes.length - 1 ? byte ^ 0xff : byte)) };
+      return {
+        ...usual,
+        probe: after,
+        bytes: bytes.map((byte, at) => (at === bytes.length - 1 ? byte ^ 0xff : byte)),
+      };
     case 'wrong address': {
       const other = buildException((probe.address % 247) + 1, fn, 4);
       return { ...usual, probe: after, bytes: other };

@@ -18,13 +18,13 @@ const bus = new Bus(
 );
 const named = 'tcpPort' in where ? `TCP port ${where.tcpPort} of this machine` : where.device;
 try {
-  await ('tcpPort' in where
-    ? serveTcp(bus, where.tcpPort)
-    : serveSerial(bus, where.device, where.baudRate));
+  await ('tcpPort' in where ? serveTcp(bus, where.tcpPort) : serveSerial(bus, where.device, where.baudRate));
   console.log(
     `The bus probe stand-in answers on ${named}: address ${addresses.join(' and ')}, ${map.name}, fault: ${fault}.\nStop it with Ctrl+C.`,
   );
 } catch (error) {
-  console.error(`${named} could not be opened: ${error instanceof Error ? error.message : 'no reason given'}.`);
+  console.error(
+    `${named} could not be opened: ${error instanceof Error ? error.message : 'no reason given'}.`,
+  );
   process.exit(1);
 }

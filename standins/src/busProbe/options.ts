@@ -71,7 +71,6 @@ export function readBusOptions(args: readonly string[]): Result<BusOptions, stri
   if (baudRate === null) return fail(`"${given('baud', '')}" is not a speed in baud.`);
   const tcpPort = whole('tcp', '5020', 65_535);
   if (tcpPort === null) return fail(`"${given('tcp', '')}" is not a port from 1 to 65535.`);
-  const where =
-    typeof values.serial === 'string' ? { device: values.serial, baudRate } : { tcpPort };
+  const where = typeof values.serial === 'string' ? { device: values.serial, baudRate } : { tcpPort };
   return ok({ kind: 'run', where, addresses, map, fault, faultFrac });
 }

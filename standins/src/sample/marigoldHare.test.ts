@@ -6,12 +6,15 @@ const NOW = Date.UTC(2026, 4, 1, 15, 20);
 const garden = marigoldHare(NOW);
 const history = sampleHistory(garden, NOW);
 
-test('three days of readings for each of the four probes, five minutes apart', () => {
+test('three days of readings for everything that the boards print, five minutes apart', () => {
   expect([...history.readings.keys()].sort()).toEqual([
+    'channel-air',
+    'channel-bat',
     'channel-c2',
     'channel-l1',
     'channel-m1',
     'channel-s1',
+    'channel-t1',
   ]);
   for (const readings of history.readings.values()) {
     expect(readings.length).toBeGreaterThan(860);

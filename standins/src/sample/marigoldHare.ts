@@ -9,14 +9,16 @@ import {
   type Placement,
   type Reference,
 } from '@plain-trowel/core/garden/schema';
+import { EMPTY_CHANNEL, NEW_PROBE } from '@plain-trowel/core/garden/edit';
 import { setWiring } from '@plain-trowel/core/garden/planEdit';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { EMPTY_NETLIST } from '@plain-trowel/core/wiring/netlist';
+import { fromBeta } from '@plain-trowel/core/temperature/thermistor';
 import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
 import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
 import { gardenEventOf } from '../board/worldEvent.ts';
 import { MARIGOLD_PLAN, marigoldWiring } from './marigoldPlan.ts';
-import { advance, newWorld, setupOf, unplug, type World } from '../board/world.ts';
+import { advance, newWorld, setProbeFault, setupOf, type World } from '../board/world.ts';
 
 const SAMPLE_ID = 'marigold-hare';
 const SEED = 1886;
@@ -43,6 +45,7 @@ const reference = (
   readings: 21,
   windowS: 10,
   simulated: true,
+  settling: { verdict: 'steady', fromEndCounts: 1 },
   ...taken,
 });
 
@@ -60,11 +63,12 @@ export function marigoldHare(nowMs: number): Garden {
   const bandEdges: [number, number, number, number] = [200, 350, 700, 850];
   const channel = (
     id: string,
-    probeId: string,
+    probeId: string | null,
     boardId: string,
     pin: string,
     held: (typeof pegs)[keyof typeof pegs] | null,
   ) => ({
+    ...EMPTY_CHANNEL,
     id: `channel-${id}`,
     probeId,
     boardId,
@@ -126,6 +130,7 @@ export function marigoldHare(nowMs: number): Garden {
     probes: [
       {
         id: 'probe-l1',
+        ...NEW_PROBE,
         plotId: 'lemon',
         label: 'L1',
         kind: 'capacitive stick',
@@ -139,6 +144,7 @@ export function marigoldHare(nowMs: number): Garden {
       },
       {
         id: 'probe-c2',
+        ...NEW_PROBE,
         plotId: 'chilli',
         label: 'C2',
         kind: 'capacitive stick',
@@ -152,6 +158,7 @@ export function marigoldHare(nowMs: number): Garden {
       },
       {
         id: 'probe-m1',
+        ...NEW_PROBE,
         plotId: 'mint',
         label: 'M1',
         kind: 'resistive fork',
@@ -164,7 +171,37 @@ export function marigoldHare(nowMs: number): Garden {
         ),
       },
       {
+        id: 'probe-b1',
+        ...NEW_PROBE,
+        plotId: 'lemon',
+        label: 'B1',
+        kind: 'steel-rod bus probe',
+        colour: 'white',
+        depthCm: 22,
+        placement: placed(
+          'half way between stem and rim, on the south side',
+          'the stem and the drip ring',
+          'under the jasmine hoop',
+        ),
+        bus: { address: 1, mapId: 'three' },
+      },
+      {
+        id: 'probe-t1',
+        ...NEW_PROBE,
+        plotId: 'strawberry',
+        label: 'T1',
+        kind: 'thermistor',
+        colour: 'black',
+        depthCm: 4,
+        placement: placed(
+          'a hand from S1, under the mat',
+          'the second and third outlet',
+          'starboard, along the handrail',
+        ),
+      },
+      {
         id: 'probe-s1',
+        ...NEW_PROBE,
         plotId: 'strawberry',
         label: 'S1',
         kind: 'capacitive stick',
@@ -182,6 +219,41 @@ export function marigoldHare(nowMs: number): Garden {
       channel('c2', 'probe-c2', 'roof', 'input 2', pegs.c2),
       channel('m1', 'probe-m1', 'stern', 'input 0', pegs.m1),
       channel('s1', 'probe-s1', 'stern', 'input 1', null),
+      {
+        ...channel('t1', 'probe-t1', 'stern', 'input 2', null),
+        quantity: 'soil temperature',
+        correction: {
+          kind: 'thermistor',
+          ...fromBeta({ r25Ohm: 10_000, betaK: 3950 }),
+          fixedOhm: 12_000,
+          side: 'ground',
+          offset: 0,
+          madeAt: daysAgo(20),
+          against: 'the beta value on its bag',
+        },
+      },
+      {
+        ...channel('air', null, 'roof', '', null),
+        quantity: 'air temperature',
+        label: 'Air under the hatch',
+      },
+      {
+        ...channel('bat', null, 'roof', '', null),
+        quantity: 'battery voltage',
+        label: 'Battery',
+        correction: {
+          kind: 'line',
+          gain: 4,
+          offset: 0,
+          madeAt: daysAgo(20),
+          against: 'the divider, 30 kΩ over 10 kΩ',
+        },
+      },
+      ...(['moisture', 'temperature', 'ec'] as const).map((field, at) => ({
+        ...channel(`b1-${field}`, 'probe-b1', 'roof', 'bus', null),
+        quantity: (['factory moisture', 'soil temperature', 'conductivity'] as const)[at],
+        streamName: `b1.${field}`,
+      })),
     ],
     calibrations: [calibration('l1'), calibration('c2'), calibration('m1')],
     waterLines: [
@@ -200,6 +272,7 @@ export function marigoldHare(nowMs: number): Garden {
     plan: MARIGOLD_PLAN,
     wiring: EMPTY_NETLIST,
     catalogue: [],
+    registerMaps: [],
   });
   if (!garden.ok)
     throw new Error(`the sample garden does not fit its schema: ${JSON.stringify(garden.issue)}`);
@@ -217,7 +290,7 @@ export function sampleHistory(garden: Garden, nowMs: number): SampleHistory {
   const setup = setupOf(garden);
   const start = newWorld(setup, nowMs - HISTORY_MS, SEED);
   const before = advance(start, setup, nowMs - UNPLUGGED_MS, LINE_EVERY_MS);
-  const after = advance(unplug(before.world, 'mint'), setup, nowMs, LINE_EVERY_MS);
+  const after = advance(setProbeFault(before.world, 'probe-m1', 'open'), setup, nowMs, LINE_EVERY_MS);
   const readings = new Map<string, Reading[]>();
   for (const line of [...before.lines, ...after.lines]) {
     const { result } = parseLine(initialLineParser, line.text);

@@ -91,9 +91,16 @@ function parts(): Netlist {
     perReading: true,
   });
   add({ entryId: 'probe-capacitive', label: 'S1', colour: 'red', boardId: stern, stands: probe('s1') });
-  add({ entryId: 'probe-bus-rods', label: 'B1', colour: 'white', boardId: roof, address: 1 });
+  add({
+    entryId: 'probe-bus-rods',
+    label: 'B1',
+    colour: 'white',
+    boardId: roof,
+    address: 1,
+    stands: probe('b1'),
+  });
   add({ entryId: 'transceiver-33v', label: 'Bus transceiver', boardId: roof });
-  add({ entryId: 'thermo-ntc', label: 'T1', colour: 'black', boardId: stern });
+  add({ entryId: 'thermo-ntc', label: 'T1', colour: 'black', boardId: stern, stands: probe('t1') });
   add({ entryId: 'display-i2c', label: 'Stern display', boardId: stern });
   add({
     entryId: 'pump-12v',

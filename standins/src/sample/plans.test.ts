@@ -18,7 +18,7 @@ describe('The Marigold Hare', () => {
   test('has its complete plan: nothing is wrong with it and nothing is unknown', () => {
     expect(serious(garden).map((one) => one.says)).toEqual([]);
   });
-  test('holds the boards, probes and pump of the garden, and the bus probe and thermistor that the garden will read later', () => {
+  test('holds the boards, probes and pump of the garden, its bus probe and its thermistor too', () => {
     const stands = garden.wiring.parts.flatMap((part) => (part.stands ? [part.stands.id] : []));
     for (const id of [...garden.boards, ...garden.probes, ...garden.waterLines].map((one) => one.id))
       expect(stands).toContain(id);

@@ -75,12 +75,15 @@ export function makeStream(seed: Seed): MadeStream {
   let fromS = 0;
   let value = AIR;
   for (let at = 0; at <= pours; at += 1) {
-    const moved = (at === 0 ? -chance.between(0.2, 1) : -chance.between(0.08, 0.5) * (chance.flat() < 0.85 ? 1 : -1)) * SPAN;
+    const moved =
+      (at === 0 ? -chance.between(0.2, 1) : -chance.between(0.08, 0.5) * (chance.flat() < 0.85 ? 1 : -1)) *
+      SPAN;
     const end = value + moved;
     const restS = within(moved);
     approaches.push({ fromS, end, away: (aheadS) => -moved * shape(aheadS) });
     const isLast = at === pours;
-    const lastsS = (isLast ? 3 : chance.between(0.4, 3)) * restS + (isLast ? 40 : chance.between(5, 40)) * everyS;
+    const lastsS =
+      (isLast ? 3 : chance.between(0.4, 3)) * restS + (isLast ? 40 : chance.between(5, 40)) * everyS;
     value = end - moved * shape(lastsS);
     fromS += lastsS;
   }

@@ -1,0 +1,104 @@
+/** Probes and channels in the garden document. A probe is one thing in one plot; it has a channel for each quantity that it gives. */
+import { z } from '../quantity/schema.ts';
+import { QUANTITIES } from '../quantity/quantities.ts';
+import { correctionSchema } from '../temperature/correction.ts';
+import { COLOUR_TAGS } from '../wiring/netlist.ts';
+
+export const id = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
+export const name = z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 letters');
+export const text = z.string().max(400, 'at most 400 letters');
+export const time = z.iso.datetime({ offset: true });
+export const counts = z.number().min(-1e9).max(1e9);
+
+/** Kinds that give a raw number to be calibrated. */
+export const ANALOG_KINDS = [
+  'capacitive stick',
+  'resistive fork',
+  'home-made electrodes',
+  'analog volumetric probe',
+] as const;
+export const PROBE_KINDS = [
+  ...ANALOG_KINDS,
+  'steel-rod bus probe',
+  'thermistor',
+  'digital thermometer',
+] as const;
+export type ProbeKind = (typeof PROBE_KINDS)[number];
+
+/** Steps of a first test, in the order they are done. */
+export const TEST_STEPS = ['touch', 'air', 'water'] as const;
+export type TestStep = (typeof TEST_STEPS)[number];
+
+/** A step of the first test that was seen to work. */
+const testResult = z.strictObject({
+  rawCounts: counts,
+  noiseCounts: z.number().min(0).max(1e9),
+  takenAt: time,
+  simulated: z.boolean(),
+});
+
+export const probe = z.strictObject({
+  id,
+  plotId: id,
+  label: name,
+  kind: z.enum(PROBE_KINDS),
+  colour: z.enum(COLOUR_TAGS),
+  depthCm: z.number().min(0).max(300),
+  /** Where it sits, in words: for the placement sheet. */
+  placement: z.strictObject({ where: text, between: text, mapNote: text }),
+  firstTest: z.strictObject({
+    touch: testResult.nullable(),
+    air: testResult.nullable(),
+    water: testResult.nullable(),
+  }),
+  /** When its label was proved by dipping it; null while it was not. */
+  labelProvedAt: time.nullable(),
+  /** How long after switching on its reading is good, s, and how many runs say so. */
+  warmUp: z
+    .strictObject({ waitS: z.number().min(0).max(3600), runs: z.int().min(1).max(1000), measuredAt: time })
+    .nullable(),
+  bus: z.strictObject({ address: z.int().min(1).max(247), mapId: id }).nullable(),
+});
+
+/** A raw value captured while the probe sat in a known condition. */
+export const reference = z.strictObject({
+  condition: z.enum(['air', 'dry soil', 'water', 'soaked soil']),
+  rawCounts: counts,
+  noiseCounts: z.number().min(0).max(1e9),
+  spreadCounts: z.number().min(0).max(1e9),
+  readings: z.int().min(1).max(1e6),
+  windowS: z.number().min(0).max(1e6),
+  takenAt: time,
+  supplyV: z.number().min(1).max(30),
+  boardId: id,
+  /** Taken from the stand-in board, not from a real probe. */
+  simulated: z.boolean(),
+  /** What the settling watch said when it was taken; null for one taken before there was a watch. */
+  settling: z
+    .strictObject({
+      verdict: z.enum(['watching', 'settling', 'steady', 'drifting', 'disturbed']),
+      /** Distance of the captured value from the end that was foreseen, counts; null when none was. */
+      fromEndCounts: counts.nullable(),
+    })
+    .nullable(),
+});
+
+export const channel = z.strictObject({
+  id,
+  /** Null: the board measures it itself, such as its battery. */
+  probeId: id.nullable(),
+  boardId: id,
+  quantity: z.enum(QUANTITIES),
+  /** Its own name where there is no probe to name it; may be empty. */
+  label: z.string().trim().max(60),
+  /** Where it is connected, in words: "input 2". */
+  pin: text,
+  /** The name or column that the board prints in front of its value. */
+  streamName: z.string().max(60),
+  /** From what the board prints to what it means; moisture has calibrations instead. */
+  correction: correctionSchema,
+  pegs: z.strictObject({ dry: reference.nullable(), wet: reference.nullable() }),
+  calibrationId: id.nullable(),
+});

@@ -1,0 +1,229 @@
+import { describe, expect, test } from 'vitest';
+import { beliefFurther, fitApproach, foreseen } from './approach.ts';
+import { Bins } from './bins.ts';
+import { mixtureQuantile, normalCdf } from './normal.ts';
+import { SettlingWatch, type Settling } from './settlingWatch.ts';
+import { poweredStretches, warmUpOf, workWarmUp } from './warmUp.ts';
+
+const SPAN = 1800;
+
+/** A standard normal number for each place, the same each time: twelve scattered fractions, less six (central limit). */
+const wobble = (at: number) => {
+  let sum = -6;
+  for (let of = 0; of < 12; of += 1) {
+    const scattered = Math.sin((at * 12 + of + 1) * 12.9898) * 43_758.5453;
+    sum += scattered - Math.floor(scattered);
+  }
+  return sum;
+};
+
+const watchOf = (value: (atS: number) => number, everyS: number, forS: number, noise = 4) => {
+  const watch = new SettlingWatch({ spanCounts: SPAN });
+  const said: { atS: number; settling: Settling }[] = [];
+  for (let at = 0; at * everyS <= forS; at += 1) {
+    watch.push(at * everyS, value(at * everyS) + noise * wobble(at));
+    said.push({ atS: at * everyS, settling: watch.settling() });
+  }
+  return said;
+};
+const firstSteady = (said: ReturnType<typeof watchOf>) =>
+  said.find((one) => one.settling.verdict === 'steady')?.atS ?? Infinity;
+
+describe('bins', () => {
+  test('hold every reading, however many come, in few bins', () => {
+    const bins = new Bins();
+    for (let at = 0; at < 10_000; at += 1) bins.push(at, at % 2);
+    expect(bins.readings).toBe(10_000);
+    expect(bins.all.length).toBeLessThanOrEqual(96);
+    expect(bins.all.reduce((sum, bin) => sum + bin.readings * bin.mean, 0)).toBeCloseTo(5000, 6);
+    expect(bins.all[0]?.fromS).toBe(0);
+    expect(bins.all.at(-1)?.toS).toBe(9999);
+  });
+  test('forget what lies wholly before a time', () => {
+    const bins = new Bins();
+    for (const at of [0, 10, 20]) bins.push(at, 1);
+    bins.dropBefore(10);
+    expect(bins.all.map((bin) => bin.fromS)).toEqual([10, 20]);
+    expect(bins.readings).toBe(2);
+  });
+});
+
+describe('normal distribution', () => {
+  // Published tables of Φ.
+  test.each([
+    [0, 0.5],
+    [1, 0.8413447],
+    [-1.959964, 0.025],
+    [3, 0.9986501],
+  ])('Φ(%d) = %d', (z, share) => expect(normalCdf(z)).toBeCloseTo(share, 6));
+  test('a quantile of one member is its own, of two it lies where both together reach it', () => {
+    expect(mixtureQuantile([{ share: 1, mean: 10, sigma: 2 }], 0.975)).toBeCloseTo(13.92, 1);
+    const two = [
+      { share: 0.5, mean: 0, sigma: 1 },
+      { share: 0.5, mean: 100, sigma: 1 },
+    ];
+    // A quarter of the whole is half of the first member.
+    expect(mixtureQuantile(two, 0.25)).toBeCloseTo(0, 1);
+  });
+});
+
+describe('fit of an approach', () => {
+  const binsOf = (value: (atS: number) => number, everyS: number, count: number) =>
+    Array.from({ length: count }, (_, at) => {
+      const atS = at * everyS;
+      return { fromS: atS, toS: atS, readings: 1, mean: value(atS) };
+    });
+  test('finds the end of an exponential whose time constant stands on no grid', () => {
+    const fit = fitApproach(
+      binsOf((t) => 1200 + 1500 * Math.exp(-t / 37), 2, 60),
+      SPAN,
+      4,
+    );
+    const end = mixtureQuantile(
+      fit.curves.map((one) => ({ share: one.share, mean: one.end, sigma: one.endSigma })),
+      0.5,
+    );
+    expect(Math.abs(end - 1200)).toBeLessThan(0.01 * SPAN);
+    // Half a time constant on: 1200 + 1500·e^(−(118 + 18.5)/37) = 1237.5.
+    expect(foreseen(fit, 18.5).mean).toBeCloseTo(1237.5, -1);
+  });
+  test('finds the slow part behind a fast one', () => {
+    const fit = fitApproach(
+      binsOf((t) => 1200 + 1200 * Math.exp(-t / 10) + 300 * Math.exp(-t / 200), 4, 60),
+      SPAN,
+      4,
+    );
+    // 300·e^(−236/200) = 92 counts are left, 5 % of the span.
+    expect(beliefFurther(fit, 0.02 * SPAN)).toBeGreaterThan(0.9);
+    const left = fit.curves.reduce((sum, one) => sum + one.share * one.left, 0);
+    expect(Math.abs(left - 92)).toBeLessThan(25);
+  });
+  test('believes a long flat line to be at rest, and a short one not', () => {
+    expect(
+      beliefFurther(
+        fitApproach(
+          binsOf(() => 1500, 10, 90),
+          SPAN,
+          6,
+        ),
+        0.02 * SPAN,
+      ),
+    ).toBeLessThan(0.03);
+    expect(
+      beliefFurther(
+        fitApproach(
+          binsOf(() => 1500, 0.5, 12),
+          SPAN,
+          6,
+        ),
+        0.02 * SPAN,
+      ),
+    ).toBeGreaterThan(0.3);
+  });
+});
+
+describe('verdict', () => {
+  test('a fast probe is called steady after it has come to rest and not long after', () => {
+    const said = watchOf((t) => 1200 + 1500 * Math.exp(-t / 20), 0.5, 200);
+    // Within 2 % of the span after 20·ln(1500/36) = 75 s, within 1 % after 88 s.
+    expect(firstSteady(said)).toBeGreaterThan(75);
+    expect(firstSteady(said)).toBeLessThan(2 * 88);
+  });
+  test('the first moments of a slow drift are never called steady', () => {
+    const said = watchOf((t) => 1200 + 1500 * Math.exp(-t / 1200), 0.2, 240, 12);
+    expect(said.map((one) => one.settling.verdict)).not.toContain('steady');
+  });
+  test('half way, the end is named with an interval that holds it, and the wait', () => {
+    const said = watchOf((t) => 1200 + 1500 * Math.exp(-t / 60), 1, 120);
+    const { end, left } = said.at(-1)?.settling ?? {};
+    expect(end?.low).toBeLessThan(1200);
+    expect(end?.high).toBeGreaterThan(1200);
+    // From 1500·e^(−2) = 203 counts away to 1½ % of the span, 27: 60·ln(203/27) = 121 s.
+    expect(left?.likelyS).toBeGreaterThan(121 * 0.6);
+    expect(left?.likelyS).toBeLessThan(121 * 1.6);
+    expect(left?.atMostS).toBeGreaterThanOrEqual(left?.likelyS ?? Infinity);
+  });
+  test('water poured on a steady probe is noticed at once, and a new end found', () => {
+    const pouredS = 300;
+    const said = watchOf((t) => (t < pouredS ? 2000 : 1500 + 500 * Math.exp(-(t - pouredS) / 30)), 1, 600);
+    const at = (atS: number) => said.find((one) => one.atS === atS)?.settling;
+    expect(at(299)?.verdict).toBe('steady');
+    expect(at(304)?.verdict).not.toBe('steady');
+    expect(at(600)?.verdict).toBe('steady');
+    expect(Math.abs((at(600)?.end?.counts ?? 0) - 1500)).toBeLessThan(0.01 * SPAN);
+    expect(at(600)?.watchedS).toBeLessThanOrEqual(301);
+  });
+  test('one wild reading changes nothing and is counted', () => {
+    const said = watchOf((t) => (t === 400 ? 3900 : 2000), 1, 500);
+    expect(said.at(-1)?.settling).toMatchObject({ verdict: 'steady', spikes: 1 });
+    expect(Math.abs((said.at(-1)?.settling.end?.counts ?? 0) - 2000)).toBeLessThan(6);
+  });
+  test('on a slow stream a wild reading is a disturbance until the next one has told', () => {
+    const said = watchOf((t) => (t === 3000 ? 3900 : 2000), 30, 3090);
+    expect(said.map((one) => one.settling.verdict).slice(-5, -1)).toEqual([
+      'steady',
+      'disturbed',
+      'steady',
+      'steady',
+    ]);
+  });
+  test('a line without an end is a drift, with its rate', () => {
+    const said = watchOf((t) => 2000 - 0.2 * t, 5, 3000);
+    const last = said.at(-1)?.settling;
+    expect(last?.verdict).toBe('drifting');
+    // 0.2 counts a second are 12 a minute.
+    expect(last?.driftCountsPerMin).toBeCloseTo(-12, 0);
+  });
+  test('noise is that of single readings, not of the way they go', () => {
+    const last = watchOf((t) => 1200 + 1500 * Math.exp(-t / 60), 1, 200, 9).at(-1)?.settling;
+    expect(last?.noiseCounts).toBeGreaterThan(5);
+    expect(last?.noiseCounts).toBeLessThan(14);
+  });
+  test('nothing is said of less than four readings; what is no number or late is left out', () => {
+    const watch = new SettlingWatch({ spanCounts: SPAN });
+    expect(watch.settling()).toMatchObject({ verdict: 'watching', end: null, now: null });
+    watch.push(0, 1500);
+    watch.push(1, Number.NaN);
+    watch.push(-5, 1500);
+    watch.push(Number.POSITIVE_INFINITY, 1500);
+    expect(watch.settling().readings).toBe(1);
+  });
+});
+
+describe('warm-up of a probe that is switched on for each reading', () => {
+  const series = (value: (atS: number) => number, forS: number) => ({
+    timesMs: Float64Array.from({ length: forS * 10 }, (_, at) => at * 100),
+    values: Float64Array.from({ length: forS * 10 }, (_, at) => value(at / 10)),
+  });
+  const power = series((t) => (t >= 2 && t < 8 ? 1 : t >= 12 && t < 18 ? 1 : 0), 20);
+  // From 0 towards 1500 with a time constant of half a second: within 15 counts after 0.5·ln 100 = 2.3 s.
+  const rise = (since: number) => 1500 * (1 - Math.exp(-since / 0.5));
+  const probe = series((t) => (t >= 12 ? rise(t - 12) : t >= 2 ? rise(t - 2) : 0), 20);
+  test('each switching on gives a run; the longest with a quarter more is what a sketch waits', () => {
+    const runs = poweredStretches(power, probe).map((one) => warmUpOf(one, 15));
+    expect(runs).toHaveLength(2);
+    const good = runs.flatMap((run) => (run.ok ? [run.value] : []));
+    expect(good.map((run) => run.onMs)).toEqual([2000, 12_000]);
+    for (const run of good) expect(Math.abs(run.warmUpS - 2.3)).toBeLessThan(0.25);
+    expect(workWarmUp(good).value).toBeCloseTo(1.25 * Math.max(...good.map((run) => run.warmUpS)), 9);
+  });
+  test('a supply switched off too soon is told', () => {
+    const [first] = poweredStretches(
+      power,
+      series((t) => (t >= 2 ? 100 * (t - 2) : 0), 20),
+    );
+    expect(first && warmUpOf(first, 15)).toEqual({ ok: false, issue: { kind: 'still-moving' } });
+    const [short] = poweredStretches(
+      series((t) => (t >= 2 && t < 2.5 ? 1 : 0), 20),
+      probe,
+    );
+    expect(short && warmUpOf(short, 15)).toMatchObject({ ok: false, issue: { kind: 'too-few' } });
+  });
+  test('a supply that was never switched gives no run', () =>
+    expect(
+      poweredStretches(
+        series(() => 1, 20),
+        probe,
+      ),
+    ).toEqual([]));
+});

@@ -1,0 +1,134 @@
+/** What the channels of a stand-in board print: moisture from its probe, temperatures of a made-up day, a battery, a tank. */
+import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
+import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import type { Quantity } from '@plain-trowel/core/quantity/quantities';
+import type { Correction } from '@plain-trowel/core/temperature/correction';
+import { temperatureOfOhm } from '@plain-trowel/core/temperature/thermistor';
+import { normal, seedOf, uniform, type Seed } from '../random.ts';
+import { sunAt } from './pot.ts';
+import { readProbe, type ProbeState, type ProbeTraits } from './potProbe.ts';
+
+export type ChannelSetup = {
+  readonly channelId: string;
+  readonly probeId: string | null;
+  readonly plotId: string | null;
+  readonly boardId: string;
+  readonly streamName: string;
+  readonly quantity: Quantity;
+  readonly correction: Correction;
+  readonly depthCm: number;
+  readonly probe: ProbeTraits;
+  /** What this thermometer is off by, °C: every one is, a little. */
+  readonly offC: number;
+};
+
+/** Null for a channel that no board prints: a bus probe's, or one without a name. */
+export function channelSetup(garden: Garden, channel: Channel): ChannelSetup | null {
+  const board = garden.boards.find((one) => one.id === channel.boardId);
+  const probe = garden.probes.find((one) => one.id === channel.probeId) ?? null;
+  if (!board || channel.streamName === '' || probe?.bus) return null;
+  const isFork = probe?.kind === 'resistive fork' || probe?.kind === 'home-made electrodes';
+  return {
+    channelId: channel.id,
+    probeId: probe?.id ?? null,
+    plotId: probe?.plotId ?? null,
+    boardId: board.id,
+    streamName: channel.streamName,
+    quantity: channel.quantity,
+    correction: channel.correction,
+    depthCm: probe?.depthCm ?? 0,
+    probe: probeTraits(probe?.id ?? channel.id, isFork, board.adcBits),
+    offC: 1.2 * (uniform(seedOf(channel.id)).value - 0.5),
+  };
+}
+
+function probeTraits(probeId: string, isFork: boolean, adcBits: number): ProbeTraits {
+  const full = fullScaleCounts(adcBits);
+  const spread = uniform(seedOf(probeId)).value - 0.5;
+  return {
+    airCounts: Math.round(full * (isFork ? 0.965 + 0.02 * spread : 0.73 + 0.05 * spread)),
+    waterCounts: Math.round(full * (isFork ? 0.3 + 0.06 * spread : 0.29 + 0.04 * spread)),
+    noiseCounts: full * (isFork ? 0.0022 : 0.0014),
+    slowS: isFork ? 300 : 45,
+    fullScaleCounts: full,
+  };
+}
+
+/** Mean of the day and half its swing, °C; soil follows damped and late, by a damping depth of 12 cm. */
+const MEAN_C = 14;
+const SWING_C = 6;
+const DAMPING_CM = 12;
+const WARM_UP_S = 0.7;
+
+/** Air in the shade, warmest at three in the afternoon (UTC; a stand-in does not mind an hour). */
+const airC = (timeMs: number): number =>
+  MEAN_C + SWING_C * Math.sin((2 * Math.PI * (timeMs / 3_600_000 - 9)) / 24);
+
+/** Soil at a depth: the daily wave damped by e^(−z/d) and late by z/d radians. Source: Hillel, Environmental Soil Physics. */
+export function soilC(timeMs: number, depthCm: number): number {
+  const damping = depthCm / DAMPING_CM;
+  const angle = (2 * Math.PI * (timeMs / 3_600_000 - 9)) / 24 - damping;
+  return MEAN_C + SWING_C * Math.exp(-damping) * Math.sin(angle);
+}
+
+/** One printed value and the next seed. @param now.poweredS seconds since the probe's supply went on; null while it is off */
+export function measureChannel(
+  of: ChannelSetup,
+  now: {
+    readonly probe: ProbeState | null;
+    readonly timeMs: number;
+    readonly poweredS: number | null;
+    readonly seed: Seed;
+  },
+): { value: number; seed: Seed } {
+  const { timeMs, seed, poweredS } = now;
+  if (of.quantity === 'moisture' && now.probe) {
+    const { counts, seed: next } = readProbe(now.probe, of.probe, timeMs, seed);
+    // Without its supply an input reads next to nothing; with it the oscillator takes its time.
+    const warm = poweredS === null ? 0 : 1 - Math.exp(-poweredS / WARM_UP_S);
+    return { value: warm === 1 ? counts : Math.round(4 + (counts - 4) * warm), seed: next };
+  }
+  const noise = normal(seed);
+  const at = (value: number, sigma: number, decimals: number) => ({
+    value: Number((value + sigma * noise.value).toFixed(decimals)),
+    seed: noise.seed,
+  });
+  switch (of.quantity) {
+    case 'soil temperature':
+    case 'air temperature': {
+      const trueC = of.quantity === 'soil temperature' ? soilC(timeMs, of.depthCm) : airC(timeMs);
+      const printed = thermometer(of, trueC + of.offC);
+      return of.correction.kind === 'thermistor' ? at(printed, 1.5, 0) : at(printed, 0.05, 2);
+    }
+    case 'battery voltage':
+      // A divider of four with one part in fifty of tolerance: 12.4 V at night, 13.6 V in the sun.
+      return at((12.4 + 0.4 * sunAt(timeMs)) / 4 / 1.02, 0.004, 3);
+    case 'distance':
+      return at(212, 1.2, 0);
+    case 'level':
+      return at(0.46 * of.probe.fullScaleCounts, 3, 0);
+    case 'probe supply':
+      return { value: poweredS === null ? 0 : 1, seed };
+    default:
+      return at(0.5, 0.01, 2);
+  }
+}
+
+/** What a thermometer prints at a temperature: degrees, or the counts of its divider. */
+function thermometer(of: ChannelSetup, temperatureC: number): number {
+  const { correction } = of;
+  if (correction.kind !== 'thermistor') return temperatureC;
+  // The curve turned round by halving: resistance falls with temperature.
+  let low = 1;
+  let high = 1e7;
+  for (let turn = 0; turn < 60; turn += 1) {
+    const middle = Math.sqrt(low * high);
+    if (temperatureOfOhm(correction, middle) > temperatureC) low = middle;
+    else high = middle;
+  }
+  const share =
+    correction.side === 'ground'
+      ? low / (low + correction.fixedOhm)
+      : correction.fixedOhm / (low + correction.fixedOhm);
+  return share * of.probe.fullScaleCounts;
+}
