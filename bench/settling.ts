@@ -3,7 +3,7 @@ import { performance } from 'node:perf_hooks';
 import { SettlingWatch } from '../core/src/settling/settlingWatch.ts';
 import { makeStream, type MadeStream } from '../standins/src/settling/approachStream.ts';
 
-const STREAMS = Number(process.env.N ?? 500);
+const STREAMS = 500;
 /** Further than this share of the span from its end, a value called steady is called so falsely. */
 const FALSE_FRAC = 0.02;
 const WITHIN_FRAC = 0.01;
@@ -26,7 +26,7 @@ type Judged = {
   readonly held: number;
 };
 
-export function judgeStream(stream: MadeStream): Judged {
+function judgeStream(stream: MadeStream): Judged {
   const watch = new SettlingWatch({ spanCounts: stream.spanCounts });
   const firsts: First[] = [];
   let missed = 0;

@@ -1,18 +1,13 @@
 /** What the stand-in boards of a garden remember between visits. */
 import { z } from '@plain-trowel/core/quantity/schema';
 import { initialEngine } from '@plain-trowel/core/control/engine';
-import type { World } from '@plain-trowel/standins/board/world';
+import { PROBE_FAULTS } from '@plain-trowel/standins/board/potProbe';
+import { BOARD_FAULTS, type World } from '@plain-trowel/standins/board/world';
 import type { Db } from './db.ts';
 
 const plotWorld = z
   .object({
     pot: z.object({ surfaceMl: z.number(), rootMl: z.number(), drainedMl: z.number() }),
-    probe: z.object({
-      place: z.enum(['soil', 'air', 'jar']),
-      unplugged: z.boolean(),
-      fast: z.number(),
-      slow: z.number(),
-    }),
   })
   // Every visit boots the boards anew, so what the engines held is not taken up again.
   .transform((plot) => ({
@@ -27,6 +22,17 @@ const worldSchema = z.object({
   nextLineMs: z.number(),
   seed: z.int(),
   plots: z.record(z.string(), plotWorld),
+  probes: z.record(
+    z.string(),
+    z.object({
+      place: z.enum(['soil', 'air', 'jar', 'hand']),
+      fault: z.enum(PROBE_FAULTS),
+      fast: z.number(),
+      slow: z.number(),
+    }),
+  ),
+  boardFaults: z.record(z.string(), z.enum(BOARD_FAULTS)),
+  cyclingSinceMs: z.number().nullable(),
 });
 
 export type LinkMemory = { readonly world: World | null; readonly openAtStart: boolean };

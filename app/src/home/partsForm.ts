@@ -2,7 +2,7 @@ import { z } from '@plain-trowel/core/quantity/schema';
 import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import type { Parts } from '@plain-trowel/core/garden/edit';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
-import { ANALOG_KINDS, PROBE_KINDS } from '@plain-trowel/core/garden/probeSchema';
+import { PROBE_KINDS } from '@plain-trowel/core/garden/probeSchema';
 
 export const NEW_BOARD = 'new';
 

@@ -16,6 +16,8 @@ export type SourceStatus = 'opening' | 'open' | 'ended' | 'failed';
 
 export type SourceUpdate =
   | { readonly kind: 'lines'; readonly lines: readonly Line[] }
+  /** The bytes behind the lines, where a source has some: they tell the speed a board really sends at. */
+  | { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly baudRate: number }
   | { readonly kind: 'status'; readonly status: SourceStatus; readonly message?: string }
   | { readonly kind: 'answers'; readonly answers: Readonly<Record<string, PlotAnswer>> }
   | { readonly kind: 'events'; readonly events: readonly GardenEvent[] };

@@ -14,6 +14,13 @@ import {
 import { presentValue, WATCH_WINDOW, type PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
 import type { Line, LineSource, PlotAnswer, SourceStatus, SourceUpdate } from './lineSource.ts';
+import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
+import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
+import { probeScale } from '@plain-trowel/core/garden/channels';
+import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
+import { BenchRecorder } from './benchRecorder.ts';
+import { ChannelWatch } from './channelWatch.ts';
+import { LinesWatch } from './linesWatch.ts';
 import { PageEngines } from './pageEngines.ts';
 import { Recorder } from './recorder.ts';
 
@@ -34,6 +41,12 @@ export type LiveSnapshot = {
   readonly badLines: readonly BadLine[];
   readonly streams: readonly StreamInfo[];
   readonly present: ReadonlyMap<string, PresentValue>;
+  /** Of every moisture channel that something came from. */
+  readonly settling: ReadonlyMap<string, Settling>;
+  readonly faults: ReadonlyMap<string, readonly StreamFault[]>;
+  readonly lineFault: LineFault | null;
+  /** Lines of the bench recording under way and since when; null while none is. */
+  readonly benchRecording: { readonly lines: number; readonly sinceMs: number } | null;
   readonly answers: Readonly<Record<string, PlotAnswer>>;
   readonly savedToMs: number | null;
   readonly problem: string | null;
@@ -46,6 +59,8 @@ export type Save = (
 
 const PUBLISH_MS = 200;
 const RATE_WINDOW_MS = 5000;
+/** Channels whose faults are looked for at one publishing; the others have their turn at the next. */
+const LOOKS_AT_ONCE = 4;
 
 const streamKey = (boardId: string, name: string) => `${boardId}\n${name}`;
 
@@ -62,6 +77,10 @@ export class LiveSession {
   private parsers = new Map<string, LineParserState>();
   private answers: Readonly<Record<string, PlotAnswer>> = {};
   private engines = new PageEngines();
+  private readonly watches = new Map<string, ChannelWatch>();
+  private linesWatch: LinesWatch;
+  private readonly bench = new BenchRecorder();
+  private lookNext = 0;
   private savedToMs: number | null = null;
   private problem: string | null = null;
   private readonly listeners = new Set<() => void>();
@@ -75,6 +94,7 @@ export class LiveSession {
     save: Save,
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
   ) {
+    this.linesWatch = new LinesWatch(clocks.tickMs());
     this.recorder = new Recorder(save, (outcome) => {
       if ('savedToMs' in outcome) {
         this.savedToMs = Math.max(this.savedToMs ?? -Infinity, outcome.savedToMs);
@@ -98,7 +118,49 @@ export class LiveSession {
 
   setGarden(garden: Garden): void {
     this.garden = garden;
+    for (const [channelId, watch] of this.watches) {
+      const channel = garden.channels.find((one) => one.id === channelId);
+      const buffer = this.bufferOf(channelId);
+      if (channel?.quantity === 'moisture' && buffer) watch.setScale(probeScale(garden, channel), buffer);
+      else this.watches.delete(channelId);
+    }
     this.publishSoon();
+  }
+
+  /** Tells the watch of a channel, or of all, that a hand is at work: what leaps now is no fault. */
+  handled(channelId?: string): void {
+    const nowMs = this.source?.nowMs() ?? this.clocks.nowMs();
+    for (const [id, watch] of this.watches)
+      if (channelId === undefined || id === channelId) watch.handledAt(nowMs);
+  }
+
+  /** Time until a channel is within a share of its span of its end. */
+  within(channelId: string, toleranceFrac: number): Settling['left'] {
+    return this.watches.get(channelId)?.within(toleranceFrac) ?? null;
+  }
+
+  /** Begins to write down every line as it comes. */
+  startBench(): void {
+    const { source } = this;
+    if (!source) return;
+    const nowMs = source.nowMs();
+    this.bench.start(
+      {
+        garden: this.garden.name,
+        source: source.label,
+        startedAt: new Date(nowMs).toISOString(),
+        simulated: source.simulated,
+      },
+      nowMs,
+    );
+    this.publish();
+  }
+
+  /** The bench recording as a file's text; null when there was none. */
+  stopBench(): string | null {
+    const text = this.bench.stop();
+    this.publish();
+    return text;
   }
 
   /** The last minutes of a channel's stream; empty while nothing came. */
@@ -119,6 +181,8 @@ export class LiveSession {
     this.badLines = [];
     this.arrivals = [];
     this.streams.clear();
+    this.watches.clear();
+    this.linesWatch = new LinesWatch(this.clocks.tickMs());
     this.parsers = new Map();
     this.engines = new PageEngines();
     this.message = null;
@@ -175,6 +239,9 @@ export class LiveSession {
         for (const line of update.lines) this.readLine(source, line);
         this.answerInPage();
         break;
+      case 'bytes':
+        this.linesWatch.bytes(update.bytes, update.baudRate);
+        break;
       case 'status':
         this.status = update.status;
         this.message = update.message ?? null;
@@ -192,6 +259,12 @@ export class LiveSession {
   private readLine(source: LineSource, line: Line): void {
     const { state, result } = parseLine(this.parsers.get(line.boardId) ?? initialLineParser, line.text);
     this.parsers.set(line.boardId, state);
+    this.bench.take(line);
+    if (result.kind !== 'blank')
+      this.linesWatch.line(
+        this.clocks.tickMs(),
+        result.kind === 'not-understood' && result.reason === 'garbage',
+      );
     if (result.kind === 'not-understood') {
       this.notUnderstood += 1;
       this.badLines = [...this.badLines.slice(-4), { text: line.text.slice(0, 120), reason: result.reason }];
@@ -211,12 +284,32 @@ export class LiveSession {
       const channel = this.garden.channels.find(
         (one) => one.boardId === line.boardId && one.streamName === name,
       );
+      if (channel?.quantity === 'moisture') this.watchOf(channel).push(line.atMs, value);
       if (channel && this.recording)
         this.recorder.offer(
           channel.id,
           { timeMs: Math.round(line.atMs), raw: value, flags },
           this.garden.logEveryS,
         );
+    }
+  }
+
+  private watchOf(channel: Garden['channels'][number]): ChannelWatch {
+    const held = this.watches.get(channel.id);
+    if (held) return held;
+    const watch = new ChannelWatch(probeScale(this.garden, channel));
+    this.watches.set(channel.id, watch);
+    return watch;
+  }
+
+  /** Looks for faults in a few channels at a time, so that sixteen cost no more at once than four. */
+  private lookForFaults(): void {
+    const all = [...this.watches];
+    for (let turn = 0; turn < Math.min(LOOKS_AT_ONCE, all.length); turn += 1) {
+      const [channelId, watch] = all[this.lookNext % all.length] ?? [];
+      this.lookNext += 1;
+      const buffer = channelId === undefined ? null : this.bufferOf(channelId);
+      if (watch && buffer) watch.look(buffer);
     }
   }
 
@@ -244,6 +337,8 @@ export class LiveSession {
 
   private take(): LiveSnapshot {
     const nowMs = this.source?.nowMs() ?? this.clocks.nowMs();
+    this.lookForFaults();
+    const watched = [...this.watches];
     const present = new Map<string, PresentValue>();
     for (const channel of this.garden.channels) {
       const buffer = this.bufferOf(channel.id);
@@ -262,6 +357,14 @@ export class LiveSession {
       badLines: this.badLines,
       streams: [...this.streams.values()].map((stream) => stream.info),
       present,
+      settling: new Map(watched.map(([id, watch]) => [id, watch.settling])),
+      faults: new Map(watched.map(([id, watch]) => [id, watch.faults])),
+      lineFault:
+        this.status === 'open' && this.source && !this.source.fromFile
+          ? this.linesWatch.fault(this.clocks.tickMs())
+          : null,
+      benchRecording:
+        this.bench.lines === null ? null : { lines: this.bench.lines, sinceMs: this.bench.sinceMs },
       answers: this.answers,
       savedToMs: this.savedToMs,
       problem: this.problem,

@@ -7,10 +7,18 @@ const MOST_LINES_A_TICK = 10_000;
 
 export type LogSpeed = Speed | 'all';
 
-/** A serial log from a file or pasted, played back at any pace. */
+/** What is played back: lines of one board, or of several, as a bench recording has them. */
+export type PlayedLog = {
+  readonly lines: readonly { readonly text: string; readonly atMs: number; readonly boardId?: string }[];
+  readonly stamps: SerialLog['stamps'];
+  /** The lines came from a stand-in. */
+  readonly simulated?: boolean;
+};
+
+/** A serial log or a bench recording, played back at any pace. */
 export class LogSource implements LineSource {
   readonly kind = 'log';
-  readonly simulated = false;
+  readonly simulated: boolean;
   readonly fromFile = true;
   readonly mayRecord: boolean;
   private pace: LogSpeed = 'all';
@@ -21,11 +29,12 @@ export class LogSource implements LineSource {
   private emit: Emit | null = null;
 
   constructor(
-    private readonly log: SerialLog,
+    private readonly log: PlayedLog,
     private readonly boardId: string,
     readonly label: string,
     private readonly tickClockMs: () => number,
   ) {
+    this.simulated = log.simulated ?? false;
     // Times that were made up must never stand in the record as if they had been measured.
     this.mayRecord = log.stamps === 'absolute' || log.stamps === 'absolute-utc';
     this.positionMs = log.lines[0]?.atMs ?? 0;
@@ -70,7 +79,7 @@ export class LogSource implements LineSource {
     const most = Math.min(this.log.lines.length, from + MOST_LINES_A_TICK);
     const isDue = (at: number) => this.pace === 'all' || (this.log.lines[at]?.atMs ?? 0) <= this.positionMs;
     while (this.next < most && isDue(this.next)) this.next += 1;
-    const lines = this.log.lines.slice(from, this.next).map((line) => ({ ...line, boardId: this.boardId }));
+    const lines = this.log.lines.slice(from, this.next).map((line) => ({ boardId: this.boardId, ...line }));
     if (lines.length > 0) this.emit?.({ kind: 'lines', lines });
     if (this.next < this.log.lines.length) return;
     this.positionMs = endMs;

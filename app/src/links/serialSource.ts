@@ -66,6 +66,7 @@ export class SerialSource implements LineSource {
           const { value, done } = await this.reader.read();
           if (done)
             return 'The board stopped sending. Check that it is still plugged in, then connect again.';
+          emit({ kind: 'bytes', bytes: value, baudRate: this.baudRate });
           const texts = splitter.push(decoder.decode(value, { stream: true }));
           if (texts.length === 0) continue;
           const atMs = Date.now();
@@ -81,9 +82,12 @@ export class SerialSource implements LineSource {
   }
 }
 
-function openProblem(error: unknown): string {
+/** Why a port did not open, and what to do. */
+export function openProblem(error: unknown): string {
   const name = error instanceof DOMException ? error.name : '';
   if (name === 'NetworkError' || name === 'InvalidStateError')
     return 'The port could not be opened: another program or tab holds it. Close that one and connect again.';
+  if (name === 'SecurityError' || name === 'NotAllowedError')
+    return 'The browser refused the port. Allow serial ports for this page in the browser’s site settings, then connect again.';
   return 'The port could not be opened. Unplug the board, plug it in again, and connect once more.';
 }

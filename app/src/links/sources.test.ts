@@ -67,8 +67,8 @@ describe('the stand-in boards', () => {
     const source = new StandInSource(garden, null, T0, tickMs);
     source.start((update) => updates.push(update));
     source.pour('chilli', 50);
-    source.move('chilli', 'air');
-    expect(source.placeOf('chilli')).toBe('air');
+    source.move('probe-c2', 'air');
+    expect(source.placeOf('probe-c2')).toBe('air');
     expect(updates.flatMap((update) => (update.kind === 'events' ? update.events : []))).toMatchObject([
       { kind: 'poured', volumeMl: 50, plotId: 'chilli' },
       { kind: 'probe-moved', to: 'air', plotId: 'chilli' },
@@ -98,7 +98,15 @@ describe('a live session', () => {
     await vi.advanceTimersByTimeAsync(20_500);
     const seen = live.getSnapshot();
     expect(seen.status).toBe('open');
-    expect([...seen.present.keys()].sort()).toEqual(['channel-c2', 'channel-l1', 'channel-m1', 'channel-s1']);
+    expect([...seen.present.keys()].sort()).toEqual([
+      'channel-air',
+      'channel-bat',
+      'channel-c2',
+      'channel-l1',
+      'channel-m1',
+      'channel-s1',
+      'channel-t1',
+    ]);
     expect(seen.understood).toBeGreaterThanOrEqual(80);
     expect(seen.recent.lines / seen.recent.durationS).toBeCloseTo(4, 0);
     await live.flush();

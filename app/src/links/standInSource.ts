@@ -6,11 +6,16 @@ import {
   newWorld,
   pourOn,
   reboot,
+  GARBAGE_SPEEDS,
+  setBoardFault,
+  setCycling,
+  setProbeFault,
   setupOf,
-  type PlotSetup,
+  type BoardFault,
+  type Setup,
   type World,
 } from '@plain-trowel/standins/board/world';
-import type { ProbePlace } from '@plain-trowel/standins/board/potProbe';
+import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
 import { seedOf } from '@plain-trowel/standins/random';
 import type { Emit, LineSource, PlotAnswer, Speed } from './lineSource.ts';
 
@@ -29,7 +34,7 @@ export class StandInSource implements LineSource {
   readonly mayRecord = true;
   private pace: Speed = 1;
   private world: World;
-  private setup: PlotSetup[];
+  private setup: Setup;
   private targetMs: number;
   private lastTickMs = 0;
   private timer: ReturnType<typeof setInterval> | null = null;
@@ -96,19 +101,45 @@ export class StandInSource implements LineSource {
     this.tell({ kind: 'poured', volumeMl, plotId });
   }
 
-  move(plotId: string, place: ProbePlace): void {
-    this.world = moveProbeOf(this.world, plotId, place);
-    this.tell({ kind: 'probe-moved', to: place, plotId });
+  move(probeId: string, place: ProbePlace): void {
+    this.world = moveProbeOf(this.world, probeId, place);
+    if (place === 'hand') return; // a touch is no event for the season's log
+    const plotId = this.setup.channels.find((one) => one.probeId === probeId)?.plotId;
+    if (plotId) this.tell({ kind: 'probe-moved', to: place, plotId });
   }
 
-  placeOf(plotId: string): ProbePlace {
-    return this.world.plots[plotId]?.probe.place ?? 'soil';
+  placeOf(probeId: string): ProbePlace {
+    return this.world.probes[probeId]?.place ?? 'soil';
+  }
+
+  faultOf(probeId: string): ProbeFault {
+    return this.world.probes[probeId]?.fault ?? 'none';
+  }
+
+  setFault(probeId: string, fault: ProbeFault): void {
+    this.world = setProbeFault(this.world, probeId, fault);
+  }
+
+  boardFaultOf(boardId: string): BoardFault {
+    return this.world.boardFaults[boardId] ?? 'none';
+  }
+
+  setBoardFault(boardId: string, fault: BoardFault): void {
+    this.world = setBoardFault(this.world, boardId, fault);
+  }
+
+  get cycling(): boolean {
+    return this.world.cyclingSinceMs !== null;
+  }
+
+  setCycling(cycling: boolean): void {
+    this.world = setCycling(this.world, cycling);
   }
 
   private tell(
     event:
       | { kind: 'poured'; volumeMl: number; plotId: string }
-      | { kind: 'probe-moved'; to: ProbePlace; plotId: string },
+      | { kind: 'probe-moved'; to: Exclude<ProbePlace, 'hand'>; plotId: string },
   ) {
     this.emit?.({ kind: 'events', events: [{ ...event, atMs: this.world.timeMs, simulated: true }] });
   }
@@ -129,6 +160,11 @@ export class StandInSource implements LineSource {
       LINE_EVERY_MS[this.pace],
     );
     this.world = world;
+    const garbage = lines.filter((line) => world.boardFaults[line.boardId] === 'garbage');
+    if (garbage.length > 0) {
+      const bytes = Uint8Array.from(garbage.map((line) => line.text).join(''), (one) => one.charCodeAt(0));
+      this.emit?.({ kind: 'bytes', bytes, baudRate: GARBAGE_SPEEDS.readBaud });
+    }
     if (lines.length > 0) this.emit?.({ kind: 'lines', lines });
     const told = events.flatMap(gardenEventOf);
     if (told.length > 0) this.emit?.({ kind: 'events', events: told });
@@ -137,7 +173,7 @@ export class StandInSource implements LineSource {
 
   private answers(): Record<string, PlotAnswer> {
     const answers: Record<string, PlotAnswer> = {};
-    for (const one of this.setup) {
+    for (const one of this.setup.plots) {
       const plot = this.world.plots[one.plotId];
       if (!plot || !one.config) continue;
       const onBoardClock = (seconds: number) => this.world.bootMs + seconds * 1000;

@@ -6,6 +6,7 @@ import type { LimitIssue } from '@plain-trowel/core/control/limits';
 import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { CsvIssue } from '@plain-trowel/core/records/readingsCsv';
+import type { BenchRecordingIssue } from '@plain-trowel/core/signal/benchRecording';
 import type { NotUnderstood } from '@plain-trowel/core/signal/line';
 import type { SerialLogIssue } from '@plain-trowel/core/signal/serialLog';
 
@@ -76,6 +77,17 @@ export function serialLogText(issue: SerialLogIssue): string {
       return 'The file is not text, so no line can be read from it. Choose the text that your board printed.';
     case 'nothing-understood':
       return `None of its ${formatNumber(issue.lines)} lines holds a reading; the first is "${issue.firstLine}". Print a number, name=value pairs, columns or one JSON object a line.`;
+  }
+}
+
+export function benchRecordingText(issue: BenchRecordingIssue): string {
+  switch (issue.kind) {
+    case 'not-a-recording':
+      return 'Its first line is damaged, so it cannot be played. Choose another recording.';
+    case 'newer':
+      return `It is of version ${issue.version}; this program plays version 1. Open it with the newer program it came from.`;
+    case 'no-lines':
+      return 'It holds no line: the recording was saved before anything came in.';
   }
 }
 

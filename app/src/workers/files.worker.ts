@@ -6,6 +6,7 @@ import {
   type CsvChannel,
   type CsvRow,
 } from '@plain-trowel/core/records/readingsCsv';
+import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import { readSerialLog } from '@plain-trowel/core/signal/serialLog';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 
@@ -20,6 +21,8 @@ const jobs = {
     options: { startMs: number; intervalMs: number },
     onProgress: (done: number) => void,
   ) => readSerialLog(await file.text(), { ...options, onProgress }),
+
+  readBench: async (file: Blob) => readBenchRecording(await file.text()),
 
   makeSample: (nowMs: number) => {
     const garden = marigoldHare(nowMs);

@@ -290,6 +290,10 @@ export function placePeg(
   return { garden: withPegs(made.id, [...garden.calibrations, made]), calibration: ok(made) };
 }
 
+/** The calibration that a channel uses, or null. */
+export const calibrationOf = (garden: Garden, channel: Channel): Calibration | null =>
+  garden.calibrations.find((one) => one.id === channel.calibrationId) ?? null;
+
 /** Everything that belongs to one plot's leading probe, found once. */
 export type PlotParts = {
   readonly plot: Plot;
@@ -312,7 +316,7 @@ export function plotParts(garden: Garden, plotId: string): PlotParts | null {
   const probe = probes.find(moistureOf) ?? probes[0] ?? null;
   const channel = (probe && moistureOf(probe)) ?? null;
   const board = garden.boards.find((one) => one.id === channel?.boardId) ?? null;
-  const calibration = garden.calibrations.find((one) => one.id === channel?.calibrationId) ?? null;
+  const calibration = channel && calibrationOf(garden, channel);
   const fit = calibration ? fitTwoPoint(calibration.dry, calibration.wet) : null;
   return {
     plot,

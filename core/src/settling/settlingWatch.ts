@@ -2,7 +2,7 @@
  * Watches one stream and says whether its reading can be trusted yet: settling (with the end value and the wait), steady, drifting, disturbed.
  *
  * The fit itself is in `approach`. Here is what surrounds it: single wild readings are kept out, the noise is estimated from second differences (so
- * that neither a drift nor a settling counts as noise), and a change is noticed, by two readings in a row far from what was foreseen or by a small
+ * that neither a drift nor a settling counts as noise), and a change is noticed, by two or three readings in a row far from what was foreseen or by a small
  * lasting one (a cumulative sum of the surprises, Page 1954). After a change a new approach begins.
  *
  * Mutable on purpose, like the stream's ring: fifty lines a second must cost little.
@@ -54,15 +54,15 @@ export type SettlingOptions = {
 };
 
 /** Default nearness: 1½ % of the span, about what a second look at the same soil differs by. */
-const TOLERANCE_FRAC = 0.015;
+export const TOLERANCE_FRAC = 0.015;
 /** "Steady" is said below this doubt, and taken back above the other. */
-const DOUBT = 0.043;
+const DOUBT = 0.035;
 const DOUBT_BACK = 0.3;
 /** A reading this many standard deviations from what was foreseen is wild, or the first of a change. */
 const WILD = 4.5;
 /** Slack and threshold of the cumulative sum, in standard deviations. */
 const SLACK = 0.7;
-const ALARM = 8;
+const ALARM = 11;
 /** Below this the sum says nothing. */
 const CALM = 3;
 /** Noise believed before there is any, as a share of the span, and how many readings that belief is worth. */
@@ -74,6 +74,8 @@ const NOISE_READINGS = 64;
 /** From this distance of readings on, a wild one is called a disturbance until the next has told; a faster stream tells soon enough. */
 const SLOW_S = 2;
 const LEAST_READINGS = 4;
+/** Readings from which on an approach that is left is believed. */
+const WELL_KNOWN = 30;
 /** The fit is made anew after a second, on a long approach after this share of its time: what was foreseen still holds between. */
 const REFIT_S = 1;
 const REFIT_FRAC = 0.025;
@@ -92,13 +94,14 @@ export class SettlingWatch {
   private bins = new Bins();
   private recent: Sample[] = [];
   private approach: Approach | null = null;
-  private suspect: Sample | null = null;
+  private suspects: Sample[] = [];
   private sumUp = 0;
   private sumDown = 0;
   private upSinceS = 0;
   private downSinceS = 0;
   private spikes = 0;
   private startS = 0;
+  private notBeforeS = -Infinity;
   /** Usual distance of readings, s. */
   private everyS = 0;
   private changed = false;
@@ -106,7 +109,7 @@ export class SettlingWatch {
   private doubt = 1;
   private isSteady = false;
   private wasSure = false;
-  private cached: { of: Approach | null; suspect: Sample | null; settling: Settling } | null = null;
+  private cached: { of: Approach | null; suspects: number; settling: Settling } | null = null;
 
   constructor(options: SettlingOptions) {
     this.spanCounts = options.spanCounts;
@@ -115,31 +118,32 @@ export class SettlingWatch {
 
   /** @param atS time on any clock that rises, s. A reading that is no number, or older than the last, is left out. */
   push(atS: number, value: number): void {
-    const last = this.suspect ?? this.recent.at(-1);
+    const last = this.suspects.at(-1) ?? this.recent.at(-1);
     if (!Number.isFinite(value) || !Number.isFinite(atS) || (last && atS < last.atS)) return;
     const sample = { atS, value };
     if (last) this.everyS += 0.1 * (Math.min(atS - last.atS, 3 * this.everyS || Infinity) - this.everyS);
     const z = this.surprise(sample);
     if (Math.abs(z) < WILD) {
-      if (this.suspect) this.spikes += 1;
-      this.suspect = null;
+      this.spikes += this.suspects.length;
+      this.suspects = [];
       this.admit(sample, z);
       return;
     }
-    const held = this.suspect;
-    if (held && Math.sign(this.surprise(held)) === Math.sign(z)) this.begin([held, sample]);
-    else {
-      if (held) this.spikes += 1;
-      this.suspect = sample;
+    const [first] = this.suspects;
+    if (first && Math.sign(this.surprise(first)) !== Math.sign(z)) {
+      this.spikes += this.suspects.length;
+      this.suspects = [];
     }
+    this.suspects.push(sample);
+    if (this.suspects.length >= (this.everyS > SLOW_S ? 2 : 3)) this.begin(this.suspects);
   }
 
   /** What can be said now. */
   settling(): Settling {
     const key = this.approach;
-    if (this.cached?.of !== key || this.cached.suspect !== this.suspect)
-      this.cached = { of: key, suspect: this.suspect, settling: this.judge() };
-    const last = this.suspect ?? this.recent.at(-1);
+    if (this.cached?.of !== key || this.cached.suspects !== this.suspects.length)
+      this.cached = { of: key, suspects: this.suspects.length, settling: this.judge() };
+    const last = this.suspects.at(-1) ?? this.recent.at(-1);
     return {
       ...this.cached.settling,
       watchedS: last ? last.atS - this.startS : 0,
@@ -186,18 +190,29 @@ export class SettlingWatch {
   }
 
   private begin(samples: readonly Sample[]): void {
+    this.notBeforeS = this.restOfOld(samples[0]?.atS ?? 0);
     this.bins = new Bins();
     for (const one of samples) this.bins.push(one.atS, one.value);
     const known = this.recent.at(-1)?.atS ?? -Infinity;
     this.recent.push(...samples.filter((one) => one.atS > known));
     this.startS = samples[0]?.atS ?? this.startS;
-    this.suspect = null;
+    this.suspects = [];
     this.sumUp = 0;
     this.sumDown = 0;
     this.changed = true;
     this.isSteady = false;
     this.wasSure = false;
     this.refit();
+  }
+
+  /** A slow way that was still going on when the new approach began goes on beneath it: nothing is steady before its likely end. */
+  private restOfOld(atS: number): number {
+    const { approach } = this;
+    if (!approach || this.isSteady || this.bins.readings < WELL_KNOWN) return this.notBeforeS;
+    const { likelyS } = timeLeft(approach.curves, this.toleranceCounts);
+    return Number.isFinite(likelyS)
+      ? Math.max(this.notBeforeS, atS + Math.min(likelyS, LONGEST_S))
+      : this.notBeforeS;
   }
 
   private refit(): void {
@@ -207,8 +222,9 @@ export class SettlingWatch {
     if (this.isSteady) this.isSteady = this.doubt < DOUBT_BACK;
     else {
       // Granted only after a second look, and not while surprises add up.
+      const atS = this.approach?.atS ?? 0;
       const calm = Math.max(this.sumUp, this.sumDown) < CALM && this.bins.readings >= LEAST_READINGS;
-      this.isSteady = calm && this.doubt < DOUBT && this.wasSure;
+      this.isSteady = calm && this.doubt < DOUBT && this.wasSure && atS >= this.notBeforeS;
       this.wasSure = this.doubt < DOUBT;
     }
   }
@@ -226,12 +242,12 @@ export class SettlingWatch {
   }
 
   private isDisturbed(): boolean {
-    return this.suspect !== null && this.everyS > SLOW_S;
+    return this.suspects.length > 0 && this.everyS > SLOW_S;
   }
 
   private judge(): Settling {
     const { approach, toleranceCounts } = this;
-    const last = this.suspect ?? this.recent.at(-1);
+    const last = this.suspects.at(-1) ?? this.recent.at(-1);
     const readings = this.bins.readings;
     const common = {
       noiseCounts: this.noise,

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { isMoving, presentValue, summarise } from './presentValue.ts';
+import { presentValue, summarise } from './presentValue.ts';
 import { StreamBuffer } from './streamBuffer.ts';
 
 const stream = (values: readonly number[], everyMs: number) => {
@@ -38,24 +38,4 @@ test('a single reading has no drift, noise or spread', () => {
     windowS: 0,
     atMs: 0,
   });
-});
-
-test.each([
-  // over 10 s a drift of 60 a minute is 10 counts
-  { drift: 60, noise: 4.9, moving: true },
-  { drift: -60, noise: 4.9, moving: true },
-  { drift: 60, noise: 5, moving: false },
-  { drift: 13, noise: 0, moving: true },
-  { drift: 12, noise: 0, moving: false },
-])('a drift of $drift counts a minute in noise of $noise is moving: $moving', ({ drift, noise, moving }) => {
-  const present = {
-    rawCounts: 1500,
-    noiseCounts: noise,
-    spreadCounts: 0,
-    driftCountsPerMin: drift,
-    readings: 20,
-    windowS: 10,
-    atMs: 0,
-  };
-  expect(isMoving(present)).toBe(moving);
 });

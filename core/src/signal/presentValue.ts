@@ -49,10 +49,3 @@ export function summarise(stretch: Stretch): PresentValue | null {
     atMs: lastMs,
   };
 }
-
-/**
- * Whether the value is still on its way: over the window it drifts by more than twice its noise (at least two converter steps).
- * Rough on purpose; it warns, it does not predict.
- */
-export const isMoving = (present: PresentValue): boolean =>
-  Math.abs(present.driftCountsPerMin) * (present.windowS / 60) > 2 * Math.max(present.noiseCounts, 1);

@@ -4,13 +4,8 @@ import { placePeg, type PlotParts } from '@plain-trowel/core/garden/edit';
 import type { PegSide, Reference } from '@plain-trowel/core/garden/schema';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
-import {
-  CAPTURE_WINDOW,
-  isMoving,
-  presentValue,
-  type PresentValue,
-} from '@plain-trowel/core/signal/presentValue';
-import { workDrift, workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
+import { CAPTURE_WINDOW, presentValue, type PresentValue } from '@plain-trowel/core/signal/presentValue';
+import { workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
@@ -18,6 +13,8 @@ import { standInOf, useLive, useLiveTools } from '../../../links/liveContext.ts'
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
+import { VERDICT_WORDS } from '../../../words/settlingText.ts';
+import { SettlingPanel } from '../readout/SettlingPanel.tsx';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 
 const CONDITIONS = { dry: ['air', 'dry soil'], wet: ['water', 'soaked soil'] } as const;
@@ -51,6 +48,8 @@ export function CaptureStep({
     dry: 'air',
     wet: 'water',
   });
+  const settling = live.settling.get(parts.channel?.id ?? '') ?? null;
+  const isSteady = settling?.verdict === 'steady';
   const capture = useCapture(parts, side, side ? conditions[side] : 'air', onCaptured);
   useKeys([
     { key: 'c', does: 'Capture this reference', run: capture },
@@ -76,8 +75,13 @@ export function CaptureStep({
             </Button>
           </div>
         ) : (
-          <Button look="primary" hint="C" disabled={present === null} onClick={capture}>
-            Capture
+          <Button
+            look={isSteady ? 'primary' : 'plain'}
+            hint="C"
+            disabled={present === null}
+            onClick={capture}
+          >
+            {isSteady ? 'Capture' : 'Capture all the same'}
           </Button>
         )}
       </div>
@@ -92,14 +96,7 @@ export function CaptureStep({
           {present ? (
             <p className="text-[14.5px]">
               Now <WorkedNumber id="now" lead worked={workPresent(present)} />, noise{' '}
-              <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />
-              {isMoving(present) ? (
-                <b className="font-semibold text-handle">
-                  , still moving: <WorkedNumber id="drift" worked={workDrift(present)} />. Wait.
-                </b>
-              ) : (
-                ', standing still.'
-              )}
+              <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />.
             </p>
           ) : (
             <p className="text-[14.5px]">
@@ -115,9 +112,20 @@ export function CaptureStep({
           )}
         </div>
       )}
+      {side !== null && present && settling && parts.channel && (
+        <div className="mt-2">
+          <SettlingPanel channelId={parts.channel.id} settling={settling} />
+          {!isSteady && (
+            <p className="mt-1 text-[14px] text-soft">
+              Captured before it is steady, the reference is kept with the words “
+              {VERDICT_WORDS[settling.verdict]}”.
+            </p>
+          )}
+        </div>
+      )}
       {standIn && (
         <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
-          <StandInControls standIn={standIn} plotId={parts.plot.id} />
+          <StandInControls standIn={standIn} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
           <StandInClock standIn={standIn} />
         </div>
       )}
@@ -138,6 +146,7 @@ function useCapture(
   return () => {
     const { channel, board } = parts;
     const buffer = channel && session.bufferOf(channel.id);
+    const settling = live.settling.get(channel?.id ?? '') ?? null;
     const value = buffer && presentValue(buffer, CAPTURE_WINDOW);
     if (!channel || !board || !value || side === null) return;
     const nowIso = new Date(live.nowMs).toISOString();
@@ -153,6 +162,10 @@ function useCapture(
       supplyV: board.supplyV,
       boardId: board.id,
       simulated,
+      settling: settling && {
+        verdict: settling.verdict,
+        fromEndCounts: settling.end ? value.rawCounts - settling.end.counts : null,
+      },
     };
     const common = { atMs: Math.round(live.nowMs), plotId: parts.plot.id, simulated };
     void commit(

@@ -4,6 +4,7 @@ import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/q
 import { workReference, workSpread } from '@plain-trowel/core/calibration/workReference';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
+import { VERDICT_WORDS } from '../../../words/settlingText.ts';
 import { dayTime } from '../../../words/timeText.ts';
 
 function Row({ side, peg, inUse }: { side: 'dry' | 'wet'; peg: Reference | null; inUse: boolean }) {
@@ -24,6 +25,11 @@ function Row({ side, peg, inUse }: { side: 'dry' | 'wet'; peg: Reference | null;
         <span className="block text-[12.5px] text-soft">
           {inUse ? (side === 'dry' ? '0 % span' : '100 % span') : 'not in use'}
           {peg.simulated && ', stand-in'}
+          {peg.settling && peg.settling.verdict !== 'steady' && (
+            <b className="block font-semibold text-handle">
+              taken while {VERDICT_WORDS[peg.settling.verdict]}
+            </b>
+          )}
         </span>
       </td>
       <td className="text-right">

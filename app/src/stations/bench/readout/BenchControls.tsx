@@ -7,16 +7,19 @@ import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
 import { clockTime } from '../../../words/timeText.ts';
+import { BenchRecording } from './BenchRecording.tsx';
 import type { Hold } from './useHold.ts';
 import { StandInClock, StandInControls } from './StandInControls.tsx';
 
 /** Hold, what the open source offers, and whether the readings are being kept. */
 export function BenchControls({
   plotId,
+  probeId,
   hold,
   onChangeSource,
 }: {
   plotId: string;
+  probeId: string;
   hold: Hold;
   onChangeSource: () => void;
 }) {
@@ -29,7 +32,8 @@ export function BenchControls({
         <Button look={hold.held ? 'primary' : 'plain'} hint="H" onClick={hold.toggle}>
           {hold.held ? 'Resume' : 'Hold'}
         </Button>
-        {standIn && <StandInControls standIn={standIn} plotId={plotId} />}
+        {standIn && <StandInControls standIn={standIn} plotId={plotId} probeId={probeId} />}
+        <BenchRecording />
         {live.source instanceof LogSource && <LogSpeedChoice source={live.source} />}
       </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">

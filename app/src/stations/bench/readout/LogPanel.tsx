@@ -2,6 +2,11 @@ import { useRef, useState } from 'react';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Result } from '@plain-trowel/core/quantity/result';
+import {
+  isBenchRecording,
+  type BenchRecording as BenchRecordingFile,
+  type BenchRecordingIssue,
+} from '@plain-trowel/core/signal/benchRecording';
 import type { SerialLog, SerialLogIssue } from '@plain-trowel/core/signal/serialLog';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
@@ -10,7 +15,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
 import { progressOf, runJob, type Job } from '../../../workers/files.ts';
-import { serialLogText } from '../../../words/issueText.ts';
+import { benchRecordingText, serialLogText } from '../../../words/issueText.ts';
 import { FileInput } from '../../../ui/FileInput.tsx';
 
 const MOST_BYTES = 200e6;
@@ -38,6 +43,10 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
     }
     setProblem(null);
     setDone(0);
+    if (isBenchRecording(await log.slice(0, 400).text())) {
+      await openRecording(log, label);
+      return;
+    }
     const running = runJob<Result<SerialLog, SerialLogIssue>>(
       async (jobs) => await jobs.readLog(log, { startMs: Date.now(), intervalMs }, progressOf(setDone)),
     );
@@ -54,13 +63,30 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
       onOpened();
     }
   };
+  const openRecording = async (file: Blob, label: string) => {
+    const running = runJob<Result<BenchRecordingFile, BenchRecordingIssue>>(
+      async (jobs) => await jobs.readBench(file),
+    );
+    job.current = running;
+    const read = await running.result.catch(() => undefined);
+    setDone(null);
+    if (read === undefined) setProblem('The recording could not be read. Choose it again.');
+    else if (read && !read.ok) setProblem(`${label}: ${benchRecordingText(read.issue)}`);
+    else if (read) {
+      const { lines, head } = read.value;
+      const log = { lines, stamps: 'absolute', simulated: head.simulated } as const;
+      await session.connect(new LogSource(log, boardId, label, () => performance.now()));
+      onOpened();
+    }
+  };
   if (done !== null)
     return <Progress label="Reading the log" done={done} onCancel={() => job.current?.cancel()} />;
   return (
     <>
       <p className="max-w-[60ch]">
-        Lines that your board printed, from a file or pasted. Dates are taken as they are; a time of day or an
-        uptime keeps its distances. Without any time stamp the lines are taken to be evenly spaced.
+        Lines that your board printed, from a file or pasted, or a bench recording written here. Dates are
+        taken as they are; a time of day or an uptime keeps its distances. Without any time stamp the lines
+        are taken to be evenly spaced.
       </p>
       <Field
         label="Lines without a time stamp are apart by"

@@ -1,7 +1,6 @@
 import { workSpanPercent } from '@plain-trowel/core/calibration/twoPoint';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatCounts } from '@plain-trowel/core/quantity/format';
-import { isMoving } from '@plain-trowel/core/signal/presentValue';
 import { workDrift, workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { useWorked, putOnSlip } from '../../../frame/slip.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
@@ -18,7 +17,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
     return (
       <p className="py-4 text-[17px]">
         No line has named <span className="num">{parts.channel?.streamName}</span> yet. If the board prints
-        another name, choose it below.
+        another name, choose it under All channels.
       </p>
     );
   const isFault = view.state === 'implausible';
@@ -48,7 +47,6 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
         <dt className="text-soft">Drift</dt>
         <dd>
           <WorkedNumber id="drift" worked={workDrift(present)} />
-          {isMoving(present) && <b className="ml-2 font-semibold">still moving</b>}
         </dd>
       </dl>
       <dl className="grid grid-cols-[auto_auto] gap-x-4 gap-y-0.5 pb-1 text-[14.5px]">
@@ -68,12 +66,6 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
         <dt className="text-soft">State</dt>
         <dd className={isFault ? 'font-semibold text-handle' : ''}>{stateWord(view.state)}</dd>
       </dl>
-      {isFault && (
-        <p className="w-full border-l-[3px] border-handle pl-3">
-          The reading sits at the end of the converter’s scale. Most likely the plug above the soil is out or
-          the cable is cut; at the low end, a short or no supply. Watering from this probe is held.
-        </p>
-      )}
       {view.span?.clampedAt && !isFault && (
         <p className="w-full text-soft">
           Clamped: {formatCounts(Math.round(view.span.beyondCounts))} counts beyond the {view.span.clampedAt}{' '}

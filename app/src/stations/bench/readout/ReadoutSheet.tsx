@@ -3,18 +3,27 @@ import { Link } from 'react-router';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
-import { useLive, usePlot } from '../../../links/liveContext.ts';
+import { standInOf, useLive, usePlot } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
+import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
 import { NowPanel } from './NowPanel.tsx';
 import { SourcePanel } from './SourcePanel.tsx';
+import { ChannelsView } from './channels/ChannelsView.tsx';
+import { FaultList } from './FaultList.tsx';
+import { FirstTestView } from './firstTest/FirstTestView.tsx';
+import { SettlingPanel } from './SettlingPanel.tsx';
+import { SideBySideView } from './sideBySide/SideBySideView.tsx';
+import { StandInFaults } from './StandInFaults.tsx';
 import { StreamTable } from './StreamTable.tsx';
 import { StripPanel } from './StripPanel.tsx';
 import { useHold } from './useHold.ts';
 
 const EditPlotDialog = lazy(() => import('../../../home/EditPlotDialog.tsx'));
+
+const VIEWS = ['watch', 'channels', 'test', 'side-by-side'] as const;
 
 /** Raw numbers as they come: what the probe says now, how calm it is, and what could not be read. */
 export default function ReadoutSheet() {
@@ -31,11 +40,11 @@ function Readout({ gardenId, plotId }: { gardenId: string; plotId: string }) {
   const { garden } = useGarden();
   const live = useLive();
   const plot = usePlot(garden, plotId);
-  const hold = useHold(plot?.parts.channel?.id ?? '');
+  const view = useView(VIEWS);
   const [changing, setChanging] = useState(false);
   const [editing, setEditing] = useState(false);
   if (!plot) return null;
-  const { parts, view } = plot;
+  const { parts } = plot;
   const isOpen = live.source !== null && live.status !== 'failed';
   return (
     <>
@@ -47,36 +56,92 @@ function Readout({ gardenId, plotId }: { gardenId: string; plotId: string }) {
           </Button>
         }
       />
-      {isOpen && !changing ? (
-        <>
-          <NowPanel parts={parts} view={view} hold={hold} />
-          <StripPanel parts={parts} hold={hold} />
-          <BenchControls plotId={plotId} hold={hold} onChangeSource={() => setChanging(true)} />
-          <StreamTable parts={parts} />
-          {view.state === 'not-calibrated' && (
-            <p className="mt-4 border-l-[3px] border-handle pl-3">
-              Next: these are raw counts without a meaning yet.{' '}
-              <Link
-                className="font-semibold underline underline-offset-4"
-                to={sheetPath(gardenId, 'bench', 'calibrate', plotId)}
-              >
-                Calibrate {parts.probe?.label}
-              </Link>
-              .
-            </p>
-          )}
-        </>
-      ) : (
+      <Views
+        label="Views of Readout"
+        open={view}
+        views={[
+          { id: 'watch', name: 'This probe' },
+          { id: 'channels', name: 'All channels', count: garden.channels.length },
+          { id: 'test', name: 'First test' },
+          { id: 'side-by-side', name: 'Side by side' },
+        ]}
+      />
+      {!isOpen || changing ? (
         <SourcePanel
           parts={parts}
           onOpened={() => setChanging(false)}
           {...(isOpen ? { onBack: () => setChanging(false) } : {})}
         />
+      ) : view === 'watch' ? (
+        <Watch gardenId={gardenId} plotId={plotId} onChangeSource={() => setChanging(true)} />
+      ) : view === 'channels' ? (
+        <ChannelsView />
+      ) : view === 'test' ? (
+        <FirstTestView plotId={plotId} />
+      ) : (
+        <SideBySideView />
       )}
       {editing && (
         <Suspense>
           <EditPlotDialog parts={parts} onClose={() => setEditing(false)} />
         </Suspense>
+      )}
+    </>
+  );
+}
+
+/** The plot's own probe: its number, whether it can be trusted, its strip. */
+function Watch({
+  gardenId,
+  plotId,
+  onChangeSource,
+}: {
+  gardenId: string;
+  plotId: string;
+  onChangeSource: () => void;
+}) {
+  const { garden } = useGarden();
+  const live = useLive();
+  const plot = usePlot(garden, plotId);
+  const channelId = plot?.parts.channel?.id ?? '';
+  const hold = useHold(channelId);
+  if (!plot) return null;
+  const { parts, view } = plot;
+  const settling = live.settling.get(channelId);
+  const standIn = standInOf(live);
+  const faults = live.faults.get(channelId) ?? [];
+  const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
+  return (
+    <>
+      <NowPanel parts={parts} view={view} hold={hold} />
+      {settling && !isAtRail && <SettlingPanel channelId={channelId} settling={settling} />}
+      <FaultList faults={faults} lines={live.lineFault} />
+      <StripPanel parts={parts} hold={hold} />
+      <BenchControls
+        plotId={plotId}
+        probeId={parts.probe?.id ?? ''}
+        hold={hold}
+        onChangeSource={onChangeSource}
+      />
+      {standIn && (
+        <StandInFaults
+          standIn={standIn}
+          probeId={parts.probe?.id ?? ''}
+          boardId={parts.channel?.boardId ?? ''}
+        />
+      )}
+      <StreamTable parts={parts} />
+      {view.state === 'not-calibrated' && (
+        <p className="mt-4 border-l-[3px] border-handle pl-3">
+          Next: these are raw counts without a meaning yet.{' '}
+          <Link
+            className="font-semibold underline underline-offset-4"
+            to={sheetPath(gardenId, 'bench', 'calibrate', plotId)}
+          >
+            Calibrate {parts.probe?.label}
+          </Link>
+          .
+        </p>
       )}
     </>
   );

@@ -6,16 +6,33 @@ import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
 
 const POUR_ML = 50;
-const SITS = { soil: 'in the soil', air: 'out in the air', jar: 'in the jar, up to its line' } as const;
+const SITS = {
+  soil: 'in the soil',
+  air: 'out in the air',
+  jar: 'in the jar, up to its line',
+  hand: 'between your fingers',
+} as const;
 
 /** What a hand can do to a stand-in: pour, pull out, dip, push back in, and turn its clock faster. */
-export function StandInControls({ standIn, plotId }: { standIn: StandInSource; plotId: string }) {
+export function StandInControls({
+  standIn,
+  plotId,
+  probeId,
+}: {
+  standIn: StandInSource;
+  plotId: string;
+  probeId: string;
+}) {
   const { session } = useLiveTools();
   useLive();
-  const place = standIn.placeOf(plotId);
-  const pour = () => standIn.pour(plotId, POUR_ML);
+  const place = standIn.placeOf(probeId);
+  const pour = () => {
+    standIn.pour(plotId, POUR_ML);
+    session.handled();
+  };
   const move = (to: 'soil' | 'air' | 'jar') => () => {
-    standIn.move(plotId, to);
+    standIn.move(probeId, to);
+    session.handled();
     session.refresh();
   };
   useKeys([

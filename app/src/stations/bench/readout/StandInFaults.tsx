@@ -1,0 +1,70 @@
+import { BOARD_FAULTS } from '@plain-trowel/standins/board/world';
+import { PROBE_FAULTS } from '@plain-trowel/standins/board/potProbe';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import type { StandInSource } from '../../../links/standInSource.ts';
+import { Check } from '../../../ui/Check.tsx';
+import { Field } from '../../../ui/Field.tsx';
+
+/** Faults on demand, so that each can be seen before it happens in earnest. */
+export function StandInFaults({
+  standIn,
+  probeId,
+  boardId,
+}: {
+  standIn: StandInSource;
+  probeId: string;
+  boardId: string;
+}) {
+  const { session } = useLiveTools();
+  useLive();
+  const then = (change: () => void) => {
+    change();
+    session.refresh();
+  };
+  return (
+    <details className="mt-1 text-[14.5px]">
+      <summary className="press py-1">Try a fault on the stand-in</summary>
+      <div className="flex flex-wrap items-end gap-5 pt-1 pb-2">
+        <Field label="The probe is">
+          {(props) => (
+            <select
+              {...props}
+              value={standIn.faultOf(probeId)}
+              onChange={(event) => {
+                const fault = PROBE_FAULTS.find((one) => one === event.target.value) ?? 'none';
+                then(() => standIn.setFault(probeId, fault));
+              }}
+            >
+              {PROBE_FAULTS.map((fault) => (
+                <option key={fault} value={fault}>
+                  {fault === 'none' ? 'sound' : fault}
+                </option>
+              ))}
+            </select>
+          )}
+        </Field>
+        <Field label="The board’s lines are">
+          {(props) => (
+            <select
+              {...props}
+              value={standIn.boardFaultOf(boardId)}
+              onChange={(event) => {
+                const fault = BOARD_FAULTS.find((one) => one === event.target.value) ?? 'none';
+                then(() => standIn.setBoardFault(boardId, fault));
+              }}
+            >
+              {BOARD_FAULTS.map((fault) => (
+                <option key={fault} value={fault}>
+                  {fault === 'none' ? 'sound' : fault === 'garbage' ? 'garbage (another speed)' : fault}
+                </option>
+              ))}
+            </select>
+          )}
+        </Field>
+        <Check checked={standIn.cycling} onChange={(cycling) => then(() => standIn.setCycling(cycling))}>
+          Switch the probes on for 8 s, off for 4 s
+        </Check>
+      </div>
+    </details>
+  );
+}

@@ -1,0 +1,44 @@
+import { useState } from 'react';
+import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
+import { ANALOG_KINDS } from '@plain-trowel/core/garden/probeSchema';
+import type { Probe } from '@plain-trowel/core/garden/schema';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { Choice } from '../../../../ui/Choice.tsx';
+import { FirstTestSteps } from './FirstTestSteps.tsx';
+
+/** Touch, air, water: whether a new probe does at all what it should, with the result kept beside it. */
+export function FirstTestView({ plotId }: { plotId: string }) {
+  const { garden } = useGarden();
+  const probes = garden.probes.filter(
+    (one) => one.plotId === plotId && (ANALOG_KINDS as readonly string[]).includes(one.kind),
+  );
+  const [chosen, setChosen] = useState<string | null>(null);
+  const probe = probes.find((one) => one.id === chosen) ?? probes[0];
+  if (!probe)
+    return (
+      <p className="max-w-[60ch]">
+        This plot has no analog probe. A bus probe is tested on the bus desk, a thermometer under Temperature.
+      </p>
+    );
+  return (
+    <>
+      {probes.length > 1 && (
+        <Choice
+          legend="Probe"
+          options={probes.map((one) => ({ value: one.id, label: one.label }))}
+          value={probe.id}
+          onChange={setChosen}
+        />
+      )}
+      <h2>{headline(probe)}</h2>
+      <FirstTestSteps key={probe.id} probe={probe} />
+    </>
+  );
+}
+
+function headline(probe: Probe): string {
+  const missing = TEST_STEPS.filter((step: TestStep) => probe.firstTest[step] === null);
+  return missing.length === 0
+    ? `${probe.label} passed its first test`
+    : `${probe.label}: ${TEST_STEPS.length - missing.length} of ${TEST_STEPS.length} seen, next ${missing[0] ?? ''}`;
+}

@@ -1,0 +1,135 @@
+import { useState } from 'react';
+import { setFirstTest } from '@plain-trowel/core/garden/benchEdit';
+import { fullScaleOf } from '@plain-trowel/core/garden/channels';
+import { ANALOG_KINDS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { compareSideBySide } from '@plain-trowel/core/sideBySide/compare';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { Button } from '../../../../ui/Button.tsx';
+import { Choice } from '../../../../ui/Choice.tsx';
+import { DipCheck } from './DipCheck.tsx';
+import { SideBySideTable } from './SideBySideTable.tsx';
+
+/** Probes of one kind with their moisture channels. */
+const membersOf = (garden: Garden, kind: string) =>
+  garden.probes.flatMap((probe) => {
+    const channel = garden.channels.find((one) => one.probeId === probe.id && one.quantity === 'moisture');
+    return probe.kind === kind && channel ? [{ probe, channel }] : [];
+  });
+
+export type Member = ReturnType<typeof membersOf>[number];
+
+/** All probes of a kind in the same air and the same jar; then each by its label, before anything is buried. */
+export function SideBySideView() {
+  const { garden, commit } = useGarden();
+  const { session } = useLiveTools();
+  const live = useLive();
+  const standIn = standInOf(live);
+  const kinds = ANALOG_KINDS.filter((kind) => membersOf(garden, kind).length > 0);
+  const [wanted, setWanted] = useState<string | null>(null);
+  const kind = kinds.find((one) => one === wanted) ?? kinds[0];
+  if (!kind) return <p>There is no analog probe in this garden yet.</p>;
+  const members = membersOf(garden, kind);
+  const compared = compareSideBySide(
+    members.map(({ probe, channel }) => {
+      const reading = (step: TestStep) => {
+        const result = probe.firstTest[step];
+        return result && { counts: result.rawCounts, noiseCounts: result.noiseCounts };
+      };
+      return {
+        id: probe.id,
+        fullScaleCounts: fullScaleOf(garden, channel),
+        air: reading('air'),
+        jar: reading('water'),
+      };
+    }),
+  );
+  const here = members.filter(({ channel }) => live.present.has(channel.id));
+  const moving = here.filter(({ channel }) => live.settling.get(channel.id)?.verdict !== 'steady');
+  const take = (step: 'air' | 'water') => {
+    const takenAt = new Date(live.nowMs).toISOString();
+    void commit(
+      `${step === 'air' ? 'air' : 'jar'} of ${here.length} probes`,
+      (before) => ({
+        garden: here.reduce((next, { probe, channel }) => {
+          const present = live.present.get(channel.id);
+          return present
+            ? setFirstTest(next, probe.id, step, {
+                rawCounts: present.rawCounts,
+                noiseCounts: present.noiseCounts,
+                takenAt,
+                simulated: live.source?.simulated ?? false,
+              })
+            : next;
+        }, before),
+      }),
+      `${here.length} probes taken in ${step === 'air' ? 'air' : 'the jar'}.`,
+    );
+  };
+  const moveAll = (place: 'air' | 'jar') => {
+    for (const { probe } of here) standIn?.move(probe.id, place);
+    session.handled();
+    session.refresh();
+  };
+  const odd = compared.rows.filter((row) => row.odd !== null).length;
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-4">
+        <h2 className="mr-auto">
+          {compared.spreadFrac === null
+            ? `${members.length} of this kind; take them in air and in one jar`
+            : odd > 0
+              ? `${odd} of ${members.length} ${odd === 1 ? 'is' : 'are'} unlike the others`
+              : `Alike within ± ${formatNumber(100 * compared.spreadFrac, 1)} % of their span`}
+        </h2>
+        {kinds.length > 1 && (
+          <Choice
+            legend="Kind"
+            options={kinds.map((one) => ({ value: one, label: one }))}
+            value={kind}
+            onChange={setWanted}
+          />
+        )}
+      </div>
+      <SideBySideTable members={members} compared={compared} />
+      {!compared.canName && members.length > 1 && (
+        <p className="text-soft">
+          With two of a kind a difference can be seen, and nobody can say which of them is wrong. A third
+          decides.
+        </p>
+      )}
+      <div className="mt-3 flex flex-wrap items-center gap-3">
+        <Button
+          look={moving.length === 0 ? 'primary' : 'plain'}
+          disabled={here.length === 0}
+          onClick={() => take('air')}
+        >
+          Take all in air
+        </Button>
+        <Button
+          look={moving.length === 0 ? 'primary' : 'plain'}
+          disabled={here.length === 0}
+          onClick={() => take('water')}
+        >
+          Take all in the jar
+        </Button>
+        {standIn && (
+          <>
+            <Button onClick={() => moveAll('air')}>Stand-ins into air</Button>
+            <Button onClick={() => moveAll('jar')}>Stand-ins into one jar</Button>
+          </>
+        )}
+        <span className="text-[14px] text-soft">
+          {here.length === 0
+            ? 'No reading comes in. Connect the board first.'
+            : moving.length > 0
+              ? `Not at rest yet: ${moving.map(({ probe }) => probe.label).join(', ')}.`
+              : 'All at rest.'}
+        </span>
+      </div>
+      <DipCheck key={kind} members={members} />
+    </>
+  );
+}
