@@ -61,6 +61,7 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
     () =>
       link && {
         session: link.session,
+        bus: link.bus,
         stored,
         elsewhere: !link.exclusive,
         openStandIn: () => link.openStandIn(),

@@ -1,5 +1,6 @@
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { LinkMemory } from '../data/linkStore.ts';
+import { BusDesk } from './busDesk.ts';
 import { LiveSession, type Save } from './liveSession.ts';
 import { StandInSource } from './standInSource.ts';
 
@@ -8,6 +9,7 @@ const REMEMBER_MS = 5000;
 /** The link of an open garden: its live session, and what its stand-in boards remember from visit to visit. */
 export class GardenLink {
   readonly session: LiveSession;
+  readonly bus: BusDesk;
   private readonly timer: ReturnType<typeof setInterval>;
 
   /**
@@ -22,6 +24,7 @@ export class GardenLink {
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
   ) {
     this.session = new LiveSession(garden, store.addRecords, clocks);
+    this.bus = new BusDesk(clocks);
     this.timer = setInterval(() => void this.remember(), REMEMBER_MS);
     if (memory.openAtStart && exclusive) void this.openStandIn();
   }
@@ -53,6 +56,7 @@ export class GardenLink {
 
   async dispose(): Promise<void> {
     clearInterval(this.timer);
+    await this.bus.disconnect();
     await this.leave();
     await this.session.close();
   }

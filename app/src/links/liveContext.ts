@@ -2,12 +2,14 @@ import { createContext, use, useSyncExternalStore } from 'react';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import { plotParts, type PlotParts } from '@plain-trowel/core/garden/edit';
 import type { Reading } from '@plain-trowel/core/records/series';
+import type { BusDesk, BusSnapshot } from './busDesk.ts';
 import type { LiveSession, LiveSnapshot } from './liveSession.ts';
 import { viewPlot, type PlotView } from './plotView.ts';
 import { StandInSource } from './standInSource.ts';
 
 export type LiveTools = {
   readonly session: LiveSession;
+  readonly bus: BusDesk;
   /** Newest stored reading by channel, for what has not been heard from yet. */
   readonly stored: ReadonlyMap<string, Reading>;
   /** Another tab holds this garden's link; here it can only be looked at. */
@@ -28,6 +30,12 @@ export function useLiveTools(): LiveTools {
 export function useLive(): LiveSnapshot {
   const { session } = useLiveTools();
   return useSyncExternalStore(session.subscribe, session.getSnapshot);
+}
+
+/** What the bus desk holds right now. */
+export function useBus(): BusSnapshot {
+  const { bus } = useLiveTools();
+  return useSyncExternalStore(bus.subscribe, bus.getSnapshot);
 }
 
 /** The stand-in, when that is what is open. */

@@ -139,6 +139,12 @@ export class LiveSession {
     return this.watches.get(channelId)?.within(toleranceFrac) ?? null;
   }
 
+  /** Takes lines from beside the source, such as the bus desk's: kept and shown as if the board had printed them. */
+  feed(lines: readonly Line[], simulated: boolean): void {
+    for (const line of lines) this.readLine({ simulated, fromFile: false }, line);
+    this.publishSoon();
+  }
+
   /** Begins to write down every line as it comes. */
   startBench(): void {
     const { source } = this;
@@ -256,7 +262,7 @@ export class LiveSession {
     this.publishSoon();
   }
 
-  private readLine(source: LineSource, line: Line): void {
+  private readLine(source: Pick<LineSource, 'simulated' | 'fromFile'>, line: Line): void {
     const { state, result } = parseLine(this.parsers.get(line.boardId) ?? initialLineParser, line.text);
     this.parsers.set(line.boardId, state);
     this.bench.take(line);

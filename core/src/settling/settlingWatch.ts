@@ -73,6 +73,8 @@ const LEAST_NOISE = 0.0003;
 const NOISE_READINGS = 64;
 /** From this distance of readings on, a wild one is called a disturbance until the next has told; a faster stream tells soon enough. */
 const SLOW_S = 2;
+/** A change is believed after three wild readings in a row, on a stream as slow as this after two: a third would come too late. */
+const VERY_SLOW_S = 15;
 const LEAST_READINGS = 4;
 /** Readings from which on an approach that is left is believed. */
 const WELL_KNOWN = 30;
@@ -135,7 +137,7 @@ export class SettlingWatch {
       this.suspects = [];
     }
     this.suspects.push(sample);
-    if (this.suspects.length >= (this.everyS > SLOW_S ? 2 : 3)) this.begin(this.suspects);
+    if (this.suspects.length >= (this.everyS > VERY_SLOW_S ? 2 : 3)) this.begin(this.suspects);
   }
 
   /** What can be said now. */

@@ -123,7 +123,7 @@ describe('corrections', () => {
     const line = lineOf({ read: 0.8, trusted: 0 }, { read: 39.8, trusted: 40 });
     expect(line).toEqual({
       ok: true,
-      value: { gain: expect.closeTo(1.02564, 5), offset: expect.closeTo(-0.82051, 5) },
+      value: { gain: expect.closeTo(1.02564, 5) as number, offset: expect.closeTo(-0.82051, 5) as number },
     });
   });
   test('points too near to each other or to belief are refused', () => {
@@ -137,7 +137,7 @@ describe('corrections', () => {
   test('a battery monitor is trimmed by the multimeter', () => {
     expect(trimOf({ meterV: 12.6, reported: 12.0, now: 4 })).toEqual({
       ok: true,
-      value: expect.closeTo(4.2, 9),
+      value: expect.closeTo(4.2, 9) as number,
     });
     expect(trimOf({ meterV: 12.6, reported: 3.1, now: 1 })).toMatchObject({ ok: true });
     expect(trimOf({ meterV: 12.6, reported: 3.1, now: 4 })).toMatchObject({ issue: { kind: 'far-off' } });

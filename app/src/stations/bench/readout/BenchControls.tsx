@@ -33,7 +33,6 @@ export function BenchControls({
           {hold.held ? 'Resume' : 'Hold'}
         </Button>
         {standIn && <StandInControls standIn={standIn} plotId={plotId} probeId={probeId} />}
-        <BenchRecording />
         {live.source instanceof LogSource && <LogSpeedChoice source={live.source} />}
       </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
@@ -45,6 +44,7 @@ export function BenchControls({
             {live.status !== 'open' && <span className="text-soft"> {live.message ?? live.status}</span>}
           </span>
         )}
+        <BenchRecording />
         <button type="button" onClick={onChangeSource} className="press underline underline-offset-4">
           Change source
         </button>

@@ -11,6 +11,7 @@ import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
 import { NowPanel } from './NowPanel.tsx';
 import { SourcePanel } from './SourcePanel.tsx';
+import { BusView } from './bus/BusView.tsx';
 import { ChannelsView } from './channels/ChannelsView.tsx';
 import { FaultList } from './FaultList.tsx';
 import { FirstTestView } from './firstTest/FirstTestView.tsx';
@@ -23,7 +24,7 @@ import { useHold } from './useHold.ts';
 
 const EditPlotDialog = lazy(() => import('../../../home/EditPlotDialog.tsx'));
 
-const VIEWS = ['watch', 'channels', 'test', 'side-by-side'] as const;
+const VIEWS = ['watch', 'channels', 'test', 'side-by-side', 'bus'] as const;
 
 /** Raw numbers as they come: what the probe says now, how calm it is, and what could not be read. */
 export default function ReadoutSheet() {
@@ -64,9 +65,12 @@ function Readout({ gardenId, plotId }: { gardenId: string; plotId: string }) {
           { id: 'channels', name: 'All channels', count: garden.channels.length },
           { id: 'test', name: 'First test' },
           { id: 'side-by-side', name: 'Side by side' },
+          { id: 'bus', name: 'Bus desk' },
         ]}
       />
-      {!isOpen || changing ? (
+      {view === 'bus' ? (
+        <BusView />
+      ) : !isOpen || changing ? (
         <SourcePanel
           parts={parts}
           onOpened={() => setChanging(false)}

@@ -1,6 +1,6 @@
 import { meantValue } from '@plain-trowel/core/garden/channels';
 import type { Channel } from '@plain-trowel/core/garden/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import type { Stretch } from '@plain-trowel/core/signal/streamBuffer';
 import { useGarden } from '../../../../data/gardenContext.ts';
@@ -76,7 +76,7 @@ export function ChannelStrip({
           width={width}
           height={HEIGHT}
           role="img"
-          aria-label={`${name}, last ${windowMs / 1000} s`}
+          aria-label={`${name}, last ${formatDuration(windowMs / 1000)}`}
           className="block"
         >
           <line x1={0} x2={width} y1={HEIGHT - 0.5} y2={HEIGHT - 0.5} className="stroke-rule" />

@@ -3,22 +3,32 @@ import { channelName, meantValue } from '@plain-trowel/core/garden/channels';
 import type { Channel } from '@plain-trowel/core/garden/schema';
 import { formatDuration } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { useLive } from '../../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { useKeys } from '../../../../ui/keys.ts';
 import { ChannelStrip } from './ChannelStrip.tsx';
 import { NewNames } from './NewNames.tsx';
 
+const SHORTEST_MS = 10_000;
 const WINDOWS_S = [60, 600, 3600] as const;
 
 /** Every channel as a small strip on one time axis; units apart, each can be held. */
 export function ChannelsView() {
   const { garden } = useGarden();
   const live = useLive();
+  const { session } = useLiveTools();
   const [windowS, setWindowS] = useState<number>(60);
   const [held, setHeld] = useState<ReadonlyMap<string, number>>(new Map());
   const toMs = live.nowMs;
+  // While little has come in, the strips begin with the first reading instead of standing empty.
+  const firstMs = Math.min(
+    ...garden.channels.flatMap(
+      (one) => session.bufferOf(one.id)?.since(toMs - windowS * 1000).timesMs[0] ?? [],
+    ),
+    toMs - SHORTEST_MS,
+  );
+  const windowMs = Math.min(windowS * 1000, toMs - firstMs);
   const groups = byUnit(garden.channels.map((channel) => ({ channel, ...meantValue(garden, channel, 0) })));
   const holdAll = () =>
     setHeld((before) =>
@@ -53,7 +63,7 @@ export function ChannelsView() {
                 key={channel.id}
                 channel={channel}
                 name={channelName(garden, channel)}
-                windowMs={windowS * 1000}
+                windowMs={windowMs}
                 toMs={held.get(channel.id) ?? toMs}
                 held={held.has(channel.id)}
                 onHold={() => toggle(channel.id)}

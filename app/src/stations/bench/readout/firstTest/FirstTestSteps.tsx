@@ -57,13 +57,14 @@ export function FirstTestSteps({ probe }: { probe: Probe }) {
       takenAt: new Date(live.nowMs).toISOString(),
       simulated: live.source?.simulated ?? false,
     };
-    setStarted(null);
-    setAgain(null);
     void commit(
       `first test of ${probe.label}: ${step}`,
       (before) => ({ garden: setFirstTest(before, probe.id, step, result) }),
       `${probe.label}: ${step} seen at ${formatCounts(present.rawCounts)} counts.`,
-    );
+    ).then(() => {
+      setStarted(null);
+      setAgain(null);
+    });
   });
   useEffect(() => {
     if (isSeen) keep();

@@ -7,7 +7,7 @@ import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.
 import { Button } from '../../../../ui/Button.tsx';
 import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
 import { dayText } from '../../../../words/timeText.ts';
-import type { Member } from './SideBySideView.tsx';
+import type { Member } from './members.ts';
 
 /** "Dip the one you call deep": each label is asked for, and the channel that moves is the one in the hand. */
 export function DipCheck({ members }: { members: readonly Member[] }) {
@@ -50,12 +50,11 @@ export function DipCheck({ members }: { members: readonly Member[] }) {
     if (!askedMember) return;
     const { id, label } = askedMember.probe;
     const provedAt = new Date(live.nowMs).toISOString();
-    setAsked(null);
     void commit(
       `label ${label} proved`,
       (before) => ({ garden: setLabelProved(before, id, provedAt) }),
       `${label} is ${label}: its own channel moved.`,
-    );
+    ).then(() => setAsked(null));
   });
   useEffect(() => {
     if (isRight) keep();

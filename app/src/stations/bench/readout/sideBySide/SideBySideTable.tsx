@@ -5,7 +5,7 @@ import { useLive } from '../../../../links/liveContext.ts';
 import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 import { VERDICT_WORDS } from '../../../../words/settlingText.ts';
-import type { Member } from './SideBySideView.tsx';
+import type { Member } from './members.ts';
 
 const ODD: Readonly<Record<NonNullable<SideBySideRow['odd']>, string>> = {
   air: 'its air is unlike the others',

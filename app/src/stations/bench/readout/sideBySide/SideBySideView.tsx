@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { setFirstTest } from '@plain-trowel/core/garden/benchEdit';
 import { fullScaleOf } from '@plain-trowel/core/garden/channels';
 import { ANALOG_KINDS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
-import type { Garden } from '@plain-trowel/core/garden/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { compareSideBySide } from '@plain-trowel/core/sideBySide/compare';
 import { useGarden } from '../../../../data/gardenContext.ts';
@@ -10,16 +9,8 @@ import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.
 import { Button } from '../../../../ui/Button.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { DipCheck } from './DipCheck.tsx';
+import { membersOf } from './members.ts';
 import { SideBySideTable } from './SideBySideTable.tsx';
-
-/** Probes of one kind with their moisture channels. */
-const membersOf = (garden: Garden, kind: string) =>
-  garden.probes.flatMap((probe) => {
-    const channel = garden.channels.find((one) => one.probeId === probe.id && one.quantity === 'moisture');
-    return probe.kind === kind && channel ? [{ probe, channel }] : [];
-  });
-
-export type Member = ReturnType<typeof membersOf>[number];
 
 /** All probes of a kind in the same air and the same jar; then each by its label, before anything is buried. */
 export function SideBySideView() {
@@ -94,7 +85,7 @@ export function SideBySideView() {
         )}
       </div>
       <SideBySideTable members={members} compared={compared} />
-      {!compared.canName && members.length > 1 && (
+      {members.length === 2 && (
         <p className="text-soft">
           With two of a kind a difference can be seen, and nobody can say which of them is wrong. A third
           decides.

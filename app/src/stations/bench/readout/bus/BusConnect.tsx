@@ -1,0 +1,114 @@
+import { useState } from 'react';
+import { BUILT_IN_MAPS, mapOf } from '@plain-trowel/core/bus/registers';
+import { Bus } from '@plain-trowel/standins/busProbe/bus';
+import { BUS_FAULTS, newBusProbe, type BusFault } from '@plain-trowel/standins/busProbe/busProbe';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { useLiveTools } from '../../../../links/liveContext.ts';
+import { openProblem, SERIAL_SPEEDS, serialIsPossible } from '../../../../links/serialSource.ts';
+import { standInPort } from '../../../../links/standInPort.ts';
+import { Button } from '../../../../ui/Button.tsx';
+import { Field } from '../../../../ui/Field.tsx';
+
+const BUS_SPEEDS = [2400, 4800, ...SERIAL_SPEEDS] as const;
+const SOME_FAULT = 0.2;
+
+/** A USB adapter on a real bus, or a made-up bus in the page. */
+export function BusConnect({ mapId }: { mapId: string }) {
+  const { garden } = useGarden();
+  const { bus } = useLiveTools();
+  const [baudRate, setBaudRate] = useState(9600);
+  const [fault, setFault] = useState<BusFault>('none');
+  const [problem, setProblem] = useState<string | null>(null);
+  const openStandIn = async () => {
+    const own = garden.probes.flatMap((probe) => (probe.bus ? [probe.bus] : []));
+    const members = own.length > 0 ? own : [{ address: 1, mapId }];
+    const probes = members.map((one, at) => ({
+      ...newBusProbe(
+        one.address,
+        mapOf(garden.registerMaps, one.mapId) ?? BUILT_IN_MAPS[3] ?? NO_MAP,
+        40 + at,
+      ),
+      fault,
+      faultFrac: SOME_FAULT,
+    }));
+    await bus.connect(standInPort(new Bus(probes)), 9600, {
+      label: `Stand-in bus, ${probes.length} ${probes.length === 1 ? 'probe' : 'probes'}`,
+      simulated: true,
+    });
+  };
+  const openReal = async () => {
+    setProblem(null);
+    let port: SerialPort;
+    try {
+      port = await navigator.serial.requestPort();
+    } catch {
+      setProblem('No port was chosen. Plug the adapter in, press the button again and pick its port.');
+      return;
+    }
+    try {
+      await bus.connect(port, baudRate, { label: `Adapter at ${baudRate} baud`, simulated: false });
+    } catch (error) {
+      setProblem(openProblem(error));
+    }
+  };
+  return (
+    <section aria-label="Connect the bus" className="flex flex-col items-start gap-4">
+      <h2>Which bus?</h2>
+      <p className="max-w-[64ch]">
+        Probes that speak Modbus RTU hang on a pair of wires, A and B. A USB adapter for RS-485 connects that
+        pair to this machine; power the probes from their own supply. For learning there is a bus in the page.
+      </p>
+      <div className="flex flex-wrap items-end gap-4">
+        <Field label="The stand-in’s fault, one answer in five">
+          {(props) => (
+            <select
+              {...props}
+              value={fault}
+              onChange={(event) => setFault(BUS_FAULTS.find((one) => one === event.target.value) ?? 'none')}
+            >
+              {BUS_FAULTS.map((one) => (
+                <option key={one} value={one}>
+                  {one}
+                </option>
+              ))}
+            </select>
+          )}
+        </Field>
+        <Button look="primary" onClick={() => void openStandIn()}>
+          Open the stand-in bus
+        </Button>
+      </div>
+      {serialIsPossible() ? (
+        <div className="flex flex-wrap items-end gap-4">
+          <Field label="Speed" unit="baud">
+            {(props) => (
+              <select
+                {...props}
+                value={baudRate}
+                onChange={(event) => setBaudRate(Number(event.target.value))}
+              >
+                {BUS_SPEEDS.map((speed) => (
+                  <option key={speed} value={speed}>
+                    {speed}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
+          <Button onClick={() => void openReal()}>Choose the adapter’s port</Button>
+        </div>
+      ) : (
+        <p className="text-soft">
+          This browser cannot open serial ports; a desktop browser with Web Serial can.
+        </p>
+      )}
+      {problem !== null && (
+        <p role="alert" className="border-l-[3px] border-handle pl-3">
+          {problem}
+        </p>
+      )}
+    </section>
+  );
+}
+
+const NO_MAP = { id: 'none', name: 'none', readFunction: 3 as const, fields: [], address: null };
