@@ -11,6 +11,7 @@ import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
 import { NowPanel } from './NowPanel.tsx';
 import { SourcePanel } from './SourcePanel.tsx';
+import { WarmthView } from './warmth/WarmthView.tsx';
 import { BusView } from './bus/BusView.tsx';
 import { ChannelsView } from './channels/ChannelsView.tsx';
 import { FaultList } from './FaultList.tsx';
@@ -24,7 +25,7 @@ import { useHold } from './useHold.ts';
 
 const EditPlotDialog = lazy(() => import('../../../home/EditPlotDialog.tsx'));
 
-const VIEWS = ['watch', 'channels', 'test', 'side-by-side', 'bus'] as const;
+const VIEWS = ['watch', 'channels', 'test', 'side-by-side', 'bus', 'warmth'] as const;
 
 /** Raw numbers as they come: what the probe says now, how calm it is, and what could not be read. */
 export default function ReadoutSheet() {
@@ -66,10 +67,13 @@ function Readout({ gardenId, plotId }: { gardenId: string; plotId: string }) {
           { id: 'test', name: 'First test' },
           { id: 'side-by-side', name: 'Side by side' },
           { id: 'bus', name: 'Bus desk' },
+          { id: 'warmth', name: 'Temperature' },
         ]}
       />
       {view === 'bus' ? (
         <BusView />
+      ) : view === 'warmth' ? (
+        <WarmthView />
       ) : !isOpen || changing ? (
         <SourcePanel
           parts={parts}

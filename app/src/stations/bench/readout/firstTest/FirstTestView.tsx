@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
-import { ANALOG_KINDS } from '@plain-trowel/core/garden/probeSchema';
+import { ANALOG_KINDS, TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
 import type { Probe } from '@plain-trowel/core/garden/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Choice } from '../../../../ui/Choice.tsx';
+import { WarmUpPanel } from './WarmUpPanel.tsx';
 import { FirstTestSteps } from './FirstTestSteps.tsx';
 
 /** Touch, air, water: whether a new probe does at all what it should, with the result kept beside it. */
@@ -32,6 +32,7 @@ export function FirstTestView({ plotId }: { plotId: string }) {
       )}
       <h2>{headline(probe)}</h2>
       <FirstTestSteps key={probe.id} probe={probe} />
+      <WarmUpPanel probe={probe} />
     </>
   );
 }

@@ -1,0 +1,163 @@
+import { useState } from 'react';
+import { setCorrection } from '@plain-trowel/core/garden/benchEdit';
+import { channelName, meantValue } from '@plain-trowel/core/garden/channels';
+import type { Channel } from '@plain-trowel/core/garden/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import {
+  lineOf,
+  NO_CORRECTION,
+  offsetOf,
+  trimOf,
+  type Correction,
+  type Pair,
+} from '@plain-trowel/core/temperature/correction';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { Button } from '../../../../ui/Button.tsx';
+import { Choice } from '../../../../ui/Choice.tsx';
+import { NumberField } from '../../../../ui/NumberField.tsx';
+import { lineIssueText, trimIssueText } from '../../../../words/correctionText.ts';
+import { ThermistorForm } from './ThermistorForm.tsx';
+
+type Method = 'one' | 'two' | 'thermistor' | 'trim';
+
+/** Corrects a thermometer against trusted values, a thermistor by its curve, a battery monitor against a multimeter. */
+export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone: () => void }) {
+  const { garden, commit } = useGarden();
+  const { session } = useLiveTools();
+  const live = useLive();
+  const isBattery = channel.quantity === 'battery voltage';
+  const [method, setMethod] = useState<Method>(isBattery ? 'trim' : 'one');
+  const [trusted, setTrusted] = useState(isBattery ? 12.6 : 20);
+  const [low, setLow] = useState<Pair | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const raw = session.bufferOf(channel.id)?.last()?.value;
+  const meant = raw === undefined ? null : meantValue(garden, channel, raw).value;
+  const name = channelName(garden, channel);
+  const keep = (correction: Correction) => {
+    setProblem(null);
+    void commit(
+      `correct ${name}`,
+      (before) => ({ garden: setCorrection(before, channel.id, correction) }),
+      `${name} is corrected.`,
+    ).then((saved) => saved && onDone());
+  };
+  const made = { madeAt: new Date(live.nowMs).toISOString() };
+  const { correction } = channel;
+  const one = () => {
+    if (raw === undefined || meant === null) return;
+    const more = offsetOf({ read: meant, trusted });
+    const against = `a trusted thermometer at ${formatNumber(trusted, 1)} °C`;
+    if (correction.kind === 'thermistor')
+      keep({ ...correction, offset: correction.offset + more, ...made, against });
+    else if (correction.kind === 'line')
+      keep({ ...correction, offset: correction.offset + more, ...made, against });
+    else keep({ kind: 'offset', offset: trusted - raw, ...made, against });
+  };
+  const two = () => {
+    if (raw === undefined) return;
+    if (!low) {
+      setLow({ read: raw, trusted });
+      setTrusted(40);
+      return;
+    }
+    const line = lineOf(low, { read: raw, trusted });
+    if (!line.ok) setProblem(lineIssueText(line.issue));
+    else
+      keep({
+        kind: 'line',
+        ...line.value,
+        ...made,
+        against: `${formatNumber(low.trusted, 1)} and ${formatNumber(trusted, 1)} °C`,
+      });
+  };
+  const trim = () => {
+    if (raw === undefined || meant === null) return;
+    const now = correction.kind === 'line' ? correction.gain : 1;
+    const trimmed = trimOf({ meterV: trusted, reported: meant, now });
+    if (!trimmed.ok) setProblem(trimIssueText(trimmed.issue));
+    else
+      keep({
+        kind: 'line',
+        gain: trimmed.value,
+        offset: 0,
+        ...made,
+        against: `a multimeter at ${formatNumber(trusted, 2)} V`,
+      });
+  };
+  const act = method === 'two' ? two : method === 'trim' ? trim : one;
+  return (
+    <section aria-label={`Correct ${name}`} className="mb-4 border-l-[3px] border-ink pl-4">
+      <h2>Correct {name}</h2>
+      {!isBattery && (
+        <Choice<Method>
+          legend="Method"
+          options={[
+            { value: 'one', label: 'one trusted value' },
+            { value: 'two', label: 'ice slush and warm bath', disabled: correction.kind === 'thermistor' },
+            { value: 'thermistor', label: 'thermistor’s curve' },
+          ]}
+          value={method}
+          onChange={setMethod}
+        />
+      )}
+      {method === 'thermistor' ? (
+        <ThermistorForm channel={channel} onKeep={keep} />
+      ) : (
+        <>
+          <p className="mt-1 max-w-[66ch] text-soft">
+            {method === 'one' &&
+              'Side by side with a thermometer you trust, in shade, for ten minutes. Then type what that one says.'}
+            {method === 'two' &&
+              (low
+                ? 'Now a warm bath, stirred, the trusted thermometer beside it. Type what that one says.'
+                : 'Crushed ice in a cup, water to fill the gaps, stirred: 0 °C. Wait until the number rests, the probe in the middle.')}
+            {method === 'trim' &&
+              'Measure the battery at its terminals with a multimeter while the board runs, and type what it says.'}
+          </p>
+          <div className="mt-2 flex flex-wrap items-end gap-4">
+            <div className="w-[190px]">
+              <NumberField
+                label={isBattery ? 'Multimeter' : 'Trusted value'}
+                unit={isBattery ? 'V' : '°C'}
+                value={method === 'two' && !low && trusted === 20 ? 0 : trusted}
+                least={isBattery ? 0.5 : -30}
+                most={isBattery ? 60 : 100}
+                whole={false}
+                decimals={isBattery ? 2 : 1}
+                onKeep={setTrusted}
+              />
+            </div>
+            <Button look="primary" disabled={raw === undefined} onClick={act}>
+              {method === 'two' && !low ? 'Take this point' : 'Correct it'}
+            </Button>
+            <span className="text-[14px] text-soft">
+              {meant === null
+                ? 'No value comes in.'
+                : `It says ${formatNumber(meant, isBattery ? 2 : 1)} ${isBattery ? 'V' : '°C'} now.`}
+            </span>
+          </div>
+        </>
+      )}
+      {problem !== null && (
+        <p role="alert" className="mt-2 border-l-[3px] border-handle pl-3">
+          {problem}
+        </p>
+      )}
+      <p className="mt-2">
+        <button type="button" className="press mr-4 underline underline-offset-4" onClick={onDone}>
+          Leave it as it is
+        </button>
+        {correction.kind !== 'none' && (
+          <button
+            type="button"
+            className="press underline underline-offset-4"
+            onClick={() => keep(NO_CORRECTION)}
+          >
+            Take the correction away
+          </button>
+        )}
+      </p>
+    </section>
+  );
+}
