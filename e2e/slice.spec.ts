@@ -26,13 +26,12 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await sheet(page, 'Calibrate').click();
   await expect(page.getByRole('heading', { name: 'Reference 1 of 2: dry' })).toBeVisible();
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
-  await expect(page.getByText('standing still')).toBeVisible({ timeout: 20_000 });
-  await page.waitForTimeout(3000);
+  await expect(page.getByText('It has arrived')).toBeVisible({ timeout: 30_000 });
   await page.keyboard.press('c');
   await expect(page.getByRole('heading', { name: 'Reference 2 of 2: wet' })).toBeVisible();
   await page.keyboard.press('j');
   await page.waitForTimeout(4000);
-  await expect(page.getByText('standing still')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('It has arrived')).toBeVisible({ timeout: 20_000 });
   await page.keyboard.press('c');
   await expect(page.getByRole('heading', { name: 'Both references stand' })).toBeVisible();
   await expect(page.getByText('Numbers fall as it gets wetter')).toBeVisible();

@@ -176,10 +176,11 @@ test('the stand-in answers a pour and a pulled probe', async ({ page }) => {
 test('the sample’s faulty probe shows itself, and pushing it in anew mends it', async ({ page }) => {
   await openSample(page);
   await page.getByRole('link', { name: /Mint trough/ }).click();
-  await expect(page.getByText('The reading sits at the end of the converter’s scale.')).toBeVisible();
+  const faults = page.getByRole('list', { name: 'Faults' });
+  await expect(faults).toContainText('Push the plug in until it clicks');
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
   await page.getByRole('button', { name: 'Push it back in' }).click();
-  await expect(page.getByText('The reading sits at the end of the converter’s scale.')).toHaveCount(0);
+  await expect(page.getByText('Push the plug in until it clicks')).toHaveCount(0);
   await sheet(page, 'Log').click();
   await expect(page.getByText(/the reading is at the rail/).first()).toBeVisible();
 });

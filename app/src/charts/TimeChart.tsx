@@ -18,6 +18,9 @@ import { inkOf, washOf } from './chartInk.ts';
 
 Chart.register(LinearScale, LineController, LineElement, PointElement, Annotation);
 
+/** A time of day with seconds needs about this much room. */
+const PX_A_TICK = 96;
+
 export type TimeChartProps = {
   /** What the picture shows, for those who cannot see it. */
   readonly label: string;
@@ -54,7 +57,7 @@ export function TimeChart(props: TimeChartProps) {
   }, []);
   useEffect(() => {
     if (!chart.current) return;
-    const { data, options } = configOf(props);
+    const { data, options } = configOf(props, canvas.current?.clientWidth ?? 700);
     chart.current.data = data;
     chart.current.options = options ?? {};
     chart.current.update('none');
@@ -66,12 +69,20 @@ export function TimeChart(props: TimeChartProps) {
   );
 }
 
-function configOf(props: TimeChartProps): Pick<ChartConfiguration<'line', TracePoint[]>, 'data' | 'options'> {
+function configOf(
+  props: TimeChartProps,
+  widthPx: number,
+): Pick<ChartConfiguration<'line', TracePoint[]>, 'data' | 'options'> {
   const ink = inkOf('--ink');
   const soft = inkOf('--soft');
   const rule = inkOf('--rule');
   const mono = { family: "'Spline Sans Mono Variable', monospace", size: 12 };
-  const { ticksMs, stepMs } = timeTicks(props.fromMs, props.toMs, 7, props.timeZone);
+  const { ticksMs, stepMs } = timeTicks(
+    props.fromMs,
+    props.toMs,
+    Math.max(2, Math.min(7, Math.floor(widthPx / PX_A_TICK))),
+    props.timeZone,
+  );
   return {
     data: {
       datasets: [

@@ -15,9 +15,10 @@ export function verdictText(settling: Settling): string {
     case 'watching':
       return 'A word on it after a few more readings.';
     case 'settling':
-      return settling.end
-        ? 'Still on its way; a value taken now is wrong.'
-        : 'On its way, and too early to say where it ends.';
+      if (!settling.end) return 'Too early to say where it ends; leave it alone and watch.';
+      return settling.left?.likelyS === 0
+        ? 'It looks calm, and a slow drift is not ruled out yet.'
+        : 'Still on its way; a value taken now is wrong.';
     case 'steady':
       return 'It has arrived: this value can be trusted.';
     case 'drifting':
@@ -29,7 +30,10 @@ export function verdictText(settling: Settling): string {
 
 /** "40 s, 2 min at most". */
 export function waitText(left: NonNullable<Settling['left']>): string {
-  if (left.likelyS === 0) return 'now';
+  if (left.likelyS === 0)
+    return left.atMostS === 0
+      ? 'none'
+      : `perhaps none${Number.isFinite(left.atMostS) ? `, ${formatDuration(left.atMostS)} at most` : ''}`;
   const likely = Number.isFinite(left.likelyS)
     ? `about ${formatDuration(left.likelyS)}`
     : 'longer than can be said';

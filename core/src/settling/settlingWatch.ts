@@ -86,7 +86,7 @@ const RECENT = 240;
 /** Older readings of a long approach are let go. */
 const LONGEST_S = 7200;
 /** No end value is named while its interval is wider than this share of the span. */
-const WIDEST = 0.6;
+const WIDEST = 0.3;
 
 type Sample = { readonly atS: number; readonly value: number };
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { BUILT_IN_MAPS, mapOf } from '@plain-trowel/core/bus/registers';
 import { HIGHEST_ADDRESS, LOWEST_ADDRESS } from '@plain-trowel/core/bus/frame';
 import { useGarden } from '../../../../data/gardenContext.ts';
@@ -13,6 +13,8 @@ import { BusConnect } from './BusConnect.tsx';
 import { BusValues } from './BusValues.tsx';
 import { FrameTable } from './FrameTable.tsx';
 
+const MapDialog = lazy(() => import('./MapDialog.tsx'));
+
 /** The bus desk: one probe at a time is read, tested, given its address; all of the garden's are polled. */
 export function BusView() {
   const { garden } = useGarden();
@@ -20,6 +22,7 @@ export function BusView() {
   const state = useBus();
   const first = garden.probes.find((one) => one.bus)?.bus;
   const [address, setAddress] = useState(first?.address ?? 1);
+  const [editing, setEditing] = useState(false);
   const [mapId, setMapId] = useState(first?.mapId ?? 'two');
   const map = mapOf(garden.registerMaps, mapId) ?? BUILT_IN_MAPS[0];
   if (!map) return null;
@@ -64,6 +67,9 @@ export function BusView() {
             </select>
           )}
         </Field>
+        <Button look="quiet" onClick={() => setEditing(true)}>
+          Own map
+        </Button>
         <Button look="primary" disabled={state.working !== null} onClick={() => void bus.read(target)}>
           Read once
         </Button>
@@ -76,6 +82,18 @@ export function BusView() {
       <BusValues state={state} />
       <BusActions target={target} onFound={setAddress} />
       <AddressPanel target={target} onChanged={setAddress} />
+      {editing && (
+        <Suspense>
+          <MapDialog
+            map={map}
+            onClose={() => setEditing(false)}
+            onKept={(kept) => {
+              setMapId(kept);
+              setEditing(false);
+            }}
+          />
+        </Suspense>
+      )}
       {state.last && <FrameTable exchange={state.last} />}
     </>
   );

@@ -26,7 +26,7 @@ export function FrameTable({ exchange }: { exchange: Exchange }) {
       <summary className="press py-1">
         Bytes of the last question and answer, <span className="num">{formatNumber(tookMs)}</span> ms
       </summary>
-      <div className="flex flex-wrap gap-x-10 gap-y-4 pt-1">
+      <div className="flex flex-wrap items-start gap-x-10 gap-y-4 pt-1">
         <Frame title={`Sent, ${sent.length} bytes`} parts={explainRequest(sent)} />
         {received.length === 0 ? (
           <p className="text-soft">Nothing came back.</p>

@@ -44,7 +44,9 @@ export function NightPanel() {
   const series = useQueries({
     queries: thermometers.map((one) => seriesQuery(garden.id, one.id, openedMs - SUN_MS, openedMs)),
   });
-  const taken = thermometers.filter((one) => !left.has(one.id));
+  // One that was never logged has nothing to be compared.
+  const logged = thermometers.filter((_, at) => (series[at]?.data?.timesMs.length ?? 0) > 0);
+  const taken = logged.filter((one) => !left.has(one.id));
   const stretchOf = (channel: Channel, fromMs: number) =>
     meantStretch(garden, channel, series[thermometers.indexOf(channel)]?.data, fromMs);
   const compared = compareThermometers(
@@ -71,7 +73,7 @@ export function NightPanel() {
         the last twelve hours is theirs. Only compare those that lay together.
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
-        {thermometers.map((one) => (
+        {logged.map((one) => (
           <Check
             key={one.id}
             checked={!left.has(one.id)}
