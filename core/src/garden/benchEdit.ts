@@ -1,4 +1,4 @@
-/** Changes that the bench makes to a garden: which name in a stream is what, what was tested, what was corrected. Each gives a new document. */
+/** Changes that the bench makes to a garden: which name in a stream is what, what was tested, what was corrected. Each gives a new garden. */
 import type { RegisterMap } from '../bus/registers.ts';
 import type { Quantity } from '../quantity/quantities.ts';
 import type { Correction } from '../temperature/correction.ts';
