@@ -34,5 +34,8 @@ export default tseslint.config(
   },
   { files: ['app/src/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   { files: ['core/src/quantity/schema.ts'], rules: { 'no-restricted-imports': 'off' } },
-  { files: ['gateway/src/**', 'standins/src/busProbe/main.ts', 'bench/**', 'scripts/**', 'e2e/**'], rules: { 'no-console': 'off' } },
+  {
+    files: ['gateway/src/**', 'standins/src/busProbe/main.ts', 'bench/**', 'scripts/**', 'e2e/**'],
+    rules: { 'no-console': 'off' },
+  },
 );

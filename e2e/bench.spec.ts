@@ -151,7 +151,7 @@ test('a register map of one’s own is written by form, refused while it is wron
   await page.getByLabel('Scale of field 2').fill('0.1');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Keep the map' }).click();
-  await expect(page.getByLabel('Register map')).toContainText('Rod from the shed');
+  await expect(page.getByLabel('Register map', { exact: true })).toContainText('Rod from the shed');
   await page.getByRole('button', { name: 'Read once' }).click();
   await expect(page.getByRole('row', { name: /^temperature 1\d\.\d °C/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /^ec/ })).toHaveCount(0);

@@ -1,4 +1,4 @@
-/** Probes and channels of the garden. A probe is one thing in one plot; it has a channel for each quantity that it gives. */
+/** Probes and channels, as a garden holds them. A probe is one thing in one plot; it has a channel for each quantity that it gives. */
 import { z } from '../quantity/schema.ts';
 import { QUANTITIES } from '../quantity/quantities.ts';
 import { correctionSchema } from '../temperature/correction.ts';
