@@ -181,6 +181,16 @@ test('a battery monitor is trimmed, a thermometer corrected, and the night needs
     .getByRole('button', { name: 'Correct it' })
     .click();
   await expect(air).toContainText('an offset');
+  await air.getByRole('button', { name: 'Correct it' }).click();
+  await page.getByText('ice slush and warm bath').click();
+  await expect(page.getByRole('textbox', { name: 'Trusted value' })).toHaveValue('0.0');
+  await page.getByRole('button', { name: 'Take this point' }).click();
+  await expect(page.getByRole('textbox', { name: 'Trusted value' })).toHaveValue('40.0');
+  await page
+    .getByRole('region', { name: /^Correct Air/ })
+    .getByRole('button', { name: 'Correct it' })
+    .click();
+  await expect(page.getByText(/The two points are 0\.\d °C apart/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Use these offsets' })).toBeVisible();
 });
 

@@ -65,7 +65,7 @@ export type Curve = {
   /** End value and its standard deviation, counts. */
   readonly end: number;
   readonly endSigma: number;
-  /** Way still to go at the newest reading (end value − true value, negated): `a·e^…`, counts, and its standard deviation. */
+  /** True value less the end value at the newest reading, counts, and its standard deviation; of a straight line what it moves in a quarter of an hour. */
   readonly left: number;
   readonly leftSigma: number;
   /** True value at the newest reading, counts, and its standard deviation. */

@@ -8,13 +8,7 @@ import { Progress } from '../../../../ui/Progress.tsx';
 
 const READS = 100;
 const POLL_MS = 2000;
-const WORKING = {
-  reading: 'Reading',
-  polling: 'Polling',
-  scanning: 'Looking for probes',
-  testing: 'Testing',
-  changing: 'Changing the address',
-} as const;
+const WORKING = { scanning: 'Looking for probes', testing: 'Testing' } as const;
 
 /** Polling, looking for probes, the test of a hundred reads; each can be stopped. */
 export function BusActions({ target, onFound }: { target: BusTarget; onFound: (address: number) => void }) {

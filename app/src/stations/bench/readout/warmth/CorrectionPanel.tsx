@@ -98,7 +98,11 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
             { value: 'thermistor', label: 'thermistor’s curve' },
           ]}
           value={method}
-          onChange={setMethod}
+          onChange={(chosen) => {
+            setMethod(chosen);
+            setLow(null);
+            setTrusted(chosen === 'two' ? 0 : 20);
+          }}
         />
       )}
       {method === 'thermistor' ? (
@@ -120,7 +124,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
               <NumberField
                 label={isBattery ? 'Multimeter' : 'Trusted value'}
                 unit={isBattery ? 'V' : '°C'}
-                value={method === 'two' && !low && trusted === 20 ? 0 : trusted}
+                value={trusted}
                 least={isBattery ? 0.5 : -30}
                 most={isBattery ? 60 : 100}
                 whole={false}
