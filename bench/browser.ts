@@ -8,6 +8,7 @@ import { writeGardenFile } from '../core/src/garden/gardenFile.ts';
 import { createServer } from '../gateway/src/server.ts';
 
 import { bigGarden } from './bigWiring.ts';
+import { openManyChannels } from './manyChannels.ts';
 
 const DIST = join(import.meta.dirname, '../app/dist');
 
@@ -176,6 +177,9 @@ export async function benchBrowser(options: { tenMinutes: boolean }): Promise<vo
       `  ${'first view interactive'.padEnd(36)} ${(await firstView(browser, address)).toFixed(0)} ms, median of 7 (wanted: under 1500 ms)`,
     );
     say('a part dragged, 80 parts on the picture', await dragBig(browser, address));
+    const many = await openManyChannels(browser, address);
+    say('16 channels at 10 lines/s, all shown', await watch(many, 15));
+    await many.close();
     const page = await browser.newPage();
     await openFastBoard(page, address);
     await page.waitForTimeout(3000);

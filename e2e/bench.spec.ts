@@ -1,6 +1,5 @@
 /** The bench: whether a number can be trusted, first tests, probes side by side, the bus, temperature, and a session written down. */
 import { readFile } from 'node:fs/promises';
-import type { Page } from '@playwright/test';
 import {
   clock,
   expect,
@@ -10,10 +9,9 @@ import {
   plot,
   startFromParts,
   test,
+  view,
 } from './careful.ts';
 
-const view = (page: Page, name: string | RegExp) =>
-  page.getByRole('navigation', { name: 'Views of Readout' }).getByRole('link', { name });
 
 test('a probe that was pulled out settles, is called steady with its end value, and the reference keeps that word', async ({
   page,

@@ -75,3 +75,6 @@ export async function startFromParts(page: Page, more: { pump?: boolean } = {}):
 /** A message at the foot of the page; the copy that is read out to screen readers is not meant. */
 export const message = (page: Page, text: RegExp) =>
   page.getByRole('listitem').filter({ has: page.getByRole('button', { name: 'Close' }), hasText: text });
+
+export const view = (page: Page, name: string | RegExp) =>
+  page.getByRole('navigation', { name: 'Views of Readout' }).getByRole('link', { name });

@@ -112,6 +112,7 @@ export class BusDesk {
               )
             : [];
           if (pairs.length > 0) hand(pairs.join(' '), this.clocks.nowMs());
+          if (!read.ok && read.issue.kind === 'port-gone') return;
           if (this.isStopped()) return;
         }
         await this.rest(everyMs - (this.clocks.tickMs() - beganMs));

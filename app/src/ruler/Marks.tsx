@@ -7,7 +7,13 @@ export type RulerNow = {
   readonly counts: number;
   readonly noiseCounts: number;
   readonly percent: number | null;
+  /** Where a settling reading is foreseen to end, and the interval that holds its end nine times in ten, counts. */
+  readonly end: { readonly counts: number; readonly low: number; readonly high: number } | null;
 };
+
+const TRAIL_MARKS = 7;
+/** Nearer than this, px, a trail would only be a smear beside the plumb line. */
+const SHORTEST_TRAIL = 10;
 
 /** The references as pegs under the bar. A name that would run into the one before it hangs a line lower. */
 export function Pegs({
@@ -90,6 +96,7 @@ export function Plumb({
           opacity={0.25}
         />
       )}
+      {now.end && !isOff && <Trail end={now.end} from={x} scale={scale} right={right} levels={levels} />}
       <line x1={x} x2={x} y1={NOW_Y + 8} y2={levels.barEnd} stroke="currentColor" strokeWidth={2.5} />
       <path d={bob} fill="currentColor" />
       <text
@@ -102,5 +109,58 @@ export function Plumb({
         {isOff ? `${words}, off the ruler` : words}
       </text>
     </g>
+  );
+}
+
+/** The way a settling reading has still to go: marks that fade towards the end foreseen, an open bob there, and the width of its interval. */
+function Trail({
+  end,
+  from,
+  scale,
+  right,
+  levels,
+}: {
+  end: NonNullable<RulerNow['end']>;
+  from: number;
+  scale: RulerScale;
+  right: number;
+  levels: Levels;
+}) {
+  const held = (counts: number) => Math.min(Math.max(scale.x(counts), LEFT), right);
+  const to = held(end.counts);
+  if (Math.abs(to - from) < SHORTEST_TRAIL) return null;
+  const [low, high] = [held(end.low), held(end.high)].sort((a, b) => a - b) as [number, number];
+  const middle = levels.barY + BAR_HEIGHT / 2;
+  return (
+    <>
+      {Array.from({ length: TRAIL_MARKS }, (_, at) => {
+        const along = (at + 1) / (TRAIL_MARKS + 1);
+        const x = from + (to - from) * along;
+        return (
+          <line
+            key={at}
+            x1={x}
+            x2={x}
+            y1={middle - 20 * (1 - along) - 3}
+            y2={middle + 20 * (1 - along) + 3}
+            stroke="currentColor"
+            strokeWidth={2}
+            opacity={0.85 - 0.65 * along}
+          />
+        );
+      })}
+      <path
+        d={`M${to - 6} ${levels.barY - 3}h12v7l-6 7-6-7z`}
+        fill="var(--color-paper)"
+        stroke="currentColor"
+        strokeWidth={1.5}
+      />
+      <path
+        d={`M${low} ${levels.barEnd - 8}v5h${high - low}v-5`}
+        fill="none"
+        stroke="currentColor"
+        strokeWidth={1.5}
+      />
+    </>
   );
 }

@@ -74,7 +74,8 @@ export function Ruler(props: RulerProps) {
 
 function describe({ label, now, limits }: RulerProps): string {
   const percent = now?.percent == null ? '' : `, ${formatPercent(now.percent, 'span')}`;
-  const reading = now ? `Now ${formatCounts(now.counts)} counts${percent}.` : 'No reading.';
+  const end = now?.end ? ` Settling towards ${formatCounts(Math.round(now.end.counts))} counts.` : '';
+  const reading = now ? `Now ${formatCounts(now.counts)} counts${percent}.${end}` : 'No reading.';
   const flags = limits
     ? ` Start at ${formatPercent(limits.startTenths / 10, 'span')}, stop at ${formatPercent(limits.stopTenths / 10, 'span')}.`
     : '';

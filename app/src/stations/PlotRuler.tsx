@@ -25,6 +25,7 @@ export function PlotRuler({
   const live = useLive();
   const { channel, fit, plot, board } = parts;
   const present = live.present.get(channel?.id ?? '');
+  const settling = live.settling.get(channel?.id ?? '');
   const pegs = [channel?.pegs.dry, channel?.pegs.wet].flatMap((peg) =>
     peg ? [{ counts: peg.rawCounts, label: peg.condition }] : [],
   );
@@ -35,6 +36,7 @@ export function PlotRuler({
           counts: view.rawCounts,
           noiseCounts: present?.noiseCounts ?? 0,
           percent: view.span?.percent ?? null,
+          end: settling?.verdict === 'settling' ? settling.end : null,
         };
   return (
     <Ruler

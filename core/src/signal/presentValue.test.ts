@@ -32,6 +32,7 @@ test('a single reading has no drift, noise or spread', () => {
   expect(summarise(stream([7], 1000).since(0))).toEqual({
     rawCounts: 7,
     noiseCounts: 0,
+    stepCounts: null,
     spreadCounts: 0,
     driftCountsPerMin: 0,
     readings: 1,

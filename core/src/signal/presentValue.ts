@@ -1,5 +1,6 @@
 import { linearRegression } from 'simple-statistics';
 import { medianOf, noiseOf, spreadOf } from './noise.ts';
+import { stepOf } from './resolution.ts';
 import type { Stretch, StreamBuffer } from './streamBuffer.ts';
 
 /** What a stream says now: the middle of its last moments, and how far to trust it. */
@@ -10,6 +11,8 @@ export type PresentValue = {
   readonly noiseCounts: number;
   /** Robust standard deviation about the median, drift included, raw counts. */
   readonly spreadCounts: number;
+  /** Step in which the readings come, raw counts; null while all of the window are equal. */
+  readonly stepCounts: number | null;
   /** Slope of a straight line through the window, raw counts per minute. */
   readonly driftCountsPerMin: number;
   readonly readings: number;
@@ -43,6 +46,7 @@ export function summarise(stretch: Stretch): PresentValue | null {
     rawCounts: medianOf(values),
     noiseCounts: noiseOf(values),
     spreadCounts: spreadOf(values),
+    stepCounts: stepOf(values),
     driftCountsPerMin: lastMs > firstMs ? linearRegression(minutes).m : 0,
     readings: values.length,
     windowS: (lastMs - firstMs) / 1000,

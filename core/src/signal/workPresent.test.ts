@@ -6,6 +6,7 @@ const present = {
   rawCounts: 1512,
   noiseCounts: 5.86,
   spreadCounts: 7,
+  stepCounts: 1,
   driftCountsPerMin: -3.25,
   readings: 9,
   windowS: 4,

@@ -95,6 +95,14 @@ test('probes that are switched on for each reading warm up, and print whether th
   expect(Math.abs((counts[22] ?? 0) - (counts[20] ?? 0))).toBeLessThan(40);
 });
 
+test('a board that switches its probes prints so under a name that nobody has explained yet', () => {
+  const { lines } = advance(setCycling(start, true), setup, T0 + 6000, 500);
+  const roof = lines.filter((line) => line.boardId === 'roof').map((line) => countsOf(line.text, 'on'));
+  expect(roof.slice(0, 12)).toEqual([0, 0, 0, 0, 0, 0, 0, 0, 1, 1, 1, 1]);
+  const still = advance(start, setup, T0 + 1000, 500).lines;
+  expect(still.every((line) => !line.text.includes('on='))).toBe(true);
+});
+
 test('a thermistor prints the counts of its divider, which its own curve turns back into degrees', () => {
   const t1 = garden.channels.find((one) => one.id === 'channel-t1');
   const text = lastLine(advance(start, setup, T0 + 5000, 500).lines, 'stern');

@@ -80,6 +80,8 @@ export type Advance = {
 };
 
 const OFF: EngineOutputs = { pumpOn: false, lamp: 'off' };
+/** The name under which a board prints whether its probes are on. */
+const SUPPLY_NAME = 'on';
 const SUPPLY_ON_MS = 8000;
 const SUPPLY_OFF_MS = 4000;
 
@@ -274,6 +276,14 @@ function linesOf(world: World, setup: Setup, values: ReadonlyMap<string, number>
     const pair = `${one.streamName}=${values.get(one.channelId) ?? 0}`;
     boards.set(one.boardId, [...(boards.get(one.boardId) ?? []), pair]);
   }
+  // A board that switches its probes prints so, whether anybody has said yet what the name is.
+  if (world.cyclingSinceMs !== null)
+    for (const [boardId, pairs] of boards) {
+      const isKnown = setup.channels.some(
+        (one) => one.boardId === boardId && one.quantity === 'probe supply',
+      );
+      if (!isKnown) pairs.push(`${SUPPLY_NAME}=${poweredForS(world) === null ? 0 : 1}`);
+    }
   return [...boards].flatMap(([boardId, pairs]) => {
     const text = pairs.join(' ');
     const fault = world.boardFaults[boardId] ?? 'none';

@@ -1,7 +1,7 @@
 import { workSpanPercent } from '@plain-trowel/core/calibration/twoPoint';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import { formatCounts } from '@plain-trowel/core/quantity/format';
-import { workDrift, workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
+import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import { workDrift, workNoise, workPlusMinus, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { useWorked, putOnSlip } from '../../../frame/slip.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import type { PlotView } from '../../../links/plotView.ts';
@@ -39,10 +39,23 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
         </span>
         <span className="ml-2 text-[15px] text-soft">raw counts</span>
       </button>
+      <span className="-ml-6 pb-0.5 text-[15px]">
+        <WorkedNumber id="plus-minus" worked={workPlusMinus(present)} prefix="± " />
+      </span>
       <dl className="grid grid-cols-[auto_auto] gap-x-4 gap-y-0.5 pb-1 text-[14.5px]">
         <dt className="text-soft">Noise</dt>
         <dd>
           <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />
+        </dd>
+        <dt className="text-soft">Step</dt>
+        <dd>
+          {present.stepCounts === null ? (
+            'none seen'
+          ) : (
+            <span className="num">
+              {formatNumber(present.stepCounts, Number.isInteger(present.stepCounts) ? 0 : 2)} counts
+            </span>
+          )}
         </dd>
         <dt className="text-soft">Drift</dt>
         <dd>

@@ -41,8 +41,12 @@ export function BusConnect({ mapId }: { mapId: string }) {
     let port: SerialPort;
     try {
       port = await navigator.serial.requestPort();
-    } catch {
-      setProblem('No port was chosen. Plug the adapter in, press the button again and pick its port.');
+    } catch (error) {
+      setProblem(
+        error instanceof DOMException && error.name === 'NotFoundError'
+          ? 'No port was chosen. Plug the adapter in, press the button again and pick its port.'
+          : openProblem(error),
+      );
       return;
     }
     try {

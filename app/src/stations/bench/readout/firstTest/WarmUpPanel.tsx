@@ -40,7 +40,8 @@ export function WarmUpPanel({ probe }: { probe: Probe }) {
         <p className="max-w-[66ch] text-soft">
           When a pin of the board switches the probe’s supply, let the board print it beside the reading, for
           example on=1 or on=0, and say under All channels that this is the probe supply. Then the warm-up is
-          measured here.
+          measured here. To see it with a stand-in: under This probe, Try a fault on the stand-in, let it
+          switch the probes; its boards then print the name on.
         </p>
       ) : (
         <p>
