@@ -167,6 +167,15 @@ describe('verdict', () => {
       'steady',
     ]);
   });
+  test('after a wild reading on a slow stream it is not called steady again while surprises add up', () => {
+    // At rest for ten minutes; then something begins to move it slowly, and a wild reading falls into the first moments of it.
+    const moving = (atS: number) =>
+      atS < 600 ? 1000 : atS === 620 ? 1400 : 1000 + 60 * (1 - Math.exp(-(atS - 600) / 90));
+    const said = watchOf(moving, 5, 660);
+    expect(said.find((one) => one.atS === 595)?.settling.verdict).toBe('steady');
+    const after = said.filter((one) => one.atS >= 620 && one.atS <= 650);
+    expect(after.map((one) => one.settling.verdict)).not.toContain('steady');
+  });
   test('a line without an end is a drift, with its rate', () => {
     const said = watchOf((t) => 2000 - 0.2 * t, 5, 3000);
     const last = said.at(-1)?.settling;

@@ -101,6 +101,8 @@ export class SettlingWatch {
   private sumDown = 0;
   private upSinceS = 0;
   private downSinceS = 0;
+  /** A wild reading came, and those after it have not yet shown that it stood alone. */
+  private shaken = false;
   private spikes = 0;
   private startS = 0;
   private notBeforeS = -Infinity;
@@ -111,7 +113,7 @@ export class SettlingWatch {
   private doubt = 1;
   private isSteady = false;
   private wasSure = false;
-  private cached: { of: Approach | null; suspects: number; settling: Settling } | null = null;
+  private cached: { of: Approach | null; disturbed: boolean; settling: Settling } | null = null;
 
   constructor(options: SettlingOptions) {
     this.spanCounts = options.spanCounts;
@@ -129,8 +131,10 @@ export class SettlingWatch {
       this.spikes += this.suspects.length;
       this.suspects = [];
       this.admit(sample, z);
+      if (Math.max(this.sumUp, this.sumDown) < CALM) this.shaken = false;
       return;
     }
+    this.shaken = true;
     const [first] = this.suspects;
     if (first && Math.sign(this.surprise(first)) !== Math.sign(z)) {
       this.spikes += this.suspects.length;
@@ -143,13 +147,15 @@ export class SettlingWatch {
   /** What can be said now. */
   settling(): Settling {
     const key = this.approach;
-    if (this.cached?.of !== key || this.cached.suspects !== this.suspects.length)
-      this.cached = { of: key, suspects: this.suspects.length, settling: this.judge() };
+    const disturbed = this.isDisturbed();
+    if (this.cached?.of !== key || this.cached.disturbed !== disturbed)
+      this.cached = { of: key, disturbed, settling: this.judge() };
     const last = this.suspects.at(-1) ?? this.recent.at(-1);
     return {
       ...this.cached.settling,
       watchedS: last ? last.atS - this.startS : 0,
       readings: this.bins.readings,
+      spikes: this.spikes,
     };
   }
 
@@ -199,6 +205,7 @@ export class SettlingWatch {
     this.recent.push(...samples.filter((one) => one.atS > known));
     this.startS = samples[0]?.atS ?? this.startS;
     this.suspects = [];
+    this.shaken = false;
     this.sumUp = 0;
     this.sumDown = 0;
     this.changed = true;
@@ -244,7 +251,7 @@ export class SettlingWatch {
   }
 
   private isDisturbed(): boolean {
-    return this.suspects.length > 0 && this.everyS > SLOW_S;
+    return this.everyS > SLOW_S && (this.suspects.length > 0 || this.shaken);
   }
 
   private judge(): Settling {
