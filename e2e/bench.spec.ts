@@ -12,7 +12,6 @@ import {
   view,
 } from './careful.ts';
 
-
 test('a probe that was pulled out settles, is called steady with its end value, and the reference keeps that word', async ({
   page,
 }) => {
@@ -26,10 +25,11 @@ test('a probe that was pulled out settles, is called steady with its end value, 
   await expect(settling.getByRole('button', { name: /^End value: .* counts/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Calibrate', exact: true }).click();
-  await page.getByRole('button', { name: 'Dry again' }).click();
+  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByRole('button', { name: 'Begin' }).click();
   await page.getByRole('button', { name: 'Capture', exact: true }).click();
-  await expect(message(page, /Dry reference saved/)).toBeVisible();
-  await page.getByRole('button', { name: 'Wet again' }).click();
+  await expect(message(page, /Captured, air/)).toBeVisible();
+  await page.getByRole('button', { name: 'Next' }).click();
   await page.getByRole('button', { name: 'Into the water jar' }).click();
   await page.getByRole('button', { name: 'Capture all the same' }).click();
   await expect(page.getByText(/taken while (settling|disturbed|watching)/)).toBeVisible();

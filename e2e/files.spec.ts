@@ -1,7 +1,7 @@
 /** Files in and out: all or nothing, a sentence for everything that is wrong, and nothing lost when the tab is killed. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { clock, expect, message, openSample, plot, sheet, test } from './careful.ts';
+import { expect, message, openSample, plot, sheet, test } from './careful.ts';
 
 async function exportGarden(page: Page): Promise<string> {
   await page
@@ -23,7 +23,7 @@ test('an exported garden opens again as it was, and as one step to undo', async 
   const text = await exportGarden(page);
   expect(JSON.parse(text)).toMatchObject({
     format: 'plain-trowel-garden',
-    version: 3,
+    version: 4,
     name: 'The Marigold Hare',
   });
   const renamed = text.replace('"Mint trough"', '"Lovage trough"');
@@ -55,8 +55,8 @@ test('bad garden files get a sentence and the garden stays as it was', async ({ 
     ['other.json', '{"a":1}', /other.json: The file holds JSON, but not a garden/],
     [
       'later.json',
-      text.replace('"version": 3', '"version": 99'),
-      /version 99; this program reads up to version 3/,
+      text.replace('"version": 4', '"version": 99'),
+      /version 99; this program reads up to version 4/,
     ],
     [
       'huge.json',
@@ -160,13 +160,14 @@ test('a reference that was shown as saved is there after the tab was killed', as
   await openSample(page);
   await plot(page, /Strawberry/).click();
   await sheet(page, 'Calibrate').click();
+  await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByText(/^Now /)).toBeVisible();
   await page.keyboard.press('c');
-  await expect(message(page, /Dry reference saved/)).toBeVisible();
+  await expect(message(page, /Captured, air/)).toBeVisible();
   await page.close();
   const again = await context.newPage();
   await again.goto('/g/marigold-hare/bench/calibrate?plot=strawberry');
-  await expect(again.getByRole('heading', { name: 'Reference 2 of 2: wet' })).toBeVisible();
+  await expect(again.getByRole('heading', { name: 'Water to the line' })).toBeVisible();
 });
 
 test('recalibrating changes the chart of the past and leaves the stored readings alone', async ({ page }) => {
@@ -177,11 +178,13 @@ test('recalibrating changes the chart of the past and leaves the stored readings
   const past = async () => (await rows.nth(40).innerText()).split('\t');
   const before = await past();
   await sheet(page, 'Calibrate').click();
-  await page.getByRole('button', { name: 'Dry again' }).click();
-  // The soil as it is becomes the dry end: everything read so far moves.
-  await page.getByText('dry soil').click();
+  // One reference more, taken where the probe sits now: the dry end moves, and with it everything read so far.
+  await page.getByRole('button', { name: 'Repeat a reference' }).click();
+  await expect(page.getByRole('heading', { name: 'Air', exact: true })).toBeVisible();
   await page.keyboard.press('c');
-  await expect(message(page, /Dry reference saved/)).toBeVisible();
+  await expect(message(page, /Captured, air/)).toBeVisible();
+  await page.keyboard.press('f');
+  await expect(message(page, /is calibrated/)).toBeVisible();
   await sheet(page, 'Log').click();
   await page.getByText(/The readings behind the chart/).click();
   const find = async () => {
@@ -199,15 +202,16 @@ test('recalibrating changes the chart of the past and leaves the stored readings
 test('two references that are too close are refused, and the calibration in use stays', async ({ page }) => {
   await openSample(page);
   await sheet(page, 'Calibrate').click();
-  await clock(page, '×10').click();
-  await page.getByRole('button', { name: 'Wet again' }).click();
-  await page.getByText('soaked soil').click();
+  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByText('Your soil, dry and soaked').click();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByRole('heading', { name: 'Dry soil' })).toBeVisible();
   await page.keyboard.press('c');
-  await expect(message(page, /Wet reference saved/)).toBeVisible();
-  await page.getByRole('button', { name: 'Dry again' }).click();
-  await page.getByText('dry soil').click();
+  await expect(message(page, /Captured, dry soil/)).toBeVisible();
+  await page.keyboard.press('n');
   await page.keyboard.press('c');
-  await expect(
-    page.getByRole('alert').filter({ hasText: 'These two references are refused.' }),
-  ).toContainText('The calibration made before stays in use.');
+  await expect(page.getByRole('alert').filter({ hasText: 'had not moved' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Use this calibration/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Give this run up' }).click();
+  await expect(page.getByRole('region', { name: 'Calibration in use' })).toContainText('Air and water');
 });

@@ -155,10 +155,16 @@ try {
   await shoot(wide, 'readout-fault');
   await toPlot(wide, /Strawberry/);
   await toSheet(wide, 'Calibrate');
+  await wide.getByRole('button', { name: 'Begin' }).click();
+  await run(wide, 1);
   await wide.keyboard.press('u');
   await run(wide, 60);
-  await wide.keyboard.press('c');
-  await until(wide, 'text=Reference 2 of 2');
+  for (let time = 0; time < 3; time += 1) {
+    await wide.keyboard.press('c');
+    await run(wide, 3);
+  }
+  await wide.keyboard.press('n');
+  await until(wide, 'text=Water to the line');
   await alignClock(wide);
   await wide.keyboard.press('j');
   await run(wide, 6);

@@ -23,3 +23,32 @@ export function seedOf(text: string): Seed {
   for (const letter of text) hash = Math.imul(hash ^ (letter.codePointAt(0) ?? 0), 0x01000193);
   return hash | 0;
 }
+
+export type Dice = {
+  /** Even in [0, 1), even between two numbers, even in the logarithm, standard normal. */
+  readonly flat: () => number;
+  readonly between: (low: number, high: number) => number;
+  readonly across: (low: number, high: number) => number;
+  readonly bell: () => number;
+};
+
+/** A source of chance over a seed, for drawing many numbers in a row. */
+export function dice(start: Seed): Dice {
+  let seed = start;
+  const flat = () => {
+    const drawn = uniform(seed);
+    ({ seed } = drawn);
+    return drawn.value;
+  };
+  return {
+    flat,
+    between: (low: number, high: number) => low + (high - low) * flat(),
+    /** Even in the logarithm. */
+    across: (low: number, high: number) => low * (high / low) ** flat(),
+    bell: () => {
+      const drawn = normal(seed);
+      ({ seed } = drawn);
+      return drawn.value;
+    },
+  };
+}

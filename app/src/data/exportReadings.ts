@@ -1,5 +1,6 @@
-import { fitTwoPoint, spanReading } from '@plain-trowel/core/calibration/twoPoint';
+import { readCurve } from '@plain-trowel/core/calibration/curve';
 import { channelName } from '@plain-trowel/core/garden/channels';
+import { curveOf } from '@plain-trowel/core/garden/curveOf';
 import { calibrationOf } from '@plain-trowel/core/garden/edit';
 import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
 import type { CsvChannel, CsvRow } from '@plain-trowel/core/records/readingsCsv';
@@ -23,7 +24,7 @@ export async function csvRows(db: Db, garden: Garden): Promise<CsvRow[]> {
   const rows: CsvRow[] = [];
   for (const channel of garden.channels) {
     const calibration = calibrationOf(garden, channel);
-    const fit = calibration && fitTwoPoint(calibration.dry, calibration.wet);
+    const curve = calibration && curveOf(calibration);
     const series = await readWholeSeries(db, garden.id, channel.id);
     series.raw.forEach((raw, at) =>
       rows.push({
@@ -31,8 +32,8 @@ export async function csvRows(db: Db, garden: Garden): Promise<CsvRow[]> {
         ...placeOf(garden, channel),
         channelId: channel.id,
         raw,
-        percent: fit?.ok ? spanReading(fit.value, raw).percent : null,
-        percentKind: 'span',
+        percent: curve ? readCurve(curve, raw).percent : null,
+        percentKind: curve?.percentKind ?? 'span',
         flags: series.flags[at] ?? 0,
       }),
     );

@@ -1,6 +1,7 @@
-import { spanReading, type SpanReading } from '@plain-trowel/core/calibration/twoPoint';
+import { readCurve, type CurveReading } from '@plain-trowel/core/calibration/curve';
 import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
 import { plausibleWindow } from '@plain-trowel/core/electrics/converter';
+import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { calibrationMismatch, DEFAULT_STALE_S, type PlotParts } from '@plain-trowel/core/garden/edit';
 
 /** How a plot stands, ready to be put into words. */
@@ -8,7 +9,8 @@ export type PlotView = {
   readonly state: PlotState;
   readonly rawCounts: number | null;
   readonly atMs: number | null;
-  readonly span: SpanReading | null;
+  readonly span: CurveReading | null;
+  readonly percentKind: PercentKind;
 };
 
 /** @param reading newest value of the plot's channel, or null */
@@ -19,7 +21,7 @@ export function viewPlot(
 ): PlotView {
   // A calibration of another supply or board is void: its percent would look right and be wrong.
   const span =
-    reading && parts.fit && !calibrationMismatch(parts) ? spanReading(parts.fit, reading.rawCounts) : null;
+    reading && parts.fit && !calibrationMismatch(parts) ? readCurve(parts.fit, reading.rawCounts) : null;
   const rails = parts.board
     ? plausibleWindow(parts.board.adcBits)
     : { lowCounts: -Infinity, highCounts: Infinity };
@@ -38,5 +40,11 @@ export function viewPlot(
     staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
     edges: parts.plot.bandEdges,
   });
-  return { state, rawCounts: reading?.rawCounts ?? null, atMs: reading?.atMs ?? null, span };
+  return {
+    state,
+    rawCounts: reading?.rawCounts ?? null,
+    atMs: reading?.atMs ?? null,
+    span,
+    percentKind: parts.fit?.percentKind ?? 'span',
+  };
 }

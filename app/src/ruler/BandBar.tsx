@@ -1,5 +1,5 @@
 import { bandsOf, type Band, type BandEdges } from '@plain-trowel/core/control/bands';
-import { countsAtPercent, type TwoPoint } from '@plain-trowel/core/calibration/twoPoint';
+import { countsAtPercent, type Curve } from '@plain-trowel/core/calibration/curve';
 import { BAR_HEIGHT, LEFT } from './levels.ts';
 import { bandFill } from './patterns.tsx';
 import type { RulerScale } from './rulerScale.ts';
@@ -12,7 +12,7 @@ export function BandBar({
   right,
   barY,
 }: {
-  fit: TwoPoint | null;
+  fit: Curve | null;
   edges: BandEdges | null;
   scale: RulerScale;
   right: number;
@@ -47,7 +47,7 @@ function BandStretch({
   barY,
 }: {
   band: Band;
-  fit: TwoPoint;
+  fit: Curve;
   scale: RulerScale;
   right: number;
   barY: number;
@@ -55,8 +55,10 @@ function BandStretch({
   const from = scale.x(countsAtPercent(fit, band.fromTenths / 10));
   const to = scale.x(countsAtPercent(fit, band.toTenths / 10));
   // The outermost bands reach to the ends of the bar: what is clamped still is dry, or flooded. Their words stay between the pegs.
-  const x1 = band.fromTenths === 0 ? LEFT : from;
-  const x2 = band.toTenths === 1000 ? right : to;
+  const x1 = band.fromTenths <= 10 * fit.dryPercent ? LEFT : from;
+  const x2 = band.toTenths >= 10 * fit.wetPercent ? right : to;
+  // A band that lies wholly beyond what this curve can say has no place on its bar.
+  if (band.toTenths <= 10 * fit.dryPercent || band.fromTenths >= 10 * fit.wetPercent) return null;
   const width = band.name.length * 8.2 + 10;
   const middle = (from + to) / 2;
   return (

@@ -1,5 +1,5 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { countsAtPercent, spanReading, type TwoPoint } from '@plain-trowel/core/calibration/twoPoint';
+import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { RulerScale } from './rulerScale.ts';
@@ -26,7 +26,7 @@ export function LimitFlag({
   onMoved,
 }: {
   which: LimitName;
-  fit: TwoPoint;
+  fit: Curve;
   limits: Limits;
   scale: RulerScale;
   y: number;
@@ -47,15 +47,15 @@ export function LimitFlag({
     const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
     if (!box) return;
     const to = scale.countsAt(event.clientX - box.left - grip.current);
-    onMove(which, Math.round(spanReading(fit, to).percent * 10));
+    onMove(which, Math.round(readCurve(fit, to).percent * 10));
   };
   const press = (event: KeyboardEvent<SVGGElement>) => {
     const step = KEY_STEPS[event.key];
     const to =
       event.key === 'Home'
-        ? 0
+        ? Math.round(10 * fit.dryPercent)
         : event.key === 'End'
-          ? 1000
+          ? Math.round(10 * fit.wetPercent)
           : step === undefined
             ? null
             : tenths + step * (event.shiftKey ? 10 : 1);
@@ -70,7 +70,7 @@ export function LimitFlag({
     'aria-valuemin': 0,
     'aria-valuemax': 100,
     'aria-valuenow': tenths / 10,
-    'aria-valuetext': `${formatPercent(tenths / 10, 'span')}, ${formatCounts(Math.round(counts))} raw counts`,
+    'aria-valuetext': `${formatPercent(tenths / 10, fit.percentKind)}, ${formatCounts(Math.round(counts))} raw counts`,
     onKeyDown: press,
     onKeyUp: onMoved,
     onBlur: onMoved,

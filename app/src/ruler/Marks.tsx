@@ -1,12 +1,14 @@
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
+import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { BAR_HEIGHT, LEFT, NOW_Y, type Levels } from './levels.ts';
 import type { RulerScale } from './rulerScale.ts';
 
-export type RulerPeg = { readonly counts: number; readonly label: string };
+export type RulerPeg = { readonly counts: number; readonly label: string; readonly isOut: boolean };
 export type RulerNow = {
   readonly counts: number;
   readonly noiseCounts: number;
   readonly percent: number | null;
+  readonly percentKind: PercentKind;
   /** Where a settling reading is foreseen to end, and the interval that holds its end nine times in ten, counts. */
   readonly end: { readonly counts: number; readonly low: number; readonly high: number } | null;
 };
@@ -45,7 +47,10 @@ export function Pegs({
               strokeWidth={1.5}
               className="stroke-steel"
             />
-            <path d={`M${x - 6} ${y + 9}h12l-6-9z`} className="fill-steel" />
+            <path
+              d={`M${x - 6} ${y + 9}h12l-6-9z`}
+              className={peg.isOut ? 'fill-paper stroke-steel' : 'fill-steel'}
+            />
             <text
               x={Math.min(Math.max(x, half), width - half)}
               y={y + (crowded ? 36 : 22)}
@@ -78,7 +83,7 @@ export function Plumb({
   const isOff = at < LEFT - 0.5 || at > right + 0.5;
   const half = Math.abs(scale.x(now.counts + now.noiseCounts) - at);
   const wordsLeft = x > (LEFT + right) / 2;
-  const words = `now ${formatCounts(now.counts)}${now.percent === null ? ' counts' : ` = ${formatPercent(now.percent, 'span')}`}`;
+  const words = `now ${formatCounts(now.counts)}${now.percent === null ? ' counts' : ` = ${formatPercent(now.percent, now.percentKind)}`}`;
   const bob = isOff
     ? at < LEFT
       ? `M${x + 14} ${NOW_Y - 8}v18l-14-9z`
@@ -151,7 +156,7 @@ function Trail({
       })}
       <path
         d={`M${to - 6} ${levels.barY - 3}h12v7l-6 7-6-7z`}
-        fill="var(--color-paper)"
+        className="fill-paper"
         stroke="currentColor"
         strokeWidth={1.5}
       />

@@ -4,7 +4,7 @@
  * as a width.
  */
 import type { BandEdges } from '@plain-trowel/core/control/bands';
-import type { TwoPoint } from '@plain-trowel/core/calibration/twoPoint';
+import type { Curve } from '@plain-trowel/core/calibration/curve';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import { useElementWidth } from '../ui/useElementWidth.ts';
@@ -18,7 +18,7 @@ import { PercentScale, RawScale } from './Scales.tsx';
 export type RulerProps = {
   readonly label: string;
   readonly fullScaleCounts: number;
-  readonly fit: TwoPoint | null;
+  readonly fit: Curve | null;
   readonly edges: BandEdges | null;
   readonly pegs: readonly RulerPeg[];
   readonly limits: Limits | null;
@@ -72,12 +72,13 @@ export function Ruler(props: RulerProps) {
   );
 }
 
-function describe({ label, now, limits }: RulerProps): string {
-  const percent = now?.percent == null ? '' : `, ${formatPercent(now.percent, 'span')}`;
+function describe({ label, now, limits, fit }: RulerProps): string {
+  const percent = now?.percent == null ? '' : `, ${formatPercent(now.percent, now.percentKind)}`;
   const end = now?.end ? ` Settling towards ${formatCounts(Math.round(now.end.counts))} counts.` : '';
   const reading = now ? `Now ${formatCounts(now.counts)} counts${percent}.${end}` : 'No reading.';
+  const kind = fit?.percentKind ?? 'span';
   const flags = limits
-    ? ` Start at ${formatPercent(limits.startTenths / 10, 'span')}, stop at ${formatPercent(limits.stopTenths / 10, 'span')}.`
+    ? ` Start at ${formatPercent(limits.startTenths / 10, kind)}, stop at ${formatPercent(limits.stopTenths / 10, kind)}.`
     : '';
   return `${label}. ${reading}${flags}`;
 }

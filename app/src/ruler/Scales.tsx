@@ -1,5 +1,6 @@
-import { countsAtPercent, type TwoPoint } from '@plain-trowel/core/calibration/twoPoint';
+import { countsAtPercent, type Curve } from '@plain-trowel/core/calibration/curve';
 import { formatCounts } from '@plain-trowel/core/quantity/format';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { LEFT, type Levels } from './levels.ts';
 import type { RulerScale } from './rulerScale.ts';
 
@@ -10,24 +11,31 @@ export function PercentScale({
   right,
   levels,
 }: {
-  fit: TwoPoint | null;
+  fit: Curve | null;
   scale: RulerScale;
   right: number;
   levels: Levels;
 }) {
   if (!fit) return null;
-  const percents = Array.from({ length: 51 }, (_, at) => at * 2);
-  // A number every 10 %, or every 20 % where 10 would run into each other.
-  const every = scale.x(countsAtPercent(fit, 10)) - scale.x(countsAtPercent(fit, 0)) > 34 ? 10 : 20;
+  const range = fit.wetPercent - fit.dryPercent;
+  // A number every 5, 10, 20 or more percent, as they have room; a mark at each half and tenth of that.
+  const every = [5, 10, 20, 50, 100].find((step) => ((right - LEFT) * step) / range > 44) ?? 200;
+  const mark = every / 5;
+  const first = Math.ceil(fit.dryPercent / mark - 1e-9);
+  const percents = Array.from(
+    { length: Math.max(0, Math.floor(fit.wetPercent / mark + 1e-9) - first + 1) },
+    (_, at) => (first + at) * mark,
+  );
+  const wordsRoom = 7.5 * percentUnit(fit.percentKind).length + (fit.wetPercent === 100 ? 36 : 14);
   return (
     <>
       {percents.map((percent) => {
         const x = scale.x(countsAtPercent(fit, percent));
-        const length = percent % every === 0 ? 12 : percent % 10 === 0 ? 9 : 5;
+        const length = percent % every === 0 ? 12 : 5;
         return (
           <g key={percent}>
             <line x1={x} x2={x} y1={levels.barY} y2={levels.barY - length} className="stroke-ink" />
-            {percent % every === 0 && percent < 100 && (
+            {percent % every === 0 && x < right - wordsRoom && (
               <text
                 x={x}
                 y={levels.percentY}
@@ -41,7 +49,8 @@ export function PercentScale({
         );
       })}
       <text x={right} y={levels.percentY} textAnchor="end" className="fill-soft text-[12.5px]">
-        <tspan className="fill-ink font-mono">100</tspan> % span
+        {fit.wetPercent === 100 && <tspan className="fill-ink font-mono">100 </tspan>}
+        {percentUnit(fit.percentKind)}
       </text>
     </>
   );

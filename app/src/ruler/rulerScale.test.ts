@@ -1,20 +1,22 @@
+import { makeCurve } from '@plain-trowel/core/calibration/curve';
 import { describe, expect, test } from 'vitest';
 import { rulerScale } from './rulerScale.ts';
 
-const falling = {
-  dryCounts: 3000,
-  wetCounts: 1000,
-  direction: 'falling',
-  spanCounts: 2000,
-  noiseCounts: 3,
-} as const;
-const rising = {
-  dryCounts: 200,
-  wetCounts: 700,
-  direction: 'rising',
-  spanCounts: 500,
-  noiseCounts: 1,
-} as const;
+const lineFrom = (dry: number, wet: number) => {
+  const low = Math.min(dry, wet);
+  const atLow = dry < wet ? 0 : 100;
+  const weights = [atLow, 100 - 2 * atLow];
+  const made = makeCurve(
+    { kind: 'line', origin: low, unit: Math.abs(wet - dry), weights, temperature: null },
+    'span',
+    [dry, wet],
+    1,
+  );
+  if (!made.ok) throw new Error(made.issue.kind);
+  return made.value;
+};
+const falling = lineFrom(3000, 1000);
+const rising = lineFrom(200, 700);
 
 describe('rulerScale', () => {
   test('dry lies left and wet right, whichever way the numbers run', () => {

@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale';
-import { countsAtPercent, type TwoPoint } from '@plain-trowel/core/calibration/twoPoint';
+import type { Curve } from '@plain-trowel/core/calibration/curve';
 
 /** How raw counts lie along the ruler: dry at the left, wet at the right, whichever way the numbers run. */
 export type RulerScale = {
@@ -20,13 +20,14 @@ const BEYOND = 0.07;
  * @param width of the bar, px; @param left px of its left end
  */
 export function rulerScale(
-  fit: TwoPoint | null,
+  fit: Curve | null,
   fullScaleCounts: number,
   left: number,
   width: number,
 ): RulerScale {
-  const leftCounts = fit ? countsAtPercent(fit, -100 * BEYOND) : 0;
-  const rightCounts = fit ? countsAtPercent(fit, 100 + 100 * BEYOND) : fullScaleCounts;
+  const beyond = fit ? BEYOND * (fit.wetCounts - fit.dryCounts) : 0;
+  const leftCounts = fit ? fit.dryCounts - beyond : 0;
+  const rightCounts = fit ? fit.wetCounts + beyond : fullScaleCounts;
   const scale = scaleLinear([leftCounts, rightCounts], [left, left + width]);
   // About one number every 110 px, five marks between two numbers.
   const majors = scale.ticks(Math.max(2, Math.round(width / 110)));

@@ -2,6 +2,9 @@ import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import type { BandEdges } from '@plain-trowel/core/control/bands';
+import { runOf } from '@plain-trowel/core/garden/calibrations';
+import { useGarden } from '../data/gardenContext.ts';
+import { rulerPegs } from '../ruler/pegs.ts';
 import { useLive } from '../links/liveContext.ts';
 import type { PlotView } from '../links/plotView.ts';
 import { Ruler } from '../ruler/Ruler.tsx';
@@ -22,13 +25,12 @@ export function PlotRuler({
   onMoveLimit?: (which: LimitName, tenths: number) => void;
   onLimitMoved?: () => void;
 }) {
+  const { garden } = useGarden();
   const live = useLive();
   const { channel, fit, plot, board } = parts;
   const present = live.present.get(channel?.id ?? '');
   const settling = live.settling.get(channel?.id ?? '');
-  const pegs = [channel?.pegs.dry, channel?.pegs.wet].flatMap((peg) =>
-    peg ? [{ counts: peg.rawCounts, label: peg.condition }] : [],
-  );
+  const pegs = rulerPegs(parts, channel ? runOf(garden, channel.id) : null);
   const now =
     view.rawCounts === null || view.state === 'stale'
       ? null
@@ -36,6 +38,7 @@ export function PlotRuler({
           counts: view.rawCounts,
           noiseCounts: present?.noiseCounts ?? 0,
           percent: view.span?.percent ?? null,
+          percentKind: view.percentKind,
           end: settling?.verdict === 'settling' ? settling.end : null,
         };
   return (

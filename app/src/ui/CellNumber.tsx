@@ -39,7 +39,7 @@ export function CellNumber({
       className="field num min-h-[30px]! w-[76px] px-1.5! py-0.5! text-right"
       inputMode="decimal"
       placeholder="–"
-      value={typed ?? (value === null ? '' : value.toFixed(decimals))}
+      value={typed ?? (value === null ? '' : String(Number(value.toFixed(decimals))))}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => {

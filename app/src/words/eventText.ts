@@ -5,6 +5,7 @@ import {
   formatNumber,
   formatPercent,
 } from '@plain-trowel/core/quantity/format';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { reasonText } from './reasonText.ts';
 
 /** What happened, in a few words, and the rest of the story. */
@@ -13,7 +14,7 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
     case 'pump-started':
       return {
         what: 'Pump on',
-        detail: `at ${formatPercent(event.tenths / 10, 'span')}: ${reasonText(event.reason)}`,
+        detail: `at ${formatPercent(event.tenths / 10, event.percentKind ?? 'span')}: ${reasonText(event.reason)}`,
       };
     case 'pump-stopped':
       return {
@@ -36,13 +37,13 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
       };
     case 'reference':
       return {
-        what: `${event.side === 'dry' ? 'Dry' : 'Wet'} reference`,
+        what: 'Reference',
         detail: `${event.condition}: ${formatCounts(event.rawCounts)} counts, spread ± ${formatNumber(event.spreadCounts, 1)}`,
       };
     case 'calibrated':
       return {
         what: 'Calibrated',
-        detail: `dry ${formatCounts(event.dryCounts)}, wet ${formatCounts(event.wetCounts)} counts`,
+        detail: `${percentUnit(event.percentKind ?? 'span')}: dry ${formatCounts(event.dryCounts)}, wet ${formatCounts(event.wetCounts)} counts`,
       };
     case 'imported':
       return { what: 'Taken in', detail: `${formatNumber(event.readings)} readings from ${event.what}` };

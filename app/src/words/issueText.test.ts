@@ -8,7 +8,6 @@ import {
   limitText,
   notUnderstoodText,
   serialLogText,
-  twoPointText,
 } from './issueText.ts';
 
 describe('a garden file that is wrong', () => {
@@ -80,13 +79,6 @@ test('a line that was not understood names the likely cause', () => {
     notUnderstoodText,
   );
   expect(new Set(all).size).toBe(6);
-});
-
-test('references that are too close are told by how much, and what to do', () => {
-  const text = twoPointText({ kind: 'too-close', spanCounts: 19, neededCounts: 20.4, noiseCounts: 2.04 });
-  expect(text).toContain('19 counts apart; with a noise of ± 2.0 they must be at least 21 apart');
-  expect(text).toContain('capture one of them again');
-  expect(twoPointText({ kind: 'not-finite', at: 'wet' })).toContain('The wet reference has no usable number');
 });
 
 test.each([

@@ -1,5 +1,4 @@
 /** Sentences for everything that can go wrong with a file, a reference or a limit: what happened, and the one thing to do. */
-import type { TwoPointIssue } from '@plain-trowel/core/calibration/twoPoint';
 import type { EdgeIssue } from '@plain-trowel/core/control/bands';
 import { BAND_NAMES } from '@plain-trowel/core/control/bands';
 import type { LimitIssue } from '@plain-trowel/core/control/limits';
@@ -105,15 +104,6 @@ export function notUnderstoodText(reason: NotUnderstood): string {
       return 'a number too large to hold, or "nan"';
     case 'no-number':
       return 'no reading in it';
-  }
-}
-
-export function twoPointText(issue: TwoPointIssue): string {
-  switch (issue.kind) {
-    case 'not-finite':
-      return `The ${issue.at} reference has no usable number. Capture it again.`;
-    case 'too-close':
-      return `The two references are ${formatNumber(issue.spanCounts)} counts apart; with a noise of ± ${formatNumber(issue.noiseCounts, 1)} they must be at least ${formatNumber(Math.ceil(issue.neededCounts))} apart. Most likely the probe had not moved from one condition to the other: capture one of them again.`;
   }
 }
 

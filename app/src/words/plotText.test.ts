@@ -21,6 +21,7 @@ describe('a label', () => {
     rawCounts: 2000,
     atMs: 0,
     span,
+    percentKind: 'span',
     ...change,
   });
 
@@ -78,13 +79,13 @@ test.each([
       rawCounts: 277,
       spreadCounts: 1.52,
     } as const,
-    'Wet reference',
+    'Reference',
     'water: 277 counts, spread ± 1.5',
   ],
   [
     { ...common, kind: 'calibrated', calibrationId: 'cal', dryCounts: 721, wetCounts: 277 } as const,
     'Calibrated',
-    'dry 721, wet 277 counts',
+    '% span: dry 721, wet 277 counts',
   ],
   [
     { ...common, kind: 'imported', what: 'a.csv', readings: 40 } as const,

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { boardTable, tenthsFromTable } from './boardTable.ts';
-import { fitTwoPoint, spanReading } from './twoPoint.ts';
+import { boardTable, fitTable, tenthsFromTable } from './boardTable.ts';
+import { readCurve } from './curve.ts';
+import { curveFrom, lineBetween } from './curveForTests.ts';
 
 describe('tenthsFromTable', () => {
   const falling = [
@@ -59,18 +60,53 @@ test('the board’s whole numbers stay within a tenth of the screen’s percent'
   const counts = fc.integer({ min: 0, max: 4095 });
   fc.assert(
     fc.property(counts, counts, counts, (dry, wet, raw) => {
-      const fit = fitTwoPoint({ rawCounts: dry, noiseCounts: 1 }, { rawCounts: wet, noiseCounts: 1 });
-      fc.pre(fit.ok);
-      const tenths = tenthsFromTable(boardTable(fit.value), raw);
-      expect(Math.abs(tenths - 10 * spanReading(fit.value, raw).percent)).toBeLessThanOrEqual(1);
+      fc.pre(Math.abs(dry - wet) >= 10);
+      const line = lineBetween(dry, wet);
+      const tenths = tenthsFromTable(boardTable(line), raw);
+      expect(Math.abs(tenths - 10 * readCurve(line, raw).percent)).toBeLessThanOrEqual(1);
     }),
   );
 });
 
 test('references between two counts are rounded, and the table is sorted by raw', () => {
-  const fit = fitTwoPoint({ rawCounts: 2000.5, noiseCounts: 1 }, { rawCounts: 999.4, noiseCounts: 1 });
-  expect(fit.ok && boardTable(fit.value)).toEqual([
+  expect(boardTable(lineBetween(2000.5, 999.4))).toEqual([
     { raw: 999, tenths: 1000 },
     { raw: 2001, tenths: 0 },
   ]);
+});
+
+test('a curve becomes the shortest table within the bound, and its largest error is told', () => {
+  const inverse = curveFrom(
+    { kind: 'inverse', origin: 0, unit: 3000, weights: [-20, 20], temperature: null },
+    [1000, 3000],
+  );
+  const fitted = fitTable(inverse, 4);
+  expect(fitted.holds).toBe(true);
+  expect(fitted.table.length).toBeGreaterThan(2);
+  // Held against every raw value, not only against those that were looked at.
+  let largest = 0;
+  for (let raw = 1000; raw <= 3000; raw += 1)
+    largest = Math.max(
+      largest,
+      Math.abs(tenthsFromTable(fitted.table, raw) - 10 * readCurve(inverse, raw).percent),
+    );
+  expect(largest).toBeLessThanOrEqual(fitted.largestTenths + 0.5);
+  expect(largest).toBeLessThanOrEqual(4.5);
+  const coarse = fitTable(inverse, 40);
+  expect(coarse.table.length).toBeLessThan(fitted.table.length);
+});
+
+test('with eight points the bound may not hold, and then it says so', () => {
+  const inverse = curveFrom(
+    { kind: 'inverse', origin: 0, unit: 3000, weights: [-5, 5], temperature: null },
+    [250, 3000],
+  );
+  const fitted = fitTable(inverse, 0.2);
+  expect(fitted.table.length).toBeLessThanOrEqual(8);
+  expect(fitted.holds).toBe(false);
+  expect(fitted.largestTenths).toBeGreaterThan(0.2);
+});
+
+test('a straight line needs two points and no more', () => {
+  expect(fitTable(lineBetween(3000, 1000)).table).toHaveLength(2);
 });

@@ -1,6 +1,6 @@
 /** Workings of a captured reference, and of the distance that two references must keep. */
 import { input, step, worked, type Worked } from '../quantity/worked.ts';
-import { LEAST_SPAN_IN_NOISE, type TwoPointIssue } from './twoPoint.ts';
+import { LEAST_SPAN_IN_NOISE, type Finding } from './checks.ts';
 
 type Captured = {
   readonly condition: string;
@@ -54,7 +54,7 @@ export function workSpread(captured: Captured): Worked {
 }
 
 /** The least distance of two references with this noise, raw counts; for references that were refused as too close. */
-export function workNeededSpan(issue: Extract<TwoPointIssue, { kind: 'too-close' }>): Worked {
+export function workNeededSpan(issue: Extract<Finding, { kind: 'span-too-small' }>): Worked {
   const needed = step(
     {
       name: 'least distance',
@@ -62,7 +62,7 @@ export function workNeededSpan(issue: Extract<TwoPointIssue, { kind: 'too-close'
       formula: '{times} × {noise}',
       inputs: {
         times: input('times the noise', LEAST_SPAN_IN_NOISE, ''),
-        noise: input('larger noise of the two', issue.noiseCounts, 'counts', 1),
+        noise: input('larger noise of the two', issue.neededCounts / LEAST_SPAN_IN_NOISE, 'counts', 1),
       },
     },
     ({ times, noise }) => times * noise,

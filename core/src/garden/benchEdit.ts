@@ -94,6 +94,7 @@ export function removeChannel(garden: Garden, channelId: string): Garden {
     ...garden,
     channels,
     calibrations: garden.calibrations.filter((one) => one.channelId !== channelId),
+    runs: garden.runs.filter((one) => one.channelId !== channelId),
     probes:
       isLast && gone.probeId !== null
         ? garden.probes.filter((one) => one.id !== gone.probeId)

@@ -1,42 +1,12 @@
 import { expect, test } from 'vitest';
 import { setCorrection } from './benchEdit.ts';
 import { channelName, meantValue, probeScale } from './channels.ts';
-import { addPlot, emptyGarden, placePeg } from './edit.ts';
-import type { Garden, Reference } from './schema.ts';
+import { startRun } from './calibrations.ts';
+import { airAndWater, captured, captureOf, firstChannel, making, NOW, onePlot } from './gardenForTests.ts';
 
-const making = { random: () => 0.3, nowIso: '2026-05-01T10:00:00Z' };
-const garden: Garden = addPlot(
-  emptyGarden('Test', 'UTC', making),
-  {
-    plotName: 'Mint',
-    plant: '',
-    probeLabel: 'M1',
-    probeKind: 'capacitive stick',
-    colour: 'green',
-    depthCm: 6,
-    pin: '',
-    streamName: 'm1',
-    board: { name: 'Board', traits: 'any', adcBits: 10, supplyV: 5 },
-    pump: null,
-  },
-  making.random,
-).garden;
-const channel = garden.channels[0];
-if (!channel) throw new Error('no channel');
-const boardId = garden.boards[0]?.id ?? '';
-const reference = (condition: Reference['condition'], rawCounts: number): Reference => ({
-  condition,
-  rawCounts,
-  noiseCounts: 1,
-  spreadCounts: 1,
-  readings: 20,
-  windowS: 10,
-  takenAt: making.nowIso,
-  supplyV: 5,
-  boardId,
-  simulated: false,
-  settling: null,
-});
+const board = { name: 'Board', traits: 'any', adcBits: 10, supplyV: 5 };
+const garden = onePlot({ board });
+const channel = firstChannel(garden);
 
 test('a channel is called by its probe, by its quantity beside it, or by its own label', () => {
   expect(channelName(garden, channel)).toBe('M1');
@@ -57,18 +27,26 @@ test('without references a probe is watched on the usual span, and its rails are
   });
 });
 
-test('two references give the scale, two on one spot give none', () => {
-  const withPegs = (dry: number, wet: number) => {
-    const one = placePeg(garden, channel.id, 'dry', reference('air', dry), making).garden;
-    const both = placePeg(one, channel.id, 'wet', reference('water', wet), making).garden;
-    return probeScale(both, both.channels[0] ?? channel);
+test('a calibration gives the scale', () => {
+  const { garden: done } = airAndWater(garden, 740, 300, { supplyV: 5, noiseCounts: 1 });
+  expect(probeScale(done, firstChannel(done))).toMatchObject({
+    spanCounts: 440,
+    references: { dry: 740, wet: 300 },
+  });
+});
+
+test('captures of a run under way give a scale once they lie apart, two on one spot give none', () => {
+  const scaleOf = (dry: number, wet: number) => {
+    const begun = startRun(garden, channel.id, 'air-water', making());
+    const both = captured(captured(begun, 'air', captureOf(dry)), 'water', captureOf(wet, {}, 1));
+    return probeScale(both, firstChannel(both)).spanCounts;
   };
-  expect(withPegs(740, 300)).toMatchObject({ spanCounts: 440, references: { dry: 740, wet: 300 } });
-  expect(withPegs(740, 735).references).toBeNull();
+  expect(scaleOf(740, 300)).toBe(440);
+  expect(scaleOf(740, 735)).toBe(0.44 * 1023);
 });
 
 test('a value is meant as its correction says, and moisture stays raw', () => {
-  const made = { madeAt: making.nowIso, against: 'x' };
+  const made = { madeAt: NOW, against: 'x' };
   const corrected = setCorrection(garden, channel.id, { kind: 'line', gain: 4, offset: 0.1, ...made });
   const battery = { ...(corrected.channels[0] ?? channel), quantity: 'battery voltage' as const };
   expect(meantValue(corrected, battery, 3)).toEqual({ value: 12.1, unit: 'V', decimals: 2 });

@@ -1,4 +1,6 @@
 /** Questions about a garden's channels: what they are called, what scale they have, what their value means. */
+import { runOf } from './calibrations.ts';
+import { curveOf } from './curveOf.ts';
 import { calibrationOf } from './edit.ts';
 import { fullScaleCounts, plausibleWindow } from '../electrics/converter.ts';
 import type { ProbeScale } from '../faults/streamFaults.ts';
@@ -26,13 +28,18 @@ export function probeScale(garden: Garden, channel: Channel): ProbeScale {
   const bits = garden.boards.find((one) => one.id === channel.boardId)?.adcBits ?? 12;
   const window = plausibleWindow(bits);
   const calibration = calibrationOf(garden, channel);
-  const { dry, wet } = calibration ?? channel.pegs;
-  const apart = dry && wet ? Math.abs(dry.rawCounts - wet.rawCounts) : 0;
+  const curve = calibration && curveOf(calibration);
   const usual = USUAL_SPAN_FRAC * fullScaleCounts(bits);
-  // Two pegs that stand on one spot are no scale.
-  return dry && wet && apart > usual / 20
-    ? { ...window, spanCounts: apart, references: { dry: dry.rawCounts, wet: wet.rawCounts } }
-    : { ...window, spanCounts: usual, references: null };
+  if (curve)
+    return {
+      ...window,
+      spanCounts: curve.spanCounts,
+      references: { dry: curve.dryCounts, wet: curve.wetCounts },
+    };
+  // A run that has just begun knows more than what is usual, once its captures lie apart.
+  const taken = runOf(garden, channel.id)?.points.flatMap((one) => one.captures.map((of) => of.rawCounts));
+  const apart = taken && taken.length > 1 ? Math.max(...taken) - Math.min(...taken) : 0;
+  return { ...window, spanCounts: apart > usual / 3 ? apart : usual, references: null };
 }
 
 /** A channel's value as it is meant, with its unit; moisture stays raw counts here. Null where there is none, as at a thermistor's rail. */

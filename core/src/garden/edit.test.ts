@@ -5,7 +5,6 @@ import {
   editPlot,
   emptyGarden,
   engineConfig,
-  placePeg,
   plotParts,
   removePlot,
   renameGarden,
@@ -15,7 +14,8 @@ import {
   setWaterLine,
   type Parts,
 } from './edit.ts';
-import { gardenSchema, type Garden, type Reference } from './schema.ts';
+import { airAndWater, firstChannel } from './gardenForTests.ts';
+import { gardenSchema, type Garden } from './schema.ts';
 
 /** A fixed sequence in place of chance. */
 function dice() {
@@ -40,27 +40,6 @@ const parts: Parts = {
 
 const bare = () => emptyGarden('Roof', 'Europe/London', making());
 const withPlot = () => addPlot(bare(), parts, dice());
-
-const reference = (rawCounts: number, change: Partial<Reference> = {}): Reference => ({
-  condition: 'air',
-  rawCounts,
-  noiseCounts: 3,
-  spreadCounts: 4,
-  readings: 20,
-  windowS: 10,
-  takenAt: nowIso,
-  supplyV: 3.3,
-  boardId: 'board',
-  simulated: false,
-  settling: null,
-  ...change,
-});
-
-const firstChannel = (garden: Garden) => {
-  const channel = garden.channels[0];
-  if (!channel) throw new Error('no channel');
-  return channel;
-};
 
 describe('adding and removing plots', () => {
   test('a new plot comes with probe, channel, board and a pump that is not armed', () => {
@@ -155,77 +134,10 @@ test('a garden is renamed with its note', () => {
   expect(renameGarden(bare(), 'Shed', 'north wall')).toEqual({ ...bare(), name: 'Shed', note: 'north wall' });
 });
 
-describe('placing pegs', () => {
-  test('one peg makes no calibration yet', () => {
-    const placed = placePeg(
-      withPlot().garden,
-      firstChannel(withPlot().garden).id,
-      'dry',
-      reference(3000),
-      making(),
-    );
-    expect(placed.calibration).toBeNull();
-    expect(firstChannel(placed.garden)).toMatchObject({
-      pegs: { dry: { rawCounts: 3000 }, wet: null },
-      calibrationId: null,
-    });
-  });
-
-  test('the second peg makes the first calibration and puts it to use', () => {
-    const { garden } = withPlot();
-    const id = firstChannel(garden).id;
-    const one = placePeg(garden, id, 'dry', reference(3000), making()).garden;
-    const two = placePeg(one, id, 'wet', reference(1400), making());
-    expect(two.calibration).toMatchObject({
-      ok: true,
-      value: { percentKind: 'span', dry: { rawCounts: 3000 }, wet: { rawCounts: 1400 } },
-    });
-    expect(firstChannel(two.garden).calibrationId).toBe(two.garden.calibrations[0]?.id);
-  });
-
-  test('pegs that cannot carry a scale are kept, and the calibration in use stays', () => {
-    const { garden } = withPlot();
-    const id = firstChannel(garden).id;
-    const good = placePeg(
-      placePeg(garden, id, 'dry', reference(3000), making()).garden,
-      id,
-      'wet',
-      reference(1400),
-      making(),
-    ).garden;
-    const bad = placePeg(good, id, 'wet', reference(2990), making());
-    expect(bad.calibration).toMatchObject({ ok: false, issue: { kind: 'too-close', spanCounts: 10 } });
-    expect(bad.garden.calibrations).toEqual(good.calibrations);
-    expect(firstChannel(bad.garden)).toMatchObject({
-      calibrationId: firstChannel(good).calibrationId,
-      pegs: { wet: { rawCounts: 2990 } },
-    });
-  });
-
-  test('a new pair is a new version; the old one is untouched', () => {
-    const { garden } = withPlot();
-    const id = firstChannel(garden).id;
-    const first = placePeg(
-      placePeg(garden, id, 'dry', reference(3000), making()).garden,
-      id,
-      'wet',
-      reference(1400),
-      making(),
-    ).garden;
-    const second = placePeg(first, id, 'dry', reference(2900), making()).garden;
-    expect(second.calibrations).toHaveLength(2);
-    expect(second.calibrations[0]).toEqual(first.calibrations[0]);
-    expect(new Set(second.calibrations.map((one) => one.id)).size).toBe(2);
-  });
-});
-
 describe('the engine’s settings for a plot', () => {
   const calibrated = () => {
     const { garden, plotId } = withPlot();
-    const boardId = garden.boards[0]?.id ?? '';
-    const id = firstChannel(garden).id;
-    const dry = placePeg(garden, id, 'dry', reference(3000, { boardId }), making()).garden;
-    return { garden: placePeg(dry, id, 'wet', reference(1000, { boardId }), making()).garden, plotId };
+    return { garden: airAndWater(garden, 3000, 1000).garden, plotId };
   };
   const partsOf = (garden: Garden, plotId: string) => {
     const found = plotParts(garden, plotId);
@@ -276,7 +188,10 @@ describe('the engine’s settings for a plot', () => {
     expect(engineConfig(partsOf(at5V, plotId))).toBeNull();
     const moved = {
       ...garden,
-      calibrations: garden.calibrations.map((one) => ({ ...one, dry: { ...one.dry, boardId: 'other' } })),
+      calibrations: garden.calibrations.map((one) => ({
+        ...one,
+        place: { ...one.place, boardId: 'other' },
+      })),
     };
     expect(calibrationMismatch(partsOf(moved, plotId))).toBe('board');
   });

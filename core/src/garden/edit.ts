@@ -1,15 +1,15 @@
 /** Changes to the garden: each takes the document and gives a new one. Nothing here knows storage or the screen. */
 import { plausibleWindow } from '../electrics/converter.ts';
-import { fitTwoPoint, type TwoPoint, type TwoPointIssue } from '../calibration/twoPoint.ts';
 import { DEFAULT_EDGES, type BandEdges } from '../control/bands.ts';
 import type { EngineConfig } from '../control/engine.ts';
 import { boardTable } from '../calibration/boardTable.ts';
+import type { Curve } from '../calibration/curve.ts';
 import type { Limits } from '../control/limits.ts';
-import { fail, ok, type Result } from '../quantity/result.ts';
 import { EMPTY_PLAN } from '../plan/schema.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
+import { curveOf } from './curveOf.ts';
 import { makeId } from './ids.ts';
-import { NO_PLACEMENT, NO_TEST } from './migrations.ts';
+import { NO_PLACEMENT, NO_SOIL, NO_TEST } from './migrations.ts';
 import { NO_CORRECTION } from '../temperature/correction.ts';
 import { syncWiring } from './planEdit.ts';
 import {
@@ -19,10 +19,8 @@ import {
   type Calibration,
   type Channel,
   type Garden,
-  type PegSide,
   type Plot,
   type Probe,
-  type Reference,
   type WaterLine,
 } from './schema.ts';
 
@@ -60,7 +58,6 @@ export const EMPTY_CHANNEL = {
   label: '',
   pin: '',
   correction: NO_CORRECTION,
-  pegs: { dry: null, wet: null },
   calibrationId: null,
 } as const;
 
@@ -81,6 +78,7 @@ export function emptyGarden(name: string, timeZone: string, { random, nowIso }: 
     probes: [],
     channels: [],
     calibrations: [],
+    runs: [],
     waterLines: [],
     plan: EMPTY_PLAN,
     wiring: EMPTY_NETLIST,
@@ -123,6 +121,7 @@ export function addPlot(
           plant: parts.plant,
           limits: DEFAULT_LIMITS,
           bandEdges: [...DEFAULT_EDGES],
+          soil: { ...NO_SOIL },
         },
       ],
       boards: newBoard ? [...garden.boards, newBoard] : garden.boards,
@@ -219,6 +218,7 @@ export function removePlot(garden: Garden, plotId: string): Garden {
     probes: garden.probes.filter((probe) => probe.plotId !== plotId),
     channels,
     calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
+    runs: garden.runs.filter((run) => kept.has(run.channelId)),
     waterLines: garden.waterLines.filter((line) => line.plotId !== plotId),
   });
 }
@@ -250,46 +250,6 @@ export const setStreamName = (garden: Garden, channelId: string, streamName: str
   channels: replace(garden.channels, channelId, (channel) => ({ ...channel, streamName })),
 });
 
-export type PegPlaced = {
-  readonly garden: Garden;
-  /** The new calibration; an issue when the two pegs cannot carry one; null while the other peg is missing. */
-  readonly calibration: Result<Calibration, TwoPointIssue> | null;
-};
-
-/**
- * Places a captured reference as the dry or the wet peg. As soon as both pegs stand and can carry a scale, a new calibration version is
- * made and used; earlier versions stay as they are. Pegs that cannot carry one are kept, and the calibration in use stays in use.
- */
-export function placePeg(
-  garden: Garden,
-  channelId: string,
-  side: PegSide,
-  reference: Reference,
-  making: Making,
-): PegPlaced {
-  const channel = garden.channels.find((one) => one.id === channelId);
-  if (!channel) throw new RangeError(`placePeg: no channel ${channelId}`);
-  const pegs = { ...channel.pegs, [side]: reference };
-  const withPegs = (calibrationId: string | null, calibrations: Calibration[]): Garden => ({
-    ...garden,
-    calibrations,
-    channels: replace(garden.channels, channelId, (one) => ({ ...one, pegs, calibrationId })),
-  });
-  const kept = () => withPegs(channel.calibrationId, garden.calibrations);
-  if (!pegs.dry || !pegs.wet) return { garden: kept(), calibration: null };
-  const fit = fitTwoPoint(pegs.dry, pegs.wet);
-  if (!fit.ok) return { garden: kept(), calibration: fail(fit.issue) };
-  const made: Calibration = {
-    id: makeId('cal', new Set(garden.calibrations.map((one) => one.id)), making.random),
-    channelId,
-    percentKind: 'span',
-    dry: pegs.dry,
-    wet: pegs.wet,
-    madeAt: making.nowIso,
-  };
-  return { garden: withPegs(made.id, [...garden.calibrations, made]), calibration: ok(made) };
-}
-
 /** The calibration that a channel uses, or null. */
 export const calibrationOf = (garden: Garden, channel: Channel): Calibration | null =>
   garden.calibrations.find((one) => one.id === channel.calibrationId) ?? null;
@@ -301,7 +261,8 @@ export type PlotParts = {
   readonly channel: Channel | null;
   readonly board: Board | null;
   readonly calibration: Calibration | null;
-  readonly fit: TwoPoint | null;
+  /** The curve of the calibration in use. */
+  readonly fit: Curve | null;
   readonly line: WaterLine | null;
 };
 
@@ -317,14 +278,13 @@ export function plotParts(garden: Garden, plotId: string): PlotParts | null {
   const channel = (probe && moistureOf(probe)) ?? null;
   const board = garden.boards.find((one) => one.id === channel?.boardId) ?? null;
   const calibration = channel && calibrationOf(garden, channel);
-  const fit = calibration ? fitTwoPoint(calibration.dry, calibration.wet) : null;
   return {
     plot,
     probe,
     channel,
     board,
     calibration,
-    fit: fit?.ok ? fit.value : null,
+    fit: calibration && curveOf(calibration),
     line: garden.waterLines.find((one) => one.plotId === plotId) ?? null,
   };
 }
@@ -346,12 +306,13 @@ export function engineConfig(parts: PlotParts): EngineConfig | null {
   };
 }
 
+/** Supplies that differ by less are one, V. */
+export const SUPPLY_V = 0.05;
+
 /** A calibration belongs to a supply and a board; elsewhere it is void. Null when it fits, else what differs. */
 export function calibrationMismatch(parts: PlotParts): 'supply' | 'board' | null {
   if (!parts.calibration || !parts.board) return null;
-  const references = [parts.calibration.dry, parts.calibration.wet];
-  if (references.some((reference) => reference.boardId !== parts.board?.id)) return 'board';
-  return references.some((reference) => Math.abs(reference.supplyV - (parts.board?.supplyV ?? 0)) > 0.05)
-    ? 'supply'
-    : null;
+  const { boardId, supplyV } = parts.calibration.place;
+  if (boardId !== parts.board.id) return 'board';
+  return Math.abs(supplyV - parts.board.supplyV) > SUPPLY_V ? 'supply' : null;
 }

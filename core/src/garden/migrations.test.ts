@@ -1,4 +1,6 @@
 import { expect, test } from 'vitest';
+import { readCurve } from '../calibration/curve.ts';
+import { curveOf } from './curveOf.ts';
 import { readGarden } from './gardenFile.ts';
 
 /** A garden as version 1 wrote it, shortened by hand from a real export. */
@@ -40,7 +42,9 @@ const VERSION_1 = {
 test('a garden of version 1 opens with an empty plan, an empty wiring, and everything it had', () => {
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 3 });
+  const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 4, channels, runs: [] });
+  expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
   expect(read.value.plan.answers.power).toBeNull();
   expect(read.value.probes[0]?.placement).toEqual({ where: '', between: '', mapNote: '' });
@@ -95,13 +99,29 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(3);
+  expect(read.value.version).toBe(4);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
-    pegs: { dry: { rawCounts: 3000, settling: null }, wet: { settling: null } },
+    calibrationId: 'k',
   });
-  expect(read.value.calibrations[0]).toMatchObject({ dry: { settling: null }, wet: { rawCounts: 1200 } });
+  const [calibration] = read.value.calibrations;
+  if (!calibration) throw new Error('no calibration');
+  expect(calibration).toMatchObject({
+    method: 'air-water',
+    percentKind: 'span',
+    points: [
+      { condition: 'air', used: true, captures: [{ rawCounts: 3000, settling: null }] },
+      { condition: 'water', captures: [{ rawCounts: 1200, settling: null }] },
+    ],
+    place: { boardId: 'b', supplyV: 3.3, depthCm: 6 },
+    guessOf: null,
+  });
+  // Half way between 3000 and 1200.
+  const curve = curveOf(calibration);
+  expect(curve && readCurve(curve, 2100).percent).toBeCloseTo(50, 9);
+  // What its calibration was made of is no run under way.
+  expect(read.value.runs).toEqual([]);
   expect(read.value.probes[0]).toMatchObject({
     placement: { where: 'x' },
     firstTest: { touch: null, air: null, water: null },
@@ -109,4 +129,37 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
     warmUp: null,
     bus: null,
   });
+});
+
+test('pegs of version 3 that made no calibration yet open as a run under way', () => {
+  const upgraded = readGarden(structuredClone(VERSION_1));
+  if (!upgraded.ok) throw new Error('refused');
+  const { runs: _runs, ...rest } = upgraded.value;
+  const peg = {
+    condition: 'dry soil',
+    rawCounts: 2800,
+    noiseCounts: 3,
+    spreadCounts: 3,
+    readings: 20,
+    windowS: 10,
+    takenAt: '2026-05-02T10:00:00Z',
+    supplyV: 3.3,
+    boardId: 'b',
+    simulated: false,
+    settling: null,
+  };
+  const read = readGarden({
+    ...rest,
+    version: 3,
+    plots: rest.plots.map(({ soil: _soil, ...plot }) => plot),
+    channels: rest.channels.map((channel) => ({ ...channel, pegs: { dry: peg, wet: null } })),
+  });
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  expect(read.value.runs).toMatchObject([
+    {
+      channelId: 'c',
+      method: 'dry-soaked',
+      points: [{ condition: 'dry soil', captures: [{ rawCounts: 2800 }] }],
+    },
+  ]);
 });

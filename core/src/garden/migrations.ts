@@ -51,7 +51,111 @@ function fromVersion2(garden: Loose): Loose {
   return { ...garden, version: 3, probes, channels, calibrations, registerMaps: [] };
 }
 
-const STEPS: readonly ((garden: Loose) => Loose)[] = [fromVersion1, fromVersion2];
+export const NO_SOIL = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null } as const;
+
+const SIDES = ['dry', 'wet'] as const;
+
+/** A reference of version 3 as a point with one capture; its condition moves from the one to the other. */
+function pointOfReference(reference: unknown, id: string): Loose | null {
+  if (!isObject(reference)) return null;
+  const { condition, ...capture } = reference;
+  return { id, condition, typed: null, felt: null, temperatureC: null, used: true, captures: [capture] };
+}
+
+const methodOfPoints = (points: readonly Loose[]) =>
+  points.some((point) => point.condition === 'air' || point.condition === 'water')
+    ? 'air-water'
+    : 'dry-soaked';
+
+const pairOf = (of: Loose): Loose[] =>
+  SIDES.flatMap((side) => {
+    const point = pointOfReference(of[side], `point-${side}`);
+    return point ? [point] : [];
+  });
+
+const rawOf = (reference: unknown): number =>
+  isObject(reference) && typeof reference.rawCounts === 'number' ? reference.rawCounts : Number.NaN;
+
+/** The straight line through the two references of a version 3 calibration. */
+function lineOfPair(calibration: Loose): Loose {
+  const [dry, wet] = [rawOf(calibration.dry), rawOf(calibration.wet)];
+  const noise = [calibration.dry, calibration.wet].map((one) =>
+    isObject(one) && typeof one.noiseCounts === 'number' ? one.noiseCounts : 1,
+  );
+  const low = Math.min(dry, wet);
+  const percentAtLow = dry < wet ? 0 : 100;
+  return {
+    shape: {
+      kind: 'line',
+      origin: low,
+      unit: Math.abs(wet - dry),
+      weights: [percentAtLow, 100 - 2 * percentAtLow],
+      temperature: null,
+    },
+    range: { lowCounts: low, highCounts: Math.max(dry, wet) },
+    noiseCounts: Math.max(1, ...noise),
+  };
+}
+
+/** From version 3: two pegs and a line were all that there was; a calibration did not say where it holds. */
+function fromVersion3(garden: Loose): Loose {
+  const list = (of: unknown): Loose[] => (Array.isArray(of) ? of.filter(isObject) : []);
+  const depthOf = (channelId: unknown) => {
+    const channel = list(garden.channels).find((one) => one.id === channelId);
+    return list(garden.probes).find((one) => one.id === channel?.probeId)?.depthCm ?? 0;
+  };
+  const calibrations = eachOf(garden.calibrations, (one) => {
+    const points = pairOf(one);
+    const { dry, wet: _wet, ...kept } = one;
+    const place = isObject(dry) ? { boardId: dry.boardId, supplyV: dry.supplyV } : {};
+    return {
+      ...kept,
+      method: methodOfPoints(points),
+      inputs: {},
+      points,
+      convert: null,
+      ...lineOfPair(one),
+      place: { ...place, depthCm: depthOf(one.channelId), soil: '', temperatureC: null },
+      who: '',
+      note: '',
+      warnings: [],
+      guessOf: null,
+      recalibrateBy: null,
+    };
+  });
+  const runs = list(garden.channels).flatMap((channel) => {
+    const pegs = isObject(channel.pegs) ? channel.pegs : {};
+    const used = list(garden.calibrations).find((one) => one.id === channel.calibrationId);
+    // Pegs that a calibration was made of are in it; only what goes beyond it is still under way.
+    const isNew = SIDES.some(
+      (side) => isObject(pegs[side]) && JSON.stringify(pegs[side]) !== JSON.stringify(used?.[side]),
+    );
+    const points = pairOf(pegs);
+    return isNew && points.length > 0
+      ? [
+          {
+            id: `run-${String(channel.id)}`.slice(0, 40),
+            channelId: channel.id,
+            method: methodOfPoints(points),
+            inputs: {},
+            points,
+            convert: null,
+            startedAt: garden.madeAt,
+          },
+        ]
+      : [];
+  });
+  return {
+    ...garden,
+    version: 4,
+    plots: eachOf(garden.plots, (plot) => ({ ...plot, soil: NO_SOIL })),
+    channels: eachOf(garden.channels, ({ pegs: _pegs, ...channel }) => channel),
+    calibrations,
+    runs,
+  };
+}
+
+const STEPS: readonly ((garden: Loose) => Loose)[] = [fromVersion1, fromVersion2, fromVersion3];
 
 /** The document in the newest version's shape. It is not checked here: the schema does that. */
 export function migrate(parsed: object, version: number): unknown {

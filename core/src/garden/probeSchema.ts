@@ -62,29 +62,6 @@ export const probe = z.strictObject({
   bus: z.strictObject({ address: z.int().min(1).max(247), mapId: id }).nullable(),
 });
 
-/** A raw value captured while the probe sat in a known condition. */
-export const reference = z.strictObject({
-  condition: z.enum(['air', 'dry soil', 'water', 'soaked soil']),
-  rawCounts: counts,
-  noiseCounts: z.number().min(0).max(1e9),
-  spreadCounts: z.number().min(0).max(1e9),
-  readings: z.int().min(1).max(1e6),
-  windowS: z.number().min(0).max(1e6),
-  takenAt: time,
-  supplyV: z.number().min(1).max(30),
-  boardId: id,
-  /** Taken from the stand-in board, not from a real probe. */
-  simulated: z.boolean(),
-  /** What the settling watch said when it was taken; null for one taken before there was a watch. */
-  settling: z
-    .strictObject({
-      verdict: z.enum(['watching', 'settling', 'steady', 'drifting', 'disturbed']),
-      /** Distance of the captured value from the end that was foreseen, counts; null when none was. */
-      fromEndCounts: counts.nullable(),
-    })
-    .nullable(),
-});
-
 export const channel = z.strictObject({
   id,
   /** Null: the board measures it itself, such as its battery. */
@@ -99,6 +76,6 @@ export const channel = z.strictObject({
   streamName: z.string().max(60),
   /** From what the board prints to what it means; moisture has calibrations instead. */
   correction: correctionSchema,
-  pegs: z.strictObject({ dry: reference.nullable(), wet: reference.nullable() }),
+  /** The calibration in use; earlier versions stay in the garden. */
   calibrationId: id.nullable(),
 });

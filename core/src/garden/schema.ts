@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 3.
+ * The garden: one document with everything but the readings and the events. Version 4.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -7,16 +7,17 @@
 import { z } from '../quantity/schema.ts';
 import { checkEdges } from '../control/bands.ts';
 import { checkLimits } from '../control/limits.ts';
-import { fitTwoPoint } from '../calibration/twoPoint.ts';
+import { makeCurve } from '../calibration/curve.ts';
 import { entrySchema } from '../catalogue/schema.ts';
 import { MOST_ENTRIES } from '../catalogue/catalogueFile.ts';
 import { planSchema } from '../plan/schema.ts';
 import { netlistSchema } from '../wiring/netlist.ts';
 import { registerMapSchema } from '../bus/registers.ts';
-import { channel, id, name, probe, reference, text, time } from './probeSchema.ts';
+import { calibration, capture, run, soilFacts } from './calibrationSchema.ts';
+import { channel, id, name, probe, text, time } from './probeSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 3;
+export const GARDEN_VERSION = 4;
 
 const tenths = z.int().min(0).max(1000);
 
@@ -27,6 +28,8 @@ const plot = z.strictObject({
   limits: z.strictObject({ startTenths: tenths, stopTenths: tenths }),
   /** Upper edges of dry, low, right and wet. */
   bandEdges: z.tuple([tenths, tenths, tenths, tenths]),
+  /** The soil in words, and what is known of it. */
+  soil: z.strictObject({ name: text, ...soilFacts.shape }),
 });
 
 const board = z.strictObject({
@@ -36,16 +39,6 @@ const board = z.strictObject({
   traits: text,
   adcBits: z.int().min(8).max(24),
   supplyV: z.number().min(1).max(30),
-});
-
-/** An immutable version: two references, a straight line, and what its percent means. */
-const calibration = z.strictObject({
-  id,
-  channelId: id,
-  percentKind: z.literal('span'),
-  dry: reference,
-  wet: reference,
-  madeAt: time,
 });
 
 const waterLine = z.strictObject({
@@ -81,6 +74,8 @@ const shape = z.strictObject({
   probes: z.array(probe).max(500),
   channels: z.array(channel).max(500),
   calibrations: z.array(calibration).max(5000),
+  /** Calibrations under way, at most one a channel. */
+  runs: z.array(run).max(200),
   waterLines: z.array(waterLine).max(50),
   plan: planSchema,
   wiring: netlistSchema,
@@ -95,11 +90,12 @@ export type Plot = Garden['plots'][number];
 export type Board = Garden['boards'][number];
 export type Probe = Garden['probes'][number];
 export type Channel = Garden['channels'][number];
-export type Reference = z.infer<typeof reference>;
+export type Capture = z.infer<typeof capture>;
+export type Run = Garden['runs'][number];
 export type Calibration = Garden['calibrations'][number];
 export type Placement = Probe['placement'];
 export type WaterLine = Garden['waterLines'][number];
-export type PegSide = keyof Channel['pegs'];
+export type PointOf = Run['points'][number];
 
 export const gardenSchema = shape.superRefine((garden, ctx) => {
   const report = (path: PropertyKey[], message: string) => {
@@ -117,9 +113,15 @@ export const gardenSchema = shape.superRefine((garden, ctx) => {
         `must be at least ${edge.leastTenths}; the edges rise by 20 tenths or more`,
       );
   }
-  for (const [at, one] of garden.calibrations.entries())
-    if (!fitTwoPoint(one.dry, one.wet).ok)
-      report(['calibrations', at, 'wet', 'rawCounts'], 'lies too close to the dry reference for its noise');
+  for (const [at, one] of garden.calibrations.entries()) {
+    const curve = makeCurve(
+      one.shape,
+      one.percentKind,
+      [one.range.lowCounts, one.range.highCounts],
+      one.noiseCounts,
+    );
+    if (!curve.ok) report(['calibrations', at, 'shape'], `is no curve that can be read: ${curve.issue.kind}`);
+  }
 });
 
 type Report = (path: PropertyKey[], message: string) => void;
@@ -130,6 +132,7 @@ const LISTS = [
   'probes',
   'channels',
   'calibrations',
+  'runs',
   'waterLines',
   'catalogue',
   'registerMaps',
@@ -159,6 +162,12 @@ function checkLinks(garden: Garden, report: Report): void {
   }
   for (const [at, one] of garden.calibrations.entries())
     must(['calibrations', at, 'channelId'], 'channels', one.channelId);
+  const running = new Set<string>();
+  for (const [at, one] of garden.runs.entries()) {
+    must(['runs', at, 'channelId'], 'channels', one.channelId);
+    if (running.has(one.channelId)) report(['runs', at, 'channelId'], 'has two runs');
+    running.add(one.channelId);
+  }
   for (const [at, one] of garden.waterLines.entries()) {
     must(['waterLines', at, 'boardId'], 'boards', one.boardId);
     must(['waterLines', at, 'plotId'], 'plots', one.plotId);

@@ -1,11 +1,20 @@
-/**
- * What "percent" can mean. A bare % is never shown: the short label stands next to every one of them.
- * The kinds that need soil weights come with their methods.
- */
+/** What "percent" can mean. A bare % is never shown: the short label stands next to every one of them. */
 export const PERCENT_KINDS = {
   span: {
     short: 'span',
     long: 'Span percent: 0 is the dry reference, 100 the wet one. Comparable only with itself.',
+  },
+  gravimetric: {
+    short: 'GWC',
+    long: 'Gravimetric water content: mass of the water per mass of the oven-dry soil.',
+  },
+  volumetric: {
+    short: 'VWC',
+    long: 'Volumetric water content: volume of the water per volume of the soil.',
+  },
+  available: {
+    short: 'available',
+    long: 'Available water: 0 is where the plant wilts, 100 is what this soil holds after it has drained.',
   },
   factory: {
     short: 'factory',
@@ -14,3 +23,7 @@ export const PERCENT_KINDS = {
 } as const;
 
 export type PercentKind = keyof typeof PERCENT_KINDS;
+export const PERCENT_KIND_IDS = Object.keys(PERCENT_KINDS) as [PercentKind, ...PercentKind[]];
+
+/** "% span": the unit as it stands behind a number. */
+export const percentUnit = (kind: PercentKind): string => `% ${PERCENT_KINDS[kind].short}`;

@@ -1,11 +1,20 @@
 /** What happened in a garden, append-only. Words are made when shown; here are the facts. */
 import { z } from '../quantity/schema.ts';
+import { PERCENT_KIND_IDS } from '../quantity/percentKind.ts';
 import { REASONS } from '../control/engine.ts';
 
+/** Not said: span percent, as in the first versions. */
+const kind = z.enum(PERCENT_KIND_IDS).optional();
 const common = { atMs: z.number(), plotId: z.string().nullable(), simulated: z.boolean() };
 
 export const eventSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ ...common, kind: z.literal('pump-started'), reason: z.enum(REASONS), tenths: z.int() }),
+  z.strictObject({
+    ...common,
+    kind: z.literal('pump-started'),
+    reason: z.enum(REASONS),
+    tenths: z.int(),
+    percentKind: kind,
+  }),
   z.strictObject({
     ...common,
     kind: z.literal('pump-stopped'),
@@ -19,7 +28,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     ...common,
     kind: z.literal('reference'),
-    side: z.enum(['dry', 'wet']),
+    /** Of a reference of an earlier version; since then the condition says all. */
+    side: z.enum(['dry', 'wet']).optional(),
     condition: z.string(),
     rawCounts: z.number(),
     spreadCounts: z.number(),
@@ -30,6 +40,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
     calibrationId: z.string(),
     dryCounts: z.number(),
     wetCounts: z.number(),
+    method: z.string().optional(),
+    percentKind: kind,
   }),
   z.strictObject({ ...common, kind: z.literal('imported'), what: z.string(), readings: z.int() }),
   z.strictObject({ ...common, kind: z.literal('note'), text: z.string().min(1).max(400) }),

@@ -2,6 +2,7 @@
  * The stand-in boards of a garden: every plot a pot with its probe, every board printing lines as a real one would, the engine deciding
  * on the board itself each second while water runs. A pure reducer: state in, state and what was printed out.
  */
+import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import {
   initialEngine,
   stepEngine,
@@ -61,6 +62,8 @@ export type PlotSetup = {
   readonly pot: PotTraits;
   readonly flowMlPerS: number;
   readonly config: EngineConfig | null;
+  /** Kind of percent that its decisions are made in. */
+  readonly percentKind: PercentKind | null;
 };
 
 export type Setup = { readonly plots: readonly PlotSetup[]; readonly channels: readonly ChannelSetup[] };
@@ -71,6 +74,7 @@ export type WorldEvent = EngineEvent & {
   readonly plotId: string;
   readonly atMs: number;
   readonly volumeMl: number;
+  readonly percentKind?: PercentKind | null;
 };
 
 export type Advance = {
@@ -98,6 +102,7 @@ export function setupOf(garden: Garden): Setup {
         pot: potTraits(plot.id),
         flowMlPerS: parts.line?.flowMlPerS ?? 0,
         config: engineConfig(parts),
+        percentKind: parts.fit?.percentKind ?? null,
       },
     ];
   });
@@ -327,7 +332,13 @@ function decide(
     plots[one.plotId] = { ...plot, engine: result.state, outputs: result.outputs };
     for (const event of result.events) {
       const volumeMl = event.kind === 'stopped' ? event.ranS * one.flowMlPerS : 0;
-      events.push({ ...event, plotId: one.plotId, atMs: world.timeMs, volumeMl });
+      events.push({
+        ...event,
+        plotId: one.plotId,
+        atMs: world.timeMs,
+        volumeMl,
+        percentKind: one.percentKind,
+      });
     }
   }
   return { world: { ...world, plots }, events };

@@ -9,7 +9,15 @@ export function gardenEventOf(event: WorldEvent): GardenEvent[] {
   const common = { atMs: event.atMs, plotId: event.plotId, simulated: true };
   switch (event.kind) {
     case 'started':
-      return [{ ...common, kind: 'pump-started', reason: event.reason, tenths: event.tenths }];
+      return [
+        {
+          ...common,
+          kind: 'pump-started',
+          reason: event.reason,
+          tenths: event.tenths,
+          ...(event.percentKind ? { percentKind: event.percentKind } : {}),
+        },
+      ];
     case 'stopped':
       return [
         { ...common, kind: 'pump-stopped', reason: event.reason, ranS: event.ranS, volumeMl: event.volumeMl },

@@ -3,12 +3,7 @@
  * calibration, and something is wrong with one probe for the user to find.
  */
 import { readGarden } from '@plain-trowel/core/garden/gardenFile';
-import {
-  GARDEN_VERSION,
-  type Garden,
-  type Placement,
-  type Reference,
-} from '@plain-trowel/core/garden/schema';
+import { GARDEN_VERSION, type Garden, type Placement, type Capture } from '@plain-trowel/core/garden/schema';
 import { EMPTY_CHANNEL, NEW_PROBE } from '@plain-trowel/core/garden/edit';
 import { setWiring } from '@plain-trowel/core/garden/planEdit';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
@@ -32,13 +27,7 @@ const placed = (where: string, between: string, mapNote: string): Placement => (
 
 type Taken = { boardId: string; supplyV: number; takenAt: string };
 
-const reference = (
-  condition: Reference['condition'],
-  rawCounts: number,
-  noiseCounts: number,
-  taken: Taken,
-): Reference => ({
-  condition,
+const capture = (rawCounts: number, noiseCounts: number, taken: Taken): Capture => ({
   rawCounts,
   noiseCounts,
   spreadCounts: noiseCounts,
@@ -49,24 +38,61 @@ const reference = (
   ...taken,
 });
 
+type Pair = { readonly dry: readonly number[]; readonly wet: readonly number[]; readonly noise: number };
+
+/** References in air and water, each taken three times two minutes apart, and the line through them. */
+function airAndWater(id: string, pair: Pair, taken: Taken, depthCm: number) {
+  const repeated = (condition: 'air' | 'water', counts: readonly number[], from: number) => ({
+    id: `point-${condition}`,
+    condition,
+    typed: null,
+    felt: null,
+    temperatureC: 18,
+    used: true,
+    captures: counts.map((one, at) =>
+      capture(one, pair.noise, {
+        ...taken,
+        takenAt: new Date(Date.parse(taken.takenAt) + (from + at) * 120_000).toISOString(),
+      }),
+    ),
+  });
+  const mean = (of: readonly number[]) => of.reduce((sum, one) => sum + one, 0) / of.length;
+  const [dry, wet] = [mean(pair.dry), mean(pair.wet)];
+  return {
+    id: `cal-${id}`,
+    channelId: `channel-${id}`,
+    method: 'air-water',
+    inputs: {},
+    points: [repeated('air', pair.dry, 0), repeated('water', pair.wet, 3)],
+    convert: null,
+    percentKind: 'span',
+    shape: { kind: 'line', origin: wet, unit: dry - wet, weights: [100, -100], temperature: null },
+    range: { lowCounts: wet, highCounts: dry },
+    noiseCounts: pair.noise,
+    place: { boardId: taken.boardId, supplyV: taken.supplyV, depthCm, soil: '', temperatureC: 18 },
+    who: 'the skipper',
+    note: '',
+    warnings: [],
+    guessOf: null,
+    madeAt: new Date(Date.parse(taken.takenAt) + 900_000).toISOString(),
+    recalibrateBy: null,
+  };
+}
+
 /** The garden document as it is when the sample is opened at `nowMs`. */
 export function marigoldHare(nowMs: number): Garden {
   const daysAgo = (days: number) => new Date(nowMs - days * 24 * HOUR_MS).toISOString();
   const roof = { boardId: 'roof', supplyV: 3.3, takenAt: daysAgo(20) };
   const stern = { boardId: 'stern', supplyV: 5, takenAt: daysAgo(19) };
-  const pegs = {
-    l1: { dry: reference('air', 3081, 5.6, roof), wet: reference('water', 1263, 5.1, roof) },
-    c2: { dry: reference('air', 2934, 5.9, roof), wet: reference('water', 1144, 5.4, roof) },
-    m1: { dry: reference('air', 985, 2.2, stern), wet: reference('water', 300, 2.4, stern) },
-  };
   const limits = (startTenths: number, stopTenths: number) => ({ startTenths, stopTenths });
+  const unknownSoil = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null };
   const bandEdges: [number, number, number, number] = [200, 350, 700, 850];
   const channel = (
     id: string,
     probeId: string | null,
     boardId: string,
     pin: string,
-    held: (typeof pegs)[keyof typeof pegs] | null,
+    calibrated: boolean,
   ) => ({
     ...EMPTY_CHANNEL,
     id: `channel-${id}`,
@@ -74,15 +100,7 @@ export function marigoldHare(nowMs: number): Garden {
     boardId,
     pin,
     streamName: id,
-    pegs: held ?? { dry: null, wet: null },
-    calibrationId: held ? `cal-${id}` : null,
-  });
-  const calibration = (id: keyof typeof pegs) => ({
-    id: `cal-${id}`,
-    channelId: `channel-${id}`,
-    percentKind: 'span',
-    ...pegs[id],
-    madeAt: pegs[id].wet.takenAt,
+    calibrationId: calibrated ? `cal-${id}` : null,
   });
   const garden = readGarden({
     format: 'plain-trowel-garden',
@@ -100,15 +118,31 @@ export function marigoldHare(nowMs: number): Garden {
         plant: 'lemon in a half barrel',
         limits: limits(300, 520),
         bandEdges,
+        soil: unknownSoil,
       },
-      { id: 'chilli', name: 'Chilli crate', plant: 'six chillies', limits: limits(450, 580), bandEdges },
-      { id: 'mint', name: 'Mint trough', plant: 'mint', limits: limits(400, 600), bandEdges },
+      {
+        id: 'chilli',
+        name: 'Chilli crate',
+        plant: 'six chillies',
+        limits: limits(450, 580),
+        bandEdges,
+        soil: unknownSoil,
+      },
+      {
+        id: 'mint',
+        name: 'Mint trough',
+        plant: 'mint',
+        limits: limits(400, 600),
+        bandEdges,
+        soil: unknownSoil,
+      },
       {
         id: 'strawberry',
         name: 'Strawberry gutter',
         plant: 'strawberries',
         limits: limits(350, 600),
         bandEdges,
+        soil: unknownSoil,
       },
     ],
     boards: [
@@ -215,12 +249,12 @@ export function marigoldHare(nowMs: number): Garden {
       },
     ],
     channels: [
-      channel('l1', 'probe-l1', 'roof', 'input 1', pegs.l1),
-      channel('c2', 'probe-c2', 'roof', 'input 2', pegs.c2),
-      channel('m1', 'probe-m1', 'stern', 'input 0', pegs.m1),
-      channel('s1', 'probe-s1', 'stern', 'input 1', null),
+      channel('l1', 'probe-l1', 'roof', 'input 1', true),
+      channel('c2', 'probe-c2', 'roof', 'input 2', true),
+      channel('m1', 'probe-m1', 'stern', 'input 0', true),
+      channel('s1', 'probe-s1', 'stern', 'input 1', false),
       {
-        ...channel('t1', 'probe-t1', 'stern', 'input 2', null),
+        ...channel('t1', 'probe-t1', 'stern', 'input 2', false),
         quantity: 'soil temperature',
         correction: {
           kind: 'thermistor',
@@ -233,12 +267,12 @@ export function marigoldHare(nowMs: number): Garden {
         },
       },
       {
-        ...channel('air', null, 'roof', '', null),
+        ...channel('air', null, 'roof', '', false),
         quantity: 'air temperature',
         label: 'Air under the hatch',
       },
       {
-        ...channel('bat', null, 'roof', '', null),
+        ...channel('bat', null, 'roof', '', false),
         quantity: 'battery voltage',
         label: 'Battery',
         correction: {
@@ -250,12 +284,17 @@ export function marigoldHare(nowMs: number): Garden {
         },
       },
       ...(['moisture', 'temperature', 'ec'] as const).map((field, at) => ({
-        ...channel(`b1-${field}`, 'probe-b1', 'roof', 'bus', null),
+        ...channel(`b1-${field}`, 'probe-b1', 'roof', 'bus', false),
         quantity: (['factory moisture', 'soil temperature', 'conductivity'] as const)[at],
         streamName: `b1.${field}`,
       })),
     ],
-    calibrations: [calibration('l1'), calibration('c2'), calibration('m1')],
+    calibrations: [
+      airAndWater('l1', { dry: [3079, 3083, 3081], wet: [1262, 1266, 1261], noise: 5.6 }, roof, 12),
+      airAndWater('c2', { dry: [2936, 2932, 2934], wet: [1142, 1147, 1143], noise: 5.9 }, roof, 7),
+      airAndWater('m1', { dry: [985, 984, 986], wet: [301, 300, 299], noise: 2.4 }, stern, 6),
+    ],
+    runs: [],
     waterLines: [
       {
         id: 'line-roof',

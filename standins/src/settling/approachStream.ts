@@ -2,7 +2,7 @@
  * Made-up streams of a probe that settles, with everything that makes judging hard: one or two time constants, noise, converter steps, slow sampling,
  * wild readings, missing lines, and water poured at any time. The true curve is known, so that a judgement can be judged.
  */
-import { normal, uniform, type Seed } from '../random.ts';
+import { dice, type Seed } from '../random.ts';
 
 export type Approaching = {
   /** When it began, s. */
@@ -24,27 +24,6 @@ export type MadeStream = {
 
 const SPAN = 1800;
 const AIR = 3000;
-
-/** A source of chance over a seed, for drawing many numbers in a row. */
-function dice(start: Seed) {
-  let seed = start;
-  const flat = () => {
-    const drawn = uniform(seed);
-    ({ seed } = drawn);
-    return drawn.value;
-  };
-  return {
-    flat,
-    between: (low: number, high: number) => low + (high - low) * flat(),
-    /** Even in the logarithm. */
-    across: (low: number, high: number) => low * (high / low) ** flat(),
-    bell: () => {
-      const drawn = normal(seed);
-      ({ seed } = drawn);
-      return drawn.value;
-    },
-  };
-}
 
 /**
  * One stream: time constants 5 s to 20 min, noise 0.1 to 3 % of span, a reading each 0.2 to 60 s, 1 % wild readings, 3 % of the lines missing, none to two

@@ -1,22 +1,29 @@
-import { useState } from 'react';
-import { Link } from 'react-router';
-import { calibrationMismatch } from '@plain-trowel/core/garden/edit';
-import { fitTwoPoint, workSpan, workSpanPercent } from '@plain-trowel/core/calibration/twoPoint';
-import { workNeededSpan } from '@plain-trowel/core/calibration/workReference';
-import { formatCounts } from '@plain-trowel/core/quantity/format';
+import { useMemo, useState } from 'react';
+import { methodOf } from '@plain-trowel/core/calibration/methods';
+import { outcomeOf } from '@plain-trowel/core/calibration/run';
+import { versionsOf } from '@plain-trowel/core/garden/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { Run } from '@plain-trowel/core/garden/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { sheetPath } from '../../../frame/stations.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
-import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive, usePlot } from '../../../links/liveContext.ts';
-import { twoPointText } from '../../../words/issueText.ts';
+import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
+import { MismatchNote } from '../../MismatchNote.tsx';
 import { PlotRuler } from '../../PlotRuler.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
-import { CaptureStep } from './CaptureStep.tsx';
-import { ReferenceTable } from './ReferenceTable.tsx';
+import { InUsePanel } from './InUsePanel.tsx';
+import { MethodPicker } from './MethodPicker.tsx';
+import { OutcomePanel } from './OutcomePanel.tsx';
+import { PointTable } from './PointTable.tsx';
+import { PracticeView } from './practice/PracticeView.tsx';
+import { RunGuide } from './RunGuide.tsx';
+import { contextOf, runOfPlot } from './useRun.ts';
+import { VersionsView } from './versions/VersionsView.tsx';
 
-/** Two references by capture, and what the percent between them means. */
+const VIEWS = ['calibrate', 'versions', 'practice'] as const;
+
+/** What a plot's probe means by its numbers: a guided run, the versions it made, and practice without harm. */
 export default function CalibrateSheet() {
   const plotId = usePlotScope();
   return plotId === null ? <EmptyGarden what="calibrate" /> : <Calibrate key={plotId} plotId={plotId} />;
@@ -24,97 +31,74 @@ export default function CalibrateSheet() {
 
 function Calibrate({ plotId }: { plotId: string }) {
   const { garden } = useGarden();
-  const live = useLive();
   const plot = usePlot(garden, plotId);
-  // A peg to be taken anew although both stand.
-  const [again, setAgain] = useState<'dry' | 'wet' | null>(null);
+  const open = useView(VIEWS);
   if (!plot) return null;
   const { parts, view } = plot;
-  const { channel, fit, board } = parts;
-  if (!channel || !board) return <p>This plot has no probe on a board yet.</p>;
-  const { pegs } = channel;
-  const present = live.present.get(channel.id) ?? null;
-  const side = again ?? (pegs.dry === null ? 'dry' : pegs.wet === null ? 'wet' : null);
-  const pairIssue = pegs.dry && pegs.wet ? fitTwoPoint(pegs.dry, pegs.wet) : null;
-  const mismatch = calibrationMismatch(parts);
+  const { channel } = parts;
+  if (!channel || !parts.board) return <p>This plot has no probe on a board yet.</p>;
   return (
     <>
       <SheetHead parts={parts} />
-      <CaptureStep
-        parts={parts}
-        side={side}
-        present={present}
-        onSide={setAgain}
-        onCaptured={() => setAgain(null)}
+      <Views
+        label="Views of Calibrate"
+        open={open}
+        views={[
+          { id: 'calibrate', name: 'This probe' },
+          { id: 'versions', name: 'Versions', count: versionsOf(garden, channel.id).length },
+          { id: 'practice', name: 'Practice' },
+        ]}
       />
-      {pairIssue && !pairIssue.ok && (
-        <p role="alert" className="mt-3 border-l-[3px] border-handle pl-3">
-          <b className="font-semibold">These two references are refused.</b> {twoPointText(pairIssue.issue)}
-          {pairIssue.issue.kind === 'too-close' && (
-            <>
-              {' '}
-              Needed: <WorkedNumber id="needed" worked={workNeededSpan(pairIssue.issue)} />.
-            </>
-          )}
-          {fit && ' The calibration made before stays in use.'}
+      {open === 'calibrate' && (
+        <>
+          <MismatchNote parts={parts} />
+          <PlotRuler parts={parts} view={view} limits={null} />
+          <ThisProbe parts={parts} />
+        </>
+      )}
+      {open === 'versions' && <VersionsView parts={parts} />}
+      {open === 'practice' && <PracticeView />}
+    </>
+  );
+}
+
+/** A run under way, else the calibration in use, else the choice of a method. */
+function ThisProbe({ parts }: { parts: PlotParts }) {
+  const { garden } = useGarden();
+  const [anew, setAnew] = useState(false);
+  const run = runOfPlot(garden, parts);
+  if (run) return <UnderWay parts={parts} run={run} />;
+  if (parts.calibration && parts.fit && !anew)
+    return <InUsePanel parts={parts} calibration={parts.calibration} onAnew={() => setAnew(true)} />;
+  return (
+    <MethodPicker
+      parts={parts}
+      onBegun={() => setAnew(false)}
+      {...(anew ? { onBack: () => setAnew(false) } : {})}
+    />
+  );
+}
+
+function UnderWay({ parts, run }: { parts: PlotParts; run: Run }) {
+  const { garden } = useGarden();
+  const live = useLive();
+  // Worked out anew when the run changes, not with every reading.
+  const minuteMs = Math.floor(live.nowMs / 60_000) * 60_000;
+  const { probeKind, fullScaleCounts } = contextOf(garden, parts, minuteMs);
+  const outcome = useMemo(
+    () => outcomeOf(run, { probeKind, fullScaleCounts, nowMs: minuteMs }),
+    [run, probeKind, fullScaleCounts, minuteMs],
+  );
+  return (
+    <>
+      <RunGuide key={run.id} parts={parts} run={run} />
+      <PointTable points={run.points} outcome={outcome} channelId={run.channelId} isRun />
+      {run.points.length > 0 && <OutcomePanel parts={parts} run={run} outcome={outcome} />}
+      {run.points.length === 0 && (
+        <p className="mt-3 text-[14px] text-soft">
+          {methodOf(run.method).when} A run can be left and taken up again; nothing is lost by a reload.
         </p>
       )}
-      {mismatch && (
-        <p role="alert" className="mt-3 border-l-[3px] border-handle pl-3">
-          {mismatch === 'supply'
-            ? `This calibration was made at another supply voltage than the ${board.supplyV} V of today. It is void: capture both references again.`
-            : 'This calibration was made on another board. It is void here: capture both references again.'}
-        </p>
-      )}
-      <div className="mt-3">
-        <PlotRuler parts={parts} view={view} limits={null} />
-      </div>
-      <ReferenceTable parts={parts} />
-      <div className="mt-3 flex flex-col gap-1 text-[14.5px]">
-        {fit ? (
-          <>
-            <p>
-              {fit.direction === 'falling'
-                ? 'Numbers fall as it gets wetter; most probes of this kind do.'
-                : 'Numbers rise as it gets wetter.'}{' '}
-              One percent is worth <WorkedNumber id="span" worked={workSpan(fit)} />.
-              {present && view.span && view.state !== 'implausible' && (
-                <>
-                  {' '}
-                  Now:{' '}
-                  <WorkedNumber
-                    id="percent"
-                    lead
-                    worked={workSpanPercent(fit, present.rawCounts, present.noiseCounts)}
-                  />
-                  {view.span.clampedAt &&
-                    `, clamped ${formatCounts(Math.round(view.span.beyondCounts))} counts beyond the ${view.span.clampedAt} reference`}
-                  .
-                </>
-              )}
-            </p>
-            <p className="text-soft">
-              Span percent says how far between these two references the probe is, and nothing absolute. It
-              holds for this probe, this board and {board.supplyV} V only.
-            </p>
-            <p className="mt-2">
-              Next:{' '}
-              <Link
-                className="font-semibold underline underline-offset-4"
-                to={sheetPath(garden.id, 'rules', 'limits', plotId)}
-              >
-                set the limits
-              </Link>
-              .
-            </p>
-          </>
-        ) : (
-          <p className="text-soft">
-            With a dry and a wet reference the ruler gets its percent. Which way the numbers run comes out by
-            itself.
-          </p>
-        )}
-      </div>
     </>
   );
 }

@@ -1,15 +1,20 @@
-import { workSpanPercent } from '@plain-trowel/core/calibration/twoPoint';
+import { workPercent, workUncertainty } from '@plain-trowel/core/calibration/workCurve';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { workDrift, workNoise, workPlusMinus, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { useWorked, putOnSlip } from '../../../frame/slip.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { useLive } from '../../../links/liveContext.ts';
+import { plotUncertainty } from '../../../links/readingNow.ts';
 import type { PlotView } from '../../../links/plotView.ts';
 import { stateWord } from '../../../words/plotText.ts';
 import type { Hold } from './useHold.ts';
 
 /** The main answer: the present value, large, with its noise and what it means. */
 export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotView; hold: Hold }) {
+  const { garden } = useGarden();
+  const live = useLive();
   const { present } = hold;
   const worked = present && workPresent(present);
   useWorked('now', worked, true);
@@ -20,6 +25,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
         another name, choose it under All channels.
       </p>
     );
+  const uncertainty = plotUncertainty(garden, parts, live.present);
   const isFault = view.state === 'implausible';
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
@@ -68,10 +74,19 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
           {isFault ? (
             'nothing: the reading cannot be trusted'
           ) : parts.fit && view.span ? (
-            <WorkedNumber
-              id="percent"
-              worked={workSpanPercent(parts.fit, present.rawCounts, present.noiseCounts)}
-            />
+            <>
+              <WorkedNumber id="percent" worked={workPercent(parts.fit, present.rawCounts, uncertainty)} />
+              {uncertainty && (
+                <>
+                  {' '}
+                  <WorkedNumber
+                    id="percent-plus-minus"
+                    worked={workUncertainty(parts.fit, uncertainty)}
+                    shown={`± ${formatNumber(uncertainty.plusMinus, 1)}`}
+                  />
+                </>
+              )}
+            </>
           ) : (
             'nothing yet'
           )}

@@ -6,6 +6,7 @@ import { usePlotScope } from '../../../frame/usePlotScope.ts';
 import { standInOf, useLive, usePlot } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
+import { MismatchNote } from '../../MismatchNote.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
@@ -121,6 +122,7 @@ function Watch({
   const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
   return (
     <>
+      <MismatchNote parts={parts} />
       <NowPanel parts={parts} view={view} hold={hold} />
       {settling && !isAtRail && <SettlingPanel channelId={channelId} settling={settling} />}
       <FaultList faults={faults} lines={live.lineFault} />

@@ -25,7 +25,7 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   // A faster clock fills a minute in a blink: until the person chooses, the strip is as long as about a minute of watching.
   const windowS = chosenS ?? (speed === 60 ? 3600 : speed === 10 ? 600 : 60);
   const full = fullScaleCounts(parts.board?.adcBits ?? 12);
-  const { calibration } = parts;
+  const { calibration, fit } = parts;
   const { timesMs: times, values } = hold.stretchOf(windowS * 1000);
 
   const chart = useMemo(() => {
@@ -33,20 +33,18 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
     // While little has come in, the strip begins with the first reading instead of standing empty.
     const fromMs = Math.max(toMs - windowS * 1000, Math.min(times[0] ?? toMs, toMs - SHORTEST_MS));
     const range = stripRange(values, full);
-    const lines = calibration
-      ? [
-          {
-            at: calibration.dry.rawCounts,
-            label: `dry: ${calibration.dry.condition}`,
-            side: 'above' as const,
-          },
-          {
-            at: calibration.wet.rawCounts,
-            label: `wet: ${calibration.wet.condition}`,
-            side: 'above' as const,
-          },
-        ].filter((line) => line.at > range.low && line.at < range.high)
-      : [];
+    const nameAt = (counts: number) =>
+      calibration?.points.find((point) =>
+        point.captures.some((one) => Math.abs(one.rawCounts - counts) < (fit?.spanCounts ?? 0) / 50),
+      )?.condition ?? 'end of the range';
+    const lines = (
+      fit
+        ? [
+            { at: fit.dryCounts, label: `dry: ${nameAt(fit.dryCounts)}`, side: 'above' as const },
+            { at: fit.wetCounts, label: `wet: ${nameAt(fit.wetCounts)}`, side: 'above' as const },
+          ]
+        : []
+    ).filter((line) => line.at > range.low && line.at < range.high);
     return {
       fromMs,
       toMs,
@@ -55,7 +53,7 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
       points: traceOf(times, values, 320),
       lines,
     };
-  }, [times, values, windowS, full, calibration]);
+  }, [times, values, windowS, full, calibration, fit]);
 
   return (
     <section aria-label="Strip" className="mt-2">

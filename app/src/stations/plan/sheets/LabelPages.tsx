@@ -1,8 +1,8 @@
 import type { Circuit } from '@plain-trowel/core/wiring/circuit';
 import type { Cable } from '@plain-trowel/core/wiring/netlist';
 import { labelEnds, type LabelEnds } from './labelEnds.ts';
-import { dealPages, MARGIN_MM, PAPERS, type PaperName } from './paper.ts';
-import { INK, Lines, linesHeight, Page, SOFT, TAG_INKS } from './Page.tsx';
+import { dealPages, MARGIN_MM, PAPERS, type PaperName } from '../../../paper/paper.ts';
+import { INK, Lines, linesHeight, Page, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
 
 const LABEL_MM = 23;
 const SIZE = 2.8;

@@ -8,10 +8,10 @@ import type { usePlan } from '../usePlan.ts';
 import { layOutPicture, type Layout } from '../wiring/picture/layOut.ts';
 import { pictureOf } from '../wiring/picture/pictureModel.ts';
 import { labelPages } from './LabelPages.tsx';
-import type { PaperName } from './paper.ts';
+import type { PaperName } from '../../../paper/paper.ts';
 import { PlacementFields } from './PlacementFields.tsx';
 import { placementPages } from './PlacementPages.tsx';
-import { pngBlob, svgText } from './saveSheet.ts';
+import { pngBlob, svgText } from '../../../paper/saveSheet.ts';
 import { wiringPages } from './WiringPages.tsx';
 
 type Kind = 'wiring' | 'labels' | 'placement';

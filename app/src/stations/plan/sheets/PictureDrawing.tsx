@@ -1,6 +1,6 @@
 import type { Layout } from '../wiring/picture/layOut.ts';
 import { STRIP, terminalY, type Picture } from '../wiring/picture/pictureModel.ts';
-import { FONT, INK, MONO, SOFT, TAG_INKS } from './Page.tsx';
+import { FONT, INK, MONO, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
 
 const cut = (text: string, letters: number) =>
   text.length <= letters ? text : `${text.slice(0, letters - 1)}…`;

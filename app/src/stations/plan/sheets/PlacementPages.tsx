@@ -1,6 +1,6 @@
 import type { Garden, Plot, Probe } from '@plain-trowel/core/garden/schema';
-import { dealPages, MARGIN_MM, PAPERS, type PaperName } from './paper.ts';
-import { INK, Lines, Page, SOFT, TAG_INKS } from './Page.tsx';
+import { dealPages, MARGIN_MM, PAPERS, type PaperName } from '../../../paper/paper.ts';
+import { INK, Lines, Page, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
 
 const BLOCK_MM = 46;
 /** What goes wrong when a probe is put in, and is not seen afterwards. */

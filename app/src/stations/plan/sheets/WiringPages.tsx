@@ -3,8 +3,8 @@ import { isType, type Circuit } from '@plain-trowel/core/wiring/circuit';
 import type { End } from '@plain-trowel/core/wiring/netlist';
 import type { Layout } from '../wiring/picture/layOut.ts';
 import type { Picture } from '../wiring/picture/pictureModel.ts';
-import { dealPages, MARGIN_MM, PAPERS, wrapText, type PaperName } from './paper.ts';
-import { Lines, MONO, Page, SOFT } from './Page.tsx';
+import { dealPages, MARGIN_MM, PAPERS, wrapText, type PaperName } from '../../../paper/paper.ts';
+import { Lines, MONO, Page, SOFT } from '../../../paper/Page.tsx';
 import { PictureDrawing } from './PictureDrawing.tsx';
 
 const SIZE = 3.2;

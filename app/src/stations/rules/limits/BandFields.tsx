@@ -1,5 +1,6 @@
 import { setBandEdges, type PlotParts } from '@plain-trowel/core/garden/edit';
 import { BAND_NAMES, checkEdges, type BandEdges } from '@plain-trowel/core/control/bands';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { NumberField } from '../../../ui/NumberField.tsx';
 import { edgeText } from '../../../words/issueText.ts';
@@ -32,7 +33,7 @@ export function BandFields({ parts }: { parts: PlotParts }) {
           <NumberField
             key={BAND_NAMES[at]}
             label={`${BAND_NAMES[at] ?? ''} up to`}
-            unit="% span"
+            unit={percentUnit(parts.fit?.percentKind ?? 'span')}
             value={edge / 10}
             decimals={1}
             least={0}

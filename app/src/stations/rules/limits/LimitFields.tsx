@@ -1,11 +1,8 @@
 import { useState } from 'react';
 import { setLimits, type PlotParts } from '@plain-trowel/core/garden/edit';
-import {
-  countsAtPercent,
-  spanReading,
-  workLimitCounts,
-  type TwoPoint,
-} from '@plain-trowel/core/calibration/twoPoint';
+import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
+import { workLimitCounts } from '@plain-trowel/core/calibration/workCurve';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { checkLimits, type LimitIssue, type LimitName, type Limits } from '@plain-trowel/core/control/limits';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -27,7 +24,7 @@ function LimitField({
 }: {
   which: LimitName;
   scale: Scale;
-  fit: TwoPoint;
+  fit: Curve;
   limits: Limits;
   noiseTenths: number;
   plotId: string;
@@ -50,7 +47,7 @@ function LimitField({
   return (
     <Field
       label={`${which === 'start' ? 'Start' : 'Stop'} limit`}
-      unit={scale === 'percent' ? '% span' : 'counts'}
+      unit={scale === 'percent' ? percentUnit(fit.percentKind) : 'counts'}
       error={issue ? limitText(issue) : undefined}
       className="w-[160px]"
     >
@@ -77,13 +74,13 @@ function limitsFrom(
   typed: string,
   which: LimitName,
   scale: Scale,
-  fit: TwoPoint,
+  fit: Curve,
   limits: Limits,
 ): Limits | null {
   const read = readNumber(typed.trim().replace(',', '.'));
   if (read.kind !== 'number') return null;
   const tenths =
-    scale === 'percent' ? Math.round(read.value * 10) : Math.round(spanReading(fit, read.value).percent * 10);
+    scale === 'percent' ? Math.round(read.value * 10) : Math.round(readCurve(fit, read.value).percent * 10);
   return which === 'start' ? { ...limits, startTenths: tenths } : { ...limits, stopTenths: tenths };
 }
 
@@ -91,7 +88,7 @@ function issueOf(
   typed: string,
   which: LimitName,
   scale: Scale,
-  fit: TwoPoint,
+  fit: Curve,
   limits: Limits,
   noiseTenths: number,
 ): LimitIssue | null {
@@ -107,7 +104,7 @@ export function LimitFields({
   noiseTenths,
 }: {
   parts: PlotParts;
-  fit: TwoPoint;
+  fit: Curve;
   limits: Limits;
   noiseTenths: number;
 }) {

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { setLimits, type PlotParts } from '@plain-trowel/core/garden/edit';
-import { percentOfCounts, type TwoPoint } from '@plain-trowel/core/calibration/twoPoint';
+import { percentPerCount, type Curve } from '@plain-trowel/core/calibration/curve';
 import { moveLimit, type LimitName, type Limits } from '@plain-trowel/core/control/limits';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -9,6 +9,7 @@ import { sheetPath } from '../../../frame/stations.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
 import { usePlot } from '../../../links/liveContext.ts';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
+import { MismatchNote } from '../../MismatchNote.tsx';
 import { PlotRuler } from '../../PlotRuler.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { AnswerPanel } from './AnswerPanel.tsx';
@@ -52,12 +53,12 @@ function Calibrated({
 }: {
   parts: PlotParts;
   view: NonNullable<ReturnType<typeof usePlot>>['view'];
-  fit: TwoPoint;
+  fit: Curve;
 }) {
   // The noise of the calm references, not of this moment: a probe being moved would otherwise forbid sound limits.
-  const noiseTenths = percentOfCounts(fit, fit.noiseCounts) * 10;
+  const noiseTenths = percentPerCount(fit, (fit.dryCounts + fit.wetCounts) / 2) * fit.noiseCounts * 10;
   const { draft, move, settle } = useLimitDraft(parts, noiseTenths);
-  const percent = (tenths: number) => formatPercent(tenths / 10, 'span');
+  const percent = (tenths: number) => formatPercent(tenths / 10, fit.percentKind);
   const title =
     parts.line === null
       ? `${parts.plot.name}: lamp on below ${percent(draft.startTenths)}`
@@ -65,6 +66,7 @@ function Calibrated({
   return (
     <>
       <SheetHead parts={parts} title={title} />
+      <MismatchNote parts={parts} />
       <PlotRuler parts={parts} view={view} limits={draft} onMoveLimit={move} onLimitMoved={settle} />
       <LimitFields parts={parts} fit={fit} limits={draft} noiseTenths={noiseTenths} />
       <AnswerPanel parts={parts} />

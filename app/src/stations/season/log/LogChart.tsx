@@ -1,6 +1,7 @@
 import { lazy, Suspense, useMemo } from 'react';
 import { bandsOf } from '@plain-trowel/core/control/bands';
-import { countsAtPercent, spanReading } from '@plain-trowel/core/calibration/twoPoint';
+import { countsAtPercent, readCurve } from '@plain-trowel/core/calibration/curve';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
@@ -39,10 +40,10 @@ export function LogChart({
   const { plot, fit, board } = parts;
   const chart = useMemo(() => {
     const inPercent = scale === 'percent' && fit !== null;
-    const values = inPercent ? series.raw.map((raw) => spanReading(fit, raw).percent) : series.raw;
+    const values = inPercent ? series.raw.map((raw) => readCurve(fit, raw).percent) : series.raw;
     const toScale = (tenths: number) => (inPercent || !fit ? tenths / 10 : countsAtPercent(fit, tenths / 10));
     const range = inPercent
-      ? { low: 0, high: 100 }
+      ? { low: Math.min(0, fit.dryPercent), high: Math.max(10, Math.ceil(fit.wetPercent / 10) * 10) }
       : stripRange(series.raw, fullScaleCounts(board?.adcBits ?? 12));
     // In raw counts a falling probe has its wet end at the foot of the chart.
     const flip = !inPercent && fit?.direction === 'falling';
@@ -76,12 +77,12 @@ export function LogChart({
   return (
     <Suspense fallback={<div style={{ height: HEIGHT }} />}>
       <TimeChart
-        label={`${plot.name}, ${scale === 'percent' ? 'span percent' : 'raw counts'} over time, with start and stop limit. The readings stand in the table below.`}
+        label={`${plot.name}, ${scale === 'percent' ? `${fit?.percentKind ?? 'span'} percent` : 'raw counts'} over time, with start and stop limit. The readings stand in the table below.`}
         height={HEIGHT}
         timeZone={garden.timeZone}
         fromMs={fromMs}
         toMs={toMs}
-        yUnit={scale === 'percent' ? '% span' : 'raw counts'}
+        yUnit={scale === 'percent' ? percentUnit(fit?.percentKind ?? 'span') : 'raw counts'}
         marks={marks}
         tone={tone}
         {...chart}

@@ -1,5 +1,6 @@
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import { spanReading } from '@plain-trowel/core/calibration/twoPoint';
+import { readCurve } from '@plain-trowel/core/calibration/curve';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import {
   formatCounts,
   formatDuration,
@@ -26,11 +27,11 @@ export function LogHead({
   hours: number;
 }) {
   const { fit, plot } = parts;
-  const values = series && (fit ? series.raw.map((raw) => spanReading(fit, raw).percent) : series.raw);
+  const values = series && (fit ? series.raw.map((raw) => readCurve(fit, raw).percent) : series.raw);
   const summary = series && values && summaryOf(series.timesMs, values);
   const say = (value: number) =>
-    fit ? formatPercent(value, 'span') : `${formatCounts(Math.round(value))} counts`;
-  const scale = fit ? { unit: '% span', decimals: 1 } : { unit: 'counts', decimals: 0 };
+    fit ? formatPercent(value, fit.percentKind) : `${formatCounts(Math.round(value))} counts`;
+  const scale = fit ? { unit: percentUnit(fit.percentKind), decimals: 1 } : { unit: 'counts', decimals: 0 };
   const given = waterGiven(events);
   return (
     <header className="mb-3 border-b border-ink pb-2.5">

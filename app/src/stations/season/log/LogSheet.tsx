@@ -1,3 +1,4 @@
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
@@ -8,6 +9,8 @@ import { useLive, useLiveTools, usePlot } from '../../../links/liveContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { EventTable } from './EventTable.tsx';
+import { MismatchNote } from '../../MismatchNote.tsx';
+import { DueList } from './DueList.tsx';
 import { LogChart, type LogScale } from './LogChart.tsx';
 import { LogFiles } from './LogFiles.tsx';
 import { LogHead } from './LogHead.tsx';
@@ -55,12 +58,13 @@ function LogOfPlot({ plotId }: { plotId: string }) {
   return (
     <>
       <LogHead parts={parts} series={series ?? null} events={own} hours={hours} />
+      <MismatchNote parts={parts} />
       <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
         <Choice legend="Stretch of time" options={RANGES} value={hours} onChange={setHours} />
         <Choice<LogScale>
           legend="Scale"
           options={[
-            { value: 'percent', label: '% span', disabled: !parts.fit },
+            { value: 'percent', label: percentUnit(parts.fit?.percentKind ?? 'span'), disabled: !parts.fit },
             { value: 'raw', label: 'raw counts' },
           ]}
           value={scale}
@@ -79,6 +83,7 @@ function LogOfPlot({ plotId }: { plotId: string }) {
       <NoteField plotId={plotId} />
       <EventTable events={own} />
       {series && series.raw.length > 0 && <ReadingTable parts={parts} series={series} />}
+      <DueList />
       <LogFiles />
     </>
   );

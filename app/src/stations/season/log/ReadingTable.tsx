@@ -1,4 +1,4 @@
-import { spanReading } from '@plain-trowel/core/calibration/twoPoint';
+import { readCurve } from '@plain-trowel/core/calibration/curve';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import { FLAGS, type Series } from '@plain-trowel/core/records/series';
@@ -35,7 +35,7 @@ export function ReadingTable({ parts, series }: { parts: PlotParts; series: Seri
                 <td className="num">{dayTime(series.timesMs[row] ?? 0, garden.timeZone)}</td>
                 <td className="num text-right">{formatCounts(raw)}</td>
                 <td className="num text-right">
-                  {parts.fit ? formatPercent(spanReading(parts.fit, raw).percent, 'span') : '–'}
+                  {parts.fit ? formatPercent(readCurve(parts.fit, raw).percent, parts.fit.percentKind) : '–'}
                 </td>
                 <td>
                   {[

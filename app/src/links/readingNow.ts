@@ -1,0 +1,60 @@
+import { percentPerCount } from '@plain-trowel/core/calibration/curve';
+import { uncertaintyOf, type Uncertainty } from '@plain-trowel/core/calibration/uncertainty';
+import { fullScaleOf } from '@plain-trowel/core/garden/channels';
+import { calibratedOfVersion } from '@plain-trowel/core/garden/curveOf';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { Calibration, Garden } from '@plain-trowel/core/garden/schema';
+import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
+import { corrected } from '@plain-trowel/core/temperature/correction';
+
+/** Soil temperature of a plot as it comes in now, °C; null where no thermometer of it speaks. */
+export function soilTemperatureNow(
+  garden: Garden,
+  plotId: string,
+  present: ReadonlyMap<string, PresentValue>,
+): number | null {
+  for (const channel of garden.channels) {
+    if (channel.quantity !== 'soil temperature') continue;
+    const probe = garden.probes.find((one) => one.id === channel.probeId);
+    const value = present.get(channel.id);
+    if (probe?.plotId !== plotId || !value) continue;
+    const meant = corrected(channel.correction, value.rawCounts, fullScaleOf(garden, channel));
+    if (meant !== null && Number.isFinite(meant)) return meant;
+  }
+  return null;
+}
+
+/** How far the percent of a present value may be off under a calibration; a guess copied from a sister may be off by a fifth of its range besides. */
+function uncertaintyNow(
+  calibration: Calibration,
+  present: PresentValue,
+  temperatureC: number | null,
+): Uncertainty | null {
+  const calibrated = calibratedOfVersion(calibration);
+  if (!calibrated) return null;
+  const of = uncertaintyOf(calibrated, {
+    rawCounts: present.rawCounts,
+    noiseCounts: present.noiseCounts,
+    readings: present.readings,
+    stepCounts: present.stepCounts,
+    temperatureC,
+  });
+  if (calibration.guessOf === null) return of;
+  // Unit-to-unit spread of such probes, about five percent of the span, for either end.
+  const { curve } = calibrated;
+  const spread = 0.05 * curve.spanCounts * percentPerCount(curve, present.rawCounts);
+  const parts = { ...of.parts, repeatability: Math.hypot(of.parts.repeatability, spread) };
+  return { parts, plusMinus: 2 * Math.hypot(...Object.values(parts)) };
+}
+
+/** ± of a plot's reading as it comes in, with all that is known of it. */
+export const plotUncertainty = (
+  garden: Garden,
+  parts: PlotParts,
+  present: ReadonlyMap<string, PresentValue>,
+): Uncertainty | null => {
+  const value = present.get(parts.channel?.id ?? '');
+  return parts.calibration && value
+    ? uncertaintyNow(parts.calibration, value, soilTemperatureNow(garden, parts.plot.id, present))
+    : null;
+};

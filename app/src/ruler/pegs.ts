@@ -1,0 +1,30 @@
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PointOf, Run } from '@plain-trowel/core/garden/schema';
+import type { RulerPeg } from './Marks.tsx';
+
+const MOST = 10;
+const SHORT: Readonly<Partial<Record<PointOf['condition'], string>>> = {
+  'mixed soil': 'mixed',
+  'pot on the scale': 'pot',
+  'beside the meter': 'meter',
+  'felt by hand': 'felt',
+  'drained a day': 'drained',
+  'plant hangs its leaves': 'leaves hang',
+};
+
+const meanOf = (point: PointOf) =>
+  point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / Math.max(1, point.captures.length);
+
+/** Pegs of a ruler: the references of the run under way, else of the calibration in use. What is left out stands hollow. */
+export function rulerPegs(parts: PlotParts, run: Run | null): readonly RulerPeg[] {
+  const points = run && run.points.length > 0 ? run.points : (parts.calibration?.points ?? []);
+  return points
+    .filter((point) => point.captures.length > 0)
+    .slice(-MOST)
+    .map((point) => ({
+      counts: meanOf(point),
+      label: point.felt ?? SHORT[point.condition] ?? point.condition,
+      isOut: !point.used,
+    }))
+    .sort((a, b) => b.counts - a.counts);
+}

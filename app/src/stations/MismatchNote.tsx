@@ -1,0 +1,43 @@
+import { useState } from 'react';
+import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/edit';
+
+/** A calibration that does not belong here is told wherever its number would stand. */
+export function MismatchNote({ parts }: { parts: PlotParts }) {
+  const mismatch = calibrationMismatch(parts);
+  const { calibration, probe, board } = parts;
+  const depth = calibration && probe ? Math.abs(calibration.place.depthCm - probe.depthCm) : 0;
+  return (
+    <>
+      {mismatch && (
+        <p role="alert" className="mb-2 border-l-[3px] border-handle pl-3">
+          {mismatch === 'supply'
+            ? `This calibration was made at ${calibration?.place.supplyV ?? '?'} V, and the board runs at ${board?.supplyV ?? '?'} V today. It is void, and no percent is shown: calibrate again.`
+            : 'This calibration was made on another board. It is void here, and no percent is shown: calibrate again.'}
+        </p>
+      )}
+      {!mismatch && calibration?.guessOf && (
+        <p className="mb-2 border-l-[3px] border-chaff pl-3 text-[14.5px]">
+          <b className="font-semibold">A starting guess</b>, copied from a sister probe. Every probe is its
+          own: this one may be off by a tenth of its range until it is calibrated itself.
+        </p>
+      )}
+      {!mismatch && calibration && depth > 1 && (
+        <p className="mb-2 border-l-[3px] border-chaff pl-3 text-[14.5px]">
+          <b className="font-semibold">Another depth.</b> It was calibrated at {calibration.place.depthCm} cm
+          and sits at {probe?.depthCm} cm now. Take one reference again there and compare.
+        </p>
+      )}
+      {!mismatch && calibration && <DueNote due={calibration.recalibrateBy} />}
+    </>
+  );
+}
+
+function DueNote({ due }: { due: string | null }) {
+  const [nowMs] = useState(() => Date.now());
+  if (due === null || Date.parse(due) > nowMs) return null;
+  return (
+    <p className="mb-2 border-l-[3px] border-chaff pl-3 text-[14.5px]">
+      <b className="font-semibold">Due again</b> since {due.slice(0, 10)}: probes and soils change.
+    </p>
+  );
+}

@@ -1,0 +1,137 @@
+import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { BAND_NAMES, type BandName } from '@plain-trowel/core/control/bands';
+import type { Method } from '@plain-trowel/core/calibration/methods';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { readNumber } from '@plain-trowel/core/signal/numberText';
+import { workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { sheetPath } from '../../../frame/stations.ts';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import { standInOf, useLive } from '../../../links/liveContext.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { Choice } from '../../../ui/Choice.tsx';
+import { Field } from '../../../ui/Field.tsx';
+import { useKeys } from '../../../ui/keys.ts';
+import { VERDICT_WORDS } from '../../../words/settlingText.ts';
+import { SettlingPanel } from '../readout/SettlingPanel.tsx';
+import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
+import { useHold } from '../readout/useHold.ts';
+
+/** The reading as it comes in, what is to be typed with it, and the capture. */
+export function CaptureBar({
+  parts,
+  method,
+  again,
+  onCapture,
+  children,
+}: {
+  parts: PlotParts;
+  method: Method;
+  /** The condition was captured before; what was typed with it stays. */
+  again: boolean;
+  onCapture: (typed: number | null, felt: BandName | null) => Promise<boolean>;
+  children: ReactNode;
+}) {
+  const { garden } = useGarden();
+  const live = useLive();
+  const channelId = parts.channel?.id ?? '';
+  const hold = useHold(channelId);
+  const { present } = hold;
+  const settling = live.settling.get(channelId) ?? null;
+  const isSteady = settling?.verdict === 'steady';
+  const standIn = standInOf(live);
+  const [typed, setTyped] = useState('');
+  const [felt, setFelt] = useState<BandName>('right');
+  const asksFeeling = method.id === 'feel';
+  const read = readNumber(typed.trim().replace(',', '.'));
+  const of = method.typed;
+  const number =
+    of && read.kind === 'number' && read.value >= of.least && read.value <= of.most ? read.value : null;
+  const lacks = of !== null && number === null && !(again && typed === '');
+  const capture = () => {
+    if (present && !lacks) void onCapture(number, asksFeeling ? felt : null);
+  };
+  useKeys([{ key: 'c', does: 'Capture', run: capture }]);
+  return (
+    <>
+      <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+        {of && (
+          <Field
+            label={of.label}
+            unit={of.unit}
+            className="w-[220px]"
+            error={typed !== '' && number === null ? `From ${of.least} to ${of.most}.` : undefined}
+          >
+            {(props) => (
+              <input
+                {...props}
+                className="field num w-full text-right"
+                inputMode="decimal"
+                value={typed}
+                onChange={(event) => setTyped(event.target.value)}
+                onKeyDown={(event) => {
+                  if (event.key === 'Enter') capture();
+                }}
+              />
+            )}
+          </Field>
+        )}
+        {asksFeeling && (
+          <Choice
+            legend="It feels"
+            options={BAND_NAMES.map((value) => ({ value, label: value }))}
+            value={felt}
+            onChange={setFelt}
+          />
+        )}
+        <Button
+          look={isSteady && !lacks ? 'primary' : 'plain'}
+          hint="C"
+          disabled={present === null || lacks}
+          onClick={capture}
+        >
+          {isSteady ? (again ? 'Capture again' : 'Capture') : 'Capture all the same'}
+        </Button>
+        {children}
+        <Button look="quiet" hint="H" disabled={present === null} onClick={hold.toggle}>
+          {hold.held ? 'Run on' : 'Hold'}
+        </Button>
+      </div>
+      {present ? (
+        <p className="mt-2 text-[14.5px]">
+          {hold.held ? 'Held at' : 'Now'} <WorkedNumber id="now" worked={workPresent(present)} />, noise{' '}
+          <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />.
+        </p>
+      ) : (
+        <p className="mt-2 text-[14.5px]">
+          No reading comes in.{' '}
+          <Link
+            className="underline underline-offset-4"
+            to={sheetPath(garden.id, 'bench', 'readout', parts.plot.id)}
+          >
+            Connect the board first
+          </Link>
+          .
+        </p>
+      )}
+      {present && settling && (
+        <div className="mt-1">
+          <SettlingPanel channelId={channelId} settling={settling} />
+          {!isSteady && (
+            <p className="mt-1 text-[14px] text-soft">
+              Captured before it is steady, the reference is kept with the words “
+              {VERDICT_WORDS[settling.verdict]}”.
+            </p>
+          )}
+        </div>
+      )}
+      {standIn && (
+        <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
+          <StandInControls standIn={standIn} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
+          <StandInClock standIn={standIn} />
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,85 @@
+import { useMemo, useState } from 'react';
+import type { CurveKind } from '@plain-trowel/core/calibration/curve';
+import { calibratedOf, noiseOfRun, type Outcome } from '@plain-trowel/core/calibration/run';
+import { uncertaintyOf } from '@plain-trowel/core/calibration/uncertainty';
+import { workSpan, workUncertainty } from '@plain-trowel/core/calibration/workCurve';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { Run } from '@plain-trowel/core/garden/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { PERCENT_KINDS, percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import { useLive } from '../../../links/liveContext.ts';
+import { factoryText, inStepText } from '../../../words/calibrationText.ts';
+import { ConvertChoice } from './ConvertChoice.tsx';
+import { CurveChart } from './CurveChart.tsx';
+import { CurveChoice } from './CurveChoice.tsx';
+import { FindingList } from './FindingList.tsx';
+import { FinishForm } from './FinishForm.tsx';
+
+/** What the points of a run add up to: what stands against it, the curve, how good it is, and taking it into use. */
+export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: Run; outcome: Outcome }) {
+  const live = useLive();
+  const [picked, setPicked] = useState<CurveKind | null>(null);
+  const usable = (kind: CurveKind | null) =>
+    outcome.tried.some((one) => one.kind === kind && one.curve.ok) ? kind : null;
+  const kind = usable(picked) ?? outcome.chosen;
+  const noise = noiseOfRun(run);
+  const calibrated = useMemo(() => kind && calibratedOf(outcome, kind, noise), [outcome, kind, noise]);
+  const now = live.present.get(run.channelId)?.rawCounts ?? null;
+  const refused = outcome.findings.some((one) => one.level === 'refuse');
+  return (
+    <section aria-label="What it adds up to" className="mt-4">
+      {outcome.inStep && <p className="mb-1">{inStepText(outcome.inStep)}</p>}
+      {outcome.factory && <p className="mb-1">{factoryText(outcome.factory)}</p>}
+      {outcome.feel && outcome.feel.astray > 0 && (
+        <p className="mb-1">
+          {outcome.feel.astray} of what you felt lies on the wrong side of its cut: a finger is no meter.
+        </p>
+      )}
+      <FindingList findings={outcome.findings} />
+      {outcome.missing > 0 ? (
+        <p className="mt-2 text-soft">
+          {outcome.missing === 1 ? 'One more point' : `${outcome.missing} more points`}, and there is a curve.
+          Which way the numbers run comes out by itself.
+        </p>
+      ) : calibrated && kind && !refused ? (
+        <>
+          <h2 className="mt-3">
+            {PERCENT_KINDS[outcome.percentKind].long.split(':')[0]}, ±{' '}
+            {formatNumber(middleOf(calibrated, noise).plusMinus, 1)} % in the middle
+          </h2>
+          <p className="text-[14.5px]">
+            {calibrated.curve.direction === 'falling'
+              ? 'Numbers fall as it gets wetter; most probes do. '
+              : 'Numbers rise as it gets wetter. '}
+            One {percentUnit(outcome.percentKind)} is worth{' '}
+            <WorkedNumber id="span" worked={workSpan(calibrated.curve)} />. How far off it may be:{' '}
+            <WorkedNumber
+              id="calibration-plus-minus"
+              lead
+              worked={workUncertainty(calibrated.curve, middleOf(calibrated, noise))}
+            />
+            .
+          </p>
+          {outcome.tried.length > 1 && <CurveChoice outcome={outcome} kind={kind} onPick={setPicked} />}
+          <ConvertChoice parts={parts} run={run} outcome={outcome} />
+          <CurveChart calibrated={calibrated} outcome={outcome} now={now} />
+          <FinishForm key={run.id} parts={parts} kind={kind} refused={refused} />
+        </>
+      ) : (
+        <p className="mt-2 text-soft">There is no curve to use yet; the lines above say why.</p>
+      )}
+    </section>
+  );
+}
+
+function middleOf(calibrated: NonNullable<ReturnType<typeof calibratedOf>>, noiseCounts: number) {
+  const { dryCounts, wetCounts } = calibrated.curve;
+  return uncertaintyOf(calibrated, {
+    rawCounts: (dryCounts + wetCounts) / 2,
+    noiseCounts,
+    readings: 12,
+    stepCounts: 1,
+    temperatureC: null,
+  });
+}

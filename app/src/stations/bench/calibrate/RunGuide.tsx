@@ -1,0 +1,160 @@
+import { useState } from 'react';
+import { mixingInputs, methodOf, missingInput, type Step } from '@plain-trowel/core/calibration/methods';
+import { planMixing, waterToAdd } from '@plain-trowel/core/calibration/mixing';
+import { giveUpRun, takeBackCapture } from '@plain-trowel/core/garden/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PointOf, Run } from '@plain-trowel/core/garden/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { useKeys } from '../../../ui/keys.ts';
+import { CaptureBar } from './CaptureBar.tsx';
+import { DrainNote } from './DrainNote.tsx';
+import { RunInputs } from './RunInputs.tsx';
+import { StepPicture } from './StepPicture.tsx';
+import { useCapture } from './useRun.ts';
+
+const WANTED_REPEATS = 3;
+
+/** The point of a step: by its condition, or in a series of like conditions by its place. */
+function pointOfStep(run: Run, steps: readonly Step[], at: number): PointOf | null {
+  const step = steps[at];
+  if (!step) return null;
+  const isSeries = steps.filter((one) => one.condition === step.condition).length > 1;
+  const of = run.points.filter((point) => point.condition === step.condition);
+  return of[isSeries ? at : 0] ?? null;
+}
+
+/** The run step by step: what to do, drawn and said; what the stream says; the capture. It can be left and taken up again. */
+export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
+  const { commit } = useGarden();
+  const method = methodOf(run.method);
+  const steps = method.steps(run.inputs);
+  // Taken up again, a run goes on at its first open step; a capture does not move it on, for it may be repeated.
+  const [chosen, setChosen] = useState(() =>
+    Math.max(
+      0,
+      steps.findIndex((_, at) => !pointOfStep(run, steps, at)),
+    ),
+  );
+  const at = method.openEnded ? 0 : Math.min(chosen, Math.max(0, steps.length - 1));
+  const step = steps[at];
+  const point = method.openEnded ? null : pointOfStep(run, steps, at);
+  const missing = missingInput(method, run.inputs);
+  const capture = useCapture(parts);
+  const last = method.openEnded ? (run.points.at(-1) ?? null) : point;
+  const go = (to: number) => setChosen(Math.min(Math.max(0, to), steps.length - 1));
+  const redo = () => {
+    if (last)
+      void commit('take the last capture back', (garden) => ({
+        garden: takeBackCapture(garden, run.channelId, last.id),
+      }));
+  };
+  useKeys([
+    { key: 'n', does: 'Go to the next step', run: () => go(at + 1) },
+    { key: 'b', does: 'Go back a step', run: () => go(at - 1) },
+    { key: 'r', does: 'Take the last capture back, to do it again', run: redo },
+  ]);
+  const giveUp = () =>
+    void commit(
+      `give up calibrating ${parts.probe?.label ?? ''}`,
+      (garden) => ({ garden: giveUpRun(garden, run.channelId) }),
+      'The run is given up. The calibration in use stays.',
+    );
+  return (
+    <section aria-label="Next step" className="border-b border-rule pb-3">
+      <p className="flex flex-wrap items-baseline gap-x-3 text-[14px] text-soft">
+        <b className="font-semibold text-ink">{method.name}</b>
+        {method.openEnded
+          ? `${run.points.length} captured`
+          : `step ${at + 1} of ${Math.max(1, steps.length)}`}
+        <button type="button" className="press underline underline-offset-4" onClick={giveUp}>
+          Give this run up
+        </button>
+      </p>
+      <RunInputs run={run} method={method} />
+      {missing ? (
+        <p className="mt-2 border-l-[3px] border-handle pl-3">Next: fill in “{missing.label}”.</p>
+      ) : !step ? null : (
+        <>
+          <div className="mt-2 flex flex-wrap items-start gap-4">
+            <StepPicture condition={step.condition} />
+            <div className="min-w-[240px] flex-1">
+              <h2>{step.title}</h2>
+              <p>{step.todo}</p>
+              <MixingAdvice run={run} at={at} />
+              {point && <Repeats point={point} steps={steps.length} at={at} />}
+            </div>
+          </div>
+          <CaptureBar
+            key={`${at} ${run.points.length} ${point?.captures.length ?? 0}`}
+            parts={parts}
+            method={method}
+            again={point !== null}
+            onCapture={(typed, felt) =>
+              capture(
+                {
+                  condition: step.condition,
+                  typed: typed ?? point?.typed ?? null,
+                  felt,
+                },
+                point?.id ?? null,
+              )
+            }
+          >
+            {!method.openEnded && (
+              <>
+                <Button hint="B" disabled={at === 0} onClick={() => go(at - 1)}>
+                  Back
+                </Button>
+                <Button hint="N" disabled={at >= steps.length - 1} onClick={() => go(at + 1)}>
+                  Next
+                </Button>
+              </>
+            )}
+            <Button look="quiet" hint="R" disabled={!last} onClick={redo}>
+              Redo
+            </Button>
+          </CaptureBar>
+          {run.method === 'drain' && <DrainNote parts={parts} run={run} />}
+        </>
+      )}
+    </section>
+  );
+}
+
+/** A condition may be captured several times: that shows what pushing the probe in anew is worth. */
+function Repeats({ point, steps, at }: { point: PointOf; steps: number; at: number }) {
+  const counts = point.captures.map((one) => one.rawCounts);
+  const spread = Math.max(...counts) - Math.min(...counts);
+  const next = at < steps - 1 ? ' Then go on.' : '';
+  return (
+    <p className="mt-1 text-[14px] text-soft">
+      Captured {counts.length} {counts.length === 1 ? 'time' : 'times'}
+      {counts.length > 1 && (
+        <>
+          , <span className="num">{formatNumber(spread)} counts</span> between the lowest and the highest
+        </>
+      )}
+      .{' '}
+      {counts.length < WANTED_REPEATS
+        ? `Take it out, wipe it, put it back and capture again: three times shows the spread.${next}`
+        : `That shows the spread.${next}`}
+    </p>
+  );
+}
+
+/** What is really to be added now, from what the container weighed last. */
+function MixingAdvice({ run, at }: { run: Run; at: number }) {
+  const plan = run.method === 'mixing' ? planMixing(mixingInputs(run.inputs)) : null;
+  const before = run.points[at - 1]?.typed;
+  if (!plan?.ok || before === null || before === undefined || run.points[at]) return null;
+  const add = waterToAdd(plan.value, at, before);
+  const planned = plan.value.steps[at]?.addG ?? 0;
+  return Math.abs(add - planned) < 1 ? null : (
+    <p className="mt-1 text-[14px]">
+      By what it weighed last, add <b className="num font-semibold">{formatNumber(add)} g</b> in place of{' '}
+      <span className="num">{formatNumber(planned)} g</span>: the rest evaporated, or was poured before.
+    </p>
+  );
+}

@@ -1,0 +1,73 @@
+import { addCapture, runOf, type Captured } from '@plain-trowel/core/garden/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { fullScaleOf } from '@plain-trowel/core/garden/channels';
+import type { Capture, Garden, Run } from '@plain-trowel/core/garden/schema';
+import type { CheckContext } from '@plain-trowel/core/calibration/checks';
+import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import { CAPTURE_WINDOW, presentValue } from '@plain-trowel/core/signal/presentValue';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { soilTemperatureNow } from '../../../links/readingNow.ts';
+
+/** What the checks of a run need to know of its channel. */
+export function contextOf(garden: Garden, parts: PlotParts, nowMs: number): CheckContext {
+  return {
+    probeKind: parts.probe?.kind ?? null,
+    fullScaleCounts: parts.channel ? fullScaleOf(garden, parts.channel) : 4095,
+    nowMs,
+  };
+}
+
+export const runOfPlot = (garden: Garden, parts: PlotParts): Run | null =>
+  parts.channel ? runOf(garden, parts.channel.id) : null;
+
+type What = Pick<Captured, 'condition' | 'typed' | 'felt'>;
+
+/** Takes the median of the last seconds as a capture; it is on disk before it is shown. */
+export function useCapture(parts: PlotParts): (what: What, pointId: string | null) => Promise<boolean> {
+  const { garden, commit } = useGarden();
+  const { session } = useLiveTools();
+  const live = useLive();
+  return async (what, pointId) => {
+    const { channel, board } = parts;
+    const buffer = channel && session.bufferOf(channel.id);
+    const value = buffer && presentValue(buffer, CAPTURE_WINDOW);
+    if (!channel || !board || !value) return false;
+    const settling = live.settling.get(channel.id) ?? null;
+    const simulated = live.source?.simulated ?? false;
+    const capture: Capture = {
+      rawCounts: value.rawCounts,
+      noiseCounts: value.noiseCounts,
+      spreadCounts: value.spreadCounts,
+      readings: value.readings,
+      windowS: value.windowS,
+      takenAt: new Date(live.nowMs).toISOString(),
+      supplyV: board.supplyV,
+      boardId: board.id,
+      simulated,
+      settling: settling && {
+        verdict: settling.verdict,
+        fromEndCounts: settling.end ? value.rawCounts - settling.end.counts : null,
+      },
+    };
+    const temperatureC = soilTemperatureNow(garden, parts.plot.id, live.present);
+    return commit(
+      `${what.condition} reference of ${parts.probe?.label ?? 'the probe'}`,
+      (before) => ({
+        garden: addCapture(before, channel.id, { ...what, temperatureC, capture }, pointId, Math.random),
+        events: [
+          {
+            atMs: Math.round(live.nowMs),
+            plotId: parts.plot.id,
+            simulated,
+            kind: 'reference',
+            condition: what.condition,
+            rawCounts: value.rawCounts,
+            spreadCounts: value.spreadCounts,
+          },
+        ],
+      }),
+      `Captured, ${what.condition}: ${formatCounts(value.rawCounts)} counts, spread ± ${formatNumber(value.spreadCounts, 1)}.`,
+    );
+  };
+}

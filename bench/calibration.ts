@@ -1,0 +1,248 @@
+/** Calibrates made-up probes whose true curve is known, by every school, and counts how often the truth lies within the ± that is stated. */
+import { methodOf, usualInputs, type Inputs } from '../core/src/calibration/methods.ts';
+import type { MethodId } from '../core/src/calibration/conditions.ts';
+import { calibratedOf, noiseOfRun, outcomeOf } from '../core/src/calibration/run.ts';
+import type { Run, RunPoint } from '../core/src/calibration/runPoint.ts';
+import { readCurve } from '../core/src/calibration/curve.ts';
+import { uncertaintyOf } from '../core/src/calibration/uncertainty.ts';
+import {
+  captureAt,
+  drawProbe,
+  trueCounts,
+  type SyntheticProbe,
+} from '../standins/src/calibration/syntheticProbe.ts';
+import { dice, type Dice } from '../standins/src/random.ts';
+
+const TRIALS = 1000;
+const CONTEXT = { probeKind: null, fullScaleCounts: 1e6, nowMs: Date.UTC(2026, 3, 1) };
+/** The soil is warmer or colder than at calibration by about so much, °C. */
+const WARMER_C = 4;
+
+type Trial = {
+  readonly run: Run;
+  /** What the percent really is at a wetness. */
+  readonly truth: (wetness: number) => number;
+  /** Wetness between which readings are taken. */
+  readonly from: number;
+  readonly to: number;
+  /** The probe stays where it is between the points and the reading. */
+  readonly stays?: true;
+};
+
+const rounded = (value: number, step: number) => Math.round(value / step) * step;
+
+function pointsAt(
+  probe: SyntheticProbe,
+  chance: Dice,
+  wetness: readonly number[],
+  of: (wetness: number, at: number) => Partial<RunPoint>,
+  inserted = true,
+): RunPoint[] {
+  return wetness.map((wet, at) => {
+    const times = inserted ? 1 + Math.floor(chance.between(0, 3)) : 1;
+    const captures = Array.from({ length: times }, (_, time) =>
+      captureAt(probe, wet, chance, { inserted, warmerC: 0, minute: 10 * at + time }),
+    );
+    return {
+      id: `p${at}`,
+      condition: 'air',
+      typed: null,
+      felt: null,
+      temperatureC: 20,
+      used: true,
+      captures,
+      ...of(wet, at),
+    };
+  });
+}
+
+const inputsOf = (method: MethodId, more: Inputs = {}): Inputs => ({
+  ...usualInputs(methodOf(method)),
+  ...more,
+});
+const asRun = (method: MethodId, points: readonly RunPoint[], inputs: Inputs = inputsOf(method)): Run => ({
+  method,
+  points,
+  inputs,
+  convert: null,
+});
+/** Span percent is defined by the straight line between its true references. */
+const spanTruth = (probe: SyntheticProbe) => (wetness: number) =>
+  (100 * (probe.dryCounts - trueCounts(probe, wetness))) / (probe.dryCounts - probe.wetCounts);
+
+const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => Trial>> = {
+  'air and water': (probe, chance) => ({
+    run: asRun(
+      'air-water',
+      pointsAt(probe, chance, [0, 1], (_, at) => ({ condition: at === 0 ? 'air' : 'water' })),
+    ),
+    truth: spanTruth(probe),
+    from: 0,
+    to: 1,
+  }),
+  'dry, just right, soaked': (probe, chance) => {
+    const right = chance.between(0.35, 0.65);
+    const points = pointsAt(probe, chance, [0, right, 1], (_, at) => ({
+      condition: (['dry soil', 'just right', 'soaked soil'] as const)[at] ?? 'dry soil',
+    }));
+    const middle = trueCounts(probe, right);
+    return {
+      run: asRun('dry-right-soaked', points),
+      // By definition straight between its three references.
+      truth: (wetness) => {
+        const raw = trueCounts(probe, wetness);
+        const [a, b, low] = wetness < right ? [probe.dryCounts, middle, 0] : [middle, probe.wetCounts, 50];
+        return low + (50 * (raw - a)) / (b - a);
+      },
+      from: 0,
+      to: 1,
+    };
+  },
+  'mixing series': (probe, chance) => {
+    const volumeMl = 1000;
+    const drySoilG = chance.between(900, 1300);
+    const trueVolume = volumeMl * (1 + 0.02 * chance.bell());
+    const start = chance.between(0.02, 0.1);
+    const sampleDryG = 100;
+    const inputs = inputsOf('mixing', {
+      volumeMl,
+      emptyG: 85,
+      sampleWetG: rounded(sampleDryG * (1 + start), 1),
+      sampleDryG,
+      soilG: rounded(drySoilG * (1 + start), 1),
+    });
+    const wettest = (0.85 * (1 - drySoilG / trueVolume / 2.65) * trueVolume) / trueVolume;
+    const first = (start * drySoilG) / trueVolume;
+    const contents = [0, 1, 2, 3, 4].map((at) => first + (at / 4) * (wettest - first) * 0.98);
+    const points = pointsAt(
+      probe,
+      chance,
+      contents.map((content) => content / 0.6),
+      (_, at) => ({
+        condition: 'mixed soil',
+        typed: rounded(85 + drySoilG + (contents[at] ?? 0) * trueVolume, 1),
+      }),
+    );
+    return {
+      run: asRun('mixing', points, inputs),
+      truth: (wetness) => 100 * 0.6 * wetness,
+      from: (contents[0] ?? 0) / 0.6,
+      to: (contents[4] ?? 0) / 0.6,
+    };
+  },
+  'pot weighing': (probe, chance) => {
+    const volumeMl = 4000;
+    const trueVolume = volumeMl * (1 + 0.05 * chance.bell());
+    const plantG = chance.between(0, 300);
+    const inputs = inputsOf('pot', { tareG: 400, plantG, drySoilG: 3000, volumeMl, scaleStepG: 5 });
+    const truePlant = plantG * (1 + 0.2 * chance.bell());
+    const contents = Array.from({ length: 14 }, (_, at) => 0.42 - (0.32 * at) / 13);
+    const points = pointsAt(
+      probe,
+      chance,
+      contents.map((content) => content / 0.6),
+      (_, at) => ({
+        condition: 'pot on the scale',
+        typed: rounded(400 + truePlant + 3000 + (contents[at] ?? 0) * trueVolume, 5),
+      }),
+      false,
+    );
+    return {
+      run: asRun('pot', points, inputs),
+      truth: (wet) => 60 * wet,
+      from: 0.1 / 0.6,
+      to: 0.42 / 0.6,
+      stays: true,
+    };
+  },
+  'against a meter, percent': (probe, chance) => {
+    const contents = Array.from({ length: 12 }, () => chance.between(0.08, 0.42));
+    const points = pointsAt(
+      probe,
+      chance,
+      contents.map((content) => content / 0.6),
+      (_, at) => ({ condition: 'beside the meter', typed: 100 * (contents[at] ?? 0) + 2 * chance.bell() }),
+      false,
+    );
+    return {
+      run: asRun('meter', points, { dial: 0 }),
+      stays: true,
+      truth: (wet) => 60 * wet,
+      from: Math.min(...contents) / 0.6,
+      to: Math.max(...contents) / 0.6,
+    };
+  },
+  'against a dial of 1 to 10': (probe, chance) => {
+    const shares = Array.from({ length: 12 }, () => chance.between(0.05, 0.95));
+    const points = pointsAt(
+      probe,
+      chance,
+      shares,
+      (wet) => ({ condition: 'beside the meter', typed: rounded(1 + 9 * wet, 1) }),
+      false,
+    );
+    return {
+      run: asRun('meter', points, { dial: 1 }),
+      stays: true,
+      truth: (wet) => 100 * wet,
+      from: Math.min(...shares),
+      to: Math.max(...shares),
+    };
+  },
+  'drain test': (probe, chance) => {
+    const mild = { ...probe, bend: 0.3 * probe.bend };
+    const points = pointsAt(mild, chance, [0.6, 0.2], (_, at) => ({
+      condition: at === 0 ? 'drained a day' : 'plant hangs its leaves',
+    }));
+    return {
+      run: asRun('drain', points),
+      truth: (wet) => (100 * (wet - 0.2)) / 0.4,
+      from: 0.2,
+      to: 0.6,
+    };
+  },
+};
+
+export function benchCalibration(): void {
+  console.log(
+    `\nCalibration, ${TRIALS} seeded probes for each method: how often the truth lies within the stated ± (wanted: at least 95 %)`,
+  );
+  console.log(`  ${'method'.padEnd(28)} within   median ±   median error   no curve   curves taken`);
+  for (const [name, make] of Object.entries(METHODS)) {
+    let within = 0;
+    let none = 0;
+    const stated: number[] = [];
+    const errors: number[] = [];
+    const taken = new Map<string, number>();
+    for (let seed = 0; seed < TRIALS; seed += 1) {
+      const chance = dice(104_729 * (seed + 1));
+      const drawn = drawProbe(chance);
+      const probe = name === 'drain test' ? { ...drawn, bend: 0.3 * drawn.bend } : drawn;
+      const trial = make(name === 'drain test' ? drawn : probe, chance);
+      const outcome = outcomeOf(trial.run, CONTEXT);
+      const made = outcome.chosen && calibratedOf(outcome, outcome.chosen, noiseOfRun(trial.run));
+      if (!made) {
+        none += 1;
+        continue;
+      }
+      const { kind } = made.curve.shape;
+      taken.set(kind, (taken.get(kind) ?? 0) + 1);
+      const wetness = chance.between(trial.from, trial.to);
+      const reading = captureAt(probe, wetness, chance, {
+        inserted: trial.stays !== true,
+        warmerC: WARMER_C * chance.bell(),
+        minute: 0,
+      });
+      const { plusMinus } = uncertaintyOf(made, { ...reading, stepCounts: 1, temperatureC: null });
+      const error = Math.abs(readCurve(made.curve, reading.rawCounts).percent - trial.truth(wetness));
+      stated.push(plusMinus);
+      errors.push(error);
+      if (error <= plusMinus) within += 1;
+    }
+    const median = (of: number[]) => of.sort((a, b) => a - b)[Math.floor(of.length / 2)] ?? NaN;
+    const kinds = [...taken].map(([kind, count]) => `${kind} ${count}`).join(', ');
+    console.log(
+      `  ${name.padEnd(28)} ${((100 * within) / (TRIALS - none)).toFixed(1).padStart(5)} %  ${median(stated).toFixed(1).padStart(7)} %  ${median(errors).toFixed(1).padStart(12)} %  ${String(none).padStart(9)}   ${kinds}`,
+    );
+  }
+}

@@ -1,0 +1,58 @@
+/** Bands by feel: raw values at which a finger found the soil dry, low, right, wet or flooded. No percent is claimed beyond an order. */
+import { BAND_NAMES, LEAST_BAND_TENTHS, type BandEdges, type BandName } from '../control/bands.ts';
+
+export type Felt = { readonly counts: number; readonly felt: BandName };
+
+export type Feel = {
+  /** Raw cut-offs between neighbouring feelings, dry first; null where one of the two was never felt. */
+  readonly cuts: readonly (number | null)[];
+  /** Findings that lie on the wrong side of a cut: a finger is no meter. */
+  readonly astray: number;
+};
+
+/** Cut-offs that put the fewest findings on the wrong side; in the middle of the gap where several do equally well. */
+export function cutsByFeel(found: readonly Felt[], direction: 'falling' | 'rising'): Feel {
+  const sign = direction === 'falling' ? -1 : 1;
+  const rank = (felt: BandName) => BAND_NAMES.indexOf(felt);
+  const wetness = found
+    .map((one) => ({ at: sign * one.counts, rank: rank(one.felt) }))
+    .sort((a, b) => a.at - b.at);
+  const present = new Set(wetness.map((one) => one.rank));
+  const cuts: (number | null)[] = [];
+  let astray = 0;
+  for (let edge = 1; edge < BAND_NAMES.length; edge += 1) {
+    const hasBoth = [...present].some((one) => one < edge) && present.has(edge);
+    if (!hasBoth) {
+      cuts.push(null);
+      continue;
+    }
+    const wrongAt = (cut: number) =>
+      wetness.filter((one) => (one.rank < edge ? one.at > cut : one.at <= cut)).length;
+    const middles = wetness.slice(1).map((one, at) => (one.at + (wetness[at]?.at ?? one.at)) / 2);
+    const fewest = Math.min(...middles.map(wrongAt));
+    const best = middles.filter((cut) => wrongAt(cut) === fewest);
+    astray += fewest;
+    cuts.push(sign * ((Math.min(...best) + Math.max(...best)) / 2));
+  }
+  return { cuts, astray };
+}
+
+/** The cuts as band edges on a scale; edges that were never felt keep what they were, and all keep their distance. */
+export function edgesByFeel(
+  cuts: readonly (number | null)[],
+  tenthsAt: (counts: number) => number,
+  before: BandEdges,
+): BandEdges {
+  const wanted = before.map((edge, at) => {
+    const cut = cuts[at];
+    return cut === null || cut === undefined ? edge : Math.round(tenthsAt(cut));
+  });
+  const edges: number[] = [];
+  for (const [at, edge] of wanted.entries()) {
+    const least = (edges[at - 1] ?? 0) + LEAST_BAND_TENTHS;
+    const most = 1000 - (wanted.length - at) * LEAST_BAND_TENTHS;
+    edges.push(Math.min(most, Math.max(least, edge)));
+  }
+  const [a = 0, b = 0, c = 0, d = 0] = edges;
+  return [a, b, c, d];
+}

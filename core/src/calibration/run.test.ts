@@ -1,0 +1,242 @@
+import { describe, expect, test } from 'vitest';
+import { CONTEXT } from '../garden/gardenForTests.ts';
+import type { Finding } from './checks.ts';
+import { ALL_METHODS, knownOf, methodOf, missingInput, usualInputs } from './methods.ts';
+import { calibratedOf, outcomeOf } from './run.ts';
+import type { Run, RunPoint } from './runPoint.ts';
+
+const capture = (rawCounts: number, minute: number, change: Partial<RunPoint['captures'][number]> = {}) => ({
+  rawCounts,
+  noiseCounts: 3,
+  readings: 20,
+  settling: { verdict: 'steady' as const, fromEndCounts: 0 },
+  takenAt: new Date(CONTEXT.nowMs + minute * 60_000).toISOString(),
+  supplyV: 3.3,
+  boardId: 'board',
+  ...change,
+});
+const point = (
+  condition: RunPoint['condition'],
+  rawCounts: readonly number[],
+  change: Partial<RunPoint> = {},
+): RunPoint => ({
+  id: `p${condition}${rawCounts[0] ?? 0}`.replaceAll(' ', ''),
+  condition,
+  typed: null,
+  felt: null,
+  temperatureC: 18,
+  used: true,
+  captures: rawCounts.map((counts, at) => capture(counts, at + counts / 100)),
+  ...change,
+});
+const run = (method: Run['method'], points: readonly RunPoint[], change: Partial<Run> = {}): Run => ({
+  method,
+  inputs: usualInputs(methodOf(method)),
+  points,
+  convert: null,
+  ...change,
+});
+const findings = (of: Run, context = CONTEXT): Finding['kind'][] =>
+  outcomeOf(of, context).findings.map((one) => one.kind);
+
+const DRY = point('air', [2998, 3002, 3000]);
+const WET = point('water', [1199, 1201, 1200]);
+const good = run('air-water', [DRY, WET]);
+
+describe('what stands against a calibration, each tried both ways', () => {
+  test('sound references in air and water: only the caution about the line', () => {
+    expect(findings(good)).toEqual(['mind-the-line']);
+    expect(findings(good, { ...CONTEXT, probeKind: 'resistive fork' } as never)).toEqual([]);
+  });
+  test('a span too small for its noise is refused; ten times the noise is enough', () => {
+    const close = (wet: number) => run('air-water', [point('air', [1230]), point('water', [wet])]);
+    expect(findings(close(1201))).toContain('span-too-small');
+    expect(findings(close(1200))).not.toContain('span-too-small');
+  });
+  test('a value at the rail is refused', () => {
+    expect(findings(run('air-water', [point('air', [4095]), WET]))).toContain('at-the-rail');
+    expect(findings(run('air-water', [point('air', [3]), WET]))).toContain('at-the-rail');
+    expect(findings(run('air-water', [point('air', [4080]), WET]))).not.toContain('at-the-rail');
+  });
+  test('a table that turns back is refused; with the wrong point left out it is not', () => {
+    const wrong = point('just right', [3100]);
+    const points = [point('dry soil', [2800]), wrong, point('soaked soil', [1400])];
+    expect(findings(run('dry-right-soaked', points))).toContain('not-monotone');
+    const without = points.map((one) => (one === wrong ? { ...one, used: false } : one));
+    expect(findings(run('dry-right-soaked', without))).not.toContain('not-monotone');
+  });
+  test('dry and wet exchanged are noticed by the way such probes run', () => {
+    const exchanged = run('air-water', [point('air', [1200]), point('water', [3000])]);
+    expect(findings(exchanged)).toContain('runs-the-other-way');
+    expect(findings(good)).not.toContain('runs-the-other-way');
+    expect(findings(exchanged, { ...CONTEXT, probeKind: 'analog volumetric probe' } as never)).not.toContain(
+      'runs-the-other-way',
+    );
+  });
+  test('points out of order are told in a series', () => {
+    const pairs = [10, 30, 50, 70, 90].map((typed, at) =>
+      point('beside the meter', [[3000, 2400, 2500, 1600, 1200][at] ?? 0], { typed }),
+    );
+    const series = run('meter', pairs, { inputs: { dial: 0 } });
+    expect(findings(series)).toContain('out-of-order');
+  });
+  test('one capture for two conditions is refused', () => {
+    const same = { ...WET, captures: [{ ...capture(1200, 7), takenAt: DRY.captures[0]?.takenAt ?? '' }] };
+    expect(findings(run('air-water', [DRY, same]))).toContain('used-twice');
+  });
+  test('references of two boards or two supplies are refused', () => {
+    const with_ = (change: Partial<RunPoint['captures'][number]>) =>
+      findings(run('air-water', [DRY, { ...WET, captures: [capture(1200, 9, change)] }]));
+    expect(with_({ boardId: 'other' })).toContain('mixed-boards');
+    expect(with_({ supplyV: 5 })).toContain('mixed-supplies');
+    expect(with_({ supplyV: 3.33 })).not.toContain('mixed-supplies');
+  });
+  test('a capture before it was steady, a single one, and repeats far apart are warned of', () => {
+    const early = {
+      ...WET,
+      captures: [capture(1300, 9, { settling: { verdict: 'settling', fromEndCounts: 90 } })],
+    };
+    expect(findings(run('air-water', [DRY, early]))).toEqual(
+      expect.arrayContaining(['not-settled', 'once-only']),
+    );
+    expect(findings(run('air-water', [DRY, point('water', [1200, 1320])]))).toContain('repeats-apart');
+    expect(findings(run('air-water', [DRY, point('water', [1200, 1280])]))).not.toContain('repeats-apart');
+  });
+  test('old references and missing or wide temperatures are warned of', () => {
+    const WEEK = 7 * 86_400_000;
+    expect(findings(good, { ...CONTEXT, nowMs: CONTEXT.nowMs + 7 * WEEK })).toContain('old');
+    expect(findings(good, { ...CONTEXT, nowMs: CONTEXT.nowMs + 5 * WEEK })).not.toContain('old');
+    const at = (dryC: number | null, wetC: number | null) =>
+      findings(
+        run('air-water', [
+          { ...DRY, temperatureC: dryC },
+          { ...WET, temperatureC: wetC },
+        ]),
+      );
+    expect(at(null, null)).toContain('no-temperature');
+    expect(at(14, 20)).toContain('temperatures-apart');
+    expect(at(14, 18)).toEqual(['mind-the-line']);
+  });
+  test('nothing captured, nothing to say', () => {
+    expect(findings(run('air-water', []))).toEqual([]);
+  });
+});
+
+describe('what a run adds up to', () => {
+  test('air and water: a line from 0 to 100 % span, with its ±', () => {
+    const outcome = outcomeOf(good, CONTEXT);
+    expect(outcome).toMatchObject({ percentKind: 'span', chosen: 'line', missing: 0 });
+    const made = calibratedOf(outcome, 'line', 3);
+    expect(made?.curve).toMatchObject({ dryCounts: 3000, wetCounts: 1200, dryPercent: 0, wetPercent: 100 });
+  });
+  test('“just right” stands where it was asked for', () => {
+    const three = run('dry-right-soaked', [
+      point('dry soil', [2800]),
+      point('just right', [2000]),
+      point('soaked soil', [1400]),
+    ]);
+    const outcome = outcomeOf({ ...three, inputs: { rightPercent: 60 } }, CONTEXT);
+    expect(outcome.fitPoints.map((one) => one.percent)).toEqual([0, 60, 100]);
+    expect(outcome.tried.map((one) => one.kind)).toEqual(['table', 'monotone']);
+  });
+  const MIXING = {
+    volumeMl: 1000,
+    emptyG: 85,
+    sampleWetG: 115,
+    sampleDryG: 100,
+    soilG: 1265,
+    scaleStepG: 1,
+    steps: 5,
+    grainDensity: 2.65,
+    byMass: 0,
+  };
+  const mixed = [1350, 1433, 1516, 1599, 1682].map((typed, at) =>
+    point('mixed soil', [[2700, 2200, 1850, 1600, 1400][at] ?? 0], { typed }),
+  );
+  test('a mixing series gives VWC by what was weighed, or GWC where that was asked for', () => {
+    const outcome = outcomeOf(run('mixing', mixed, { inputs: MIXING }), CONTEXT);
+    expect(outcome.percentKind).toBe('volumetric');
+    expect(outcome.fitPoints.map((one) => Math.round(one.percent * 10))).toEqual([165, 248, 331, 414, 497]);
+    const byMass = outcomeOf(run('mixing', mixed, { inputs: { ...MIXING, byMass: 1 } }), CONTEXT);
+    expect(byMass.percentKind).toBe('gravimetric');
+    expect(byMass.fitPoints[0]?.percent).toBeCloseTo(15, 6);
+  });
+  test('turned into another kind, all points are turned; where the soil is not known, none is', () => {
+    const soil = { bulkDensity: 1.1, capacityVwc: 36.5, wiltingVwc: 16.5 };
+    const turned = outcomeOf(
+      run('mixing', mixed, { inputs: MIXING, convert: { to: 'available', soil } }),
+      CONTEXT,
+    );
+    expect(turned).toMatchObject({ percentKind: 'available', convertIssue: null });
+    expect(turned.fitPoints[0]?.percent).toBeCloseTo(0, 6);
+    const unknown = outcomeOf(
+      run('mixing', mixed, {
+        inputs: MIXING,
+        convert: { to: 'available', soil: { ...soil, wiltingVwc: null } },
+      }),
+      CONTEXT,
+    );
+    expect(unknown).toMatchObject({ percentKind: 'volumetric', convertIssue: { kind: 'unknown' } });
+  });
+  test('a point whose weight cannot be has no percent, and says why', () => {
+    const wrong = point('mixed soil', [2650], { typed: 900 });
+    const outcome = outcomeOf(run('mixing', [...mixed, wrong], { inputs: MIXING }), CONTEXT);
+    expect(outcome.known.get(wrong.id)).toMatchObject({ ok: false, issue: { kind: 'lighter-than-dry' } });
+    expect(outcome.fitPoints).toHaveLength(5);
+  });
+  test('bands by feel: the scale runs from the driest to the wettest reading, whichever way the probe runs', () => {
+    const felt = (counts: number, as: NonNullable<RunPoint['felt']>) =>
+      point('felt by hand', [counts], { felt: as });
+    const outcome = outcomeOf(
+      run('feel', [felt(2800, 'dry'), felt(2200, 'right'), felt(1500, 'wet'), felt(2000, 'right')]),
+      CONTEXT,
+    );
+    expect(outcome.fitPoints.map((one) => [one.counts, one.percent])).toEqual([
+      [1500, 100],
+      [2800, 0],
+    ]);
+    expect(outcome.feel?.cuts).toEqual([null, 2500, 1750, null]);
+  });
+  test('a factory curve that is found off is put right and becomes VWC', () => {
+    const inputs = { lowCounts: 400, lowPercent: 0, highCounts: 2400, highPercent: 50, sheetSigma: 2 };
+    // The sheet says 25 % at 1400 counts; it was weighed as 35.
+    const off = run('factory', [point('known content', [1400], { typed: 35 })], { inputs });
+    const outcome = outcomeOf(off, CONTEXT);
+    expect(outcome).toMatchObject({ percentKind: 'volumetric', factory: { verdict: 'offset' } });
+    expect(outcome.fitPoints.map((one) => one.percent)).toEqual([10, 60]);
+    const kept = run('factory', [point('known content', [1400], { typed: 26 })], { inputs });
+    expect(outcomeOf(kept, CONTEXT).percentKind).toBe('factory');
+  });
+});
+
+describe('methods', () => {
+  test('every school of the job is there, each with a sentence on when it is right', () => {
+    expect(ALL_METHODS.map((method) => method.id)).toEqual([
+      'air-water',
+      'dry-soaked',
+      'dry-right-soaked',
+      'mixing',
+      'pot',
+      'meter',
+      'feel',
+      'factory',
+      'drain',
+    ]);
+    for (const method of ALL_METHODS) expect(method.when.length).toBeGreaterThan(60);
+  });
+  test('a run asks for its numbers one by one, and does not take one out of range', () => {
+    const mixing = methodOf('mixing');
+    expect(missingInput(mixing, usualInputs(mixing))).toMatchObject({ key: 'volumeMl' });
+    expect(missingInput(methodOf('air-water'), {})).toBeNull();
+    expect(missingInput(methodOf('dry-right-soaked'), { rightPercent: 95 })).toMatchObject({
+      key: 'rightPercent',
+    });
+    // What is optional may be missing.
+    expect(missingInput(methodOf('pot'), usualInputs(methodOf('pot')))).toMatchObject({ key: 'tareG' });
+    expect(missingInput(methodOf('pot'), { tareG: 1, plantG: 0, scaleStepG: 1 })).toBeNull();
+  });
+  test('what is typed is needed where the method asks for it', () => {
+    const asked = knownOf(methodOf('meter'), { dial: 0 }, { condition: 'beside the meter', typed: null });
+    expect(asked).toMatchObject({ issue: { kind: 'not-typed' } });
+  });
+});

@@ -1,0 +1,32 @@
+/** What a run of calibrating has gathered so far. */
+import type { BandName } from '../control/bands.ts';
+import type { Condition, MethodId } from './conditions.ts';
+import type { SoilFacts } from './convertPercent.ts';
+import type { PercentKind } from '../quantity/percentKind.ts';
+import type { Inputs } from './methods.ts';
+import type { Capture } from './points.ts';
+
+/** One condition of a run, captured once or again and again. */
+export type RunPoint = {
+  readonly id: string;
+  readonly condition: Condition;
+  /** What was typed with it: a weight, what a meter shows, a known content. */
+  readonly typed: number | null;
+  readonly felt: BandName | null;
+  readonly temperatureC: number | null;
+  /** Left out of the fit by hand; it stays in the record. */
+  readonly used: boolean;
+  readonly captures: readonly (Capture & {
+    readonly takenAt: string;
+    readonly supplyV: number;
+    readonly boardId: string;
+  })[];
+};
+
+export type Run = {
+  readonly method: MethodId;
+  readonly inputs: Inputs;
+  readonly points: readonly RunPoint[];
+  /** Another kind of percent than the method gives, and what it takes to get there. */
+  readonly convert: { readonly to: PercentKind; readonly soil: SoilFacts } | null;
+};

@@ -1,0 +1,223 @@
+/** Pot weighing, reference meter, bands by feel, factory curve, drain test, and turning one kind of percent into another. */
+import { describe, expect, test } from 'vitest';
+import type { BandName } from '../control/bands.ts';
+import { cutsByFeel, edgesByFeel } from './bandsByFeel.ts';
+import { logUnder } from './compareVersions.ts';
+import { convertPercent, wholeSigma, type SoilFacts } from './convertPercent.ts';
+import { lineBetween } from './curveForTests.ts';
+import { drainTest, type DrainPoint } from './drainTest.ts';
+import { checkFactory } from './factoryCheck.ts';
+import { inStep, percentOfMeter } from './meterPairs.ts';
+import { percentOfPot, potKind, type PotInputs } from './potWeighing.ts';
+
+describe('pot weighing', () => {
+  const pot: PotInputs = {
+    tareG: 400,
+    plantG: 0,
+    drySoilG: 3000,
+    volumeMl: 3750,
+    soakedG: null,
+    driestG: null,
+    scaleStepG: 5,
+  };
+  const percent = (inputs: PotInputs, weightG: number) => {
+    const of = percentOfPot(inputs, weightG);
+    if (!of.ok) throw new Error(of.issue.kind);
+    return of.value;
+  };
+  test('4525 g are 1125 g of water: 30 % by volume of 3750 ml, 37.5 % by mass of 3 kg', () => {
+    expect(potKind(pot)).toBe('volumetric');
+    expect(percent(pot, 4525).percent).toBeCloseTo(30, 9);
+    const byMass = { ...pot, volumeMl: null };
+    expect(potKind(byMass)).toBe('gravimetric');
+    expect(percent(byMass, 4525).percent).toBeCloseTo(37.5, 9);
+  });
+  test('without the dry soil, soaked and driest weight stand for 100 and 0 % available', () => {
+    const available = { ...pot, drySoilG: null, soakedG: 4700, driestG: 3900 };
+    expect(potKind(available)).toBe('available');
+    expect(percent(available, 4100).percent).toBeCloseTo(25, 9);
+  });
+  test('a plant of 300 g is known to a fifth, and that is 1.6 % of the volume', () => {
+    const known = percent({ ...pot, plantG: 300, scaleStepG: 0.01, volumeMl: 3750 }, 3700);
+    expect(known.common[0]).toBeCloseTo(1.6, 2);
+    // No water, so the volume does not matter.
+    expect(known.common[1]).toBe(0);
+  });
+  test('weights that cannot be are told', () => {
+    expect(percentOfPot(pot, 3200)).toMatchObject({ issue: { kind: 'lighter-than-dry', byG: 200 } });
+    expect(percentOfPot({ ...pot, drySoilG: null }, 3200)).toMatchObject({
+      issue: { kind: 'nothing-known' },
+    });
+    const flat = { ...pot, drySoilG: null, soakedG: 3900, driestG: 3900 };
+    expect(percentOfPot(flat, 3900)).toMatchObject({ issue: { kind: 'no-water-between' } });
+    expect(potKind({ ...pot, drySoilG: null })).toBeNull();
+  });
+});
+
+describe('a reference meter', () => {
+  test('a dial from 1 to 10 has nine steps; five and a half is the middle', () => {
+    expect(percentOfMeter('dial', 1).percent).toBe(0);
+    expect(percentOfMeter('dial', 5.5).percent).toBeCloseTo(50, 9);
+    expect(percentOfMeter('dial', 10).percent).toBe(100);
+    expect(percentOfMeter('percent', 42).percent).toBe(42);
+  });
+  test('the same order each day is in step, whichever way the probe runs', () => {
+    const pairs = [3000, 2500, 2100, 1600, 1200].map((counts, at) => ({ counts, percent: 10 + at ** 2 * 5 }));
+    expect(inStep(pairs)).toMatchObject({ verdict: 'in-step', pairs: 5 });
+    expect(inStep(pairs).rank).toBeCloseTo(1, 9);
+  });
+  test('no order is no calibration, and four pairs say nothing', () => {
+    const scattered = [10, 80, 20, 60, 15, 70].map((percent, at) => ({ counts: 3000 - 300 * at, percent }));
+    expect(inStep(scattered).verdict).toBe('not-in-step');
+    expect(inStep(scattered.slice(0, 4)).verdict).toBe('too-few');
+    expect(inStep(scattered.map((pair) => ({ ...pair, percent: 5 }))).verdict).toBe('too-few');
+  });
+});
+
+describe('bands by feel', () => {
+  const felt = (counts: number, as: BandName) => ({ counts, felt: as });
+  test('a cut lies in the middle of the gap between two feelings', () => {
+    const found = [felt(2800, 'dry'), felt(2600, 'dry'), felt(2200, 'right'), felt(1800, 'right')];
+    expect(cutsByFeel(found, 'falling')).toEqual({ cuts: [null, 2400, null, null], astray: 0 });
+  });
+  test('one finding astray does not move the cut, and is counted', () => {
+    const found = [
+      felt(2800, 'low'),
+      felt(2700, 'low'),
+      felt(2100, 'low'),
+      felt(2300, 'right'),
+      felt(2200, 'right'),
+      felt(1900, 'right'),
+      felt(1800, 'right'),
+    ];
+    expect(cutsByFeel(found, 'falling')).toEqual({ cuts: [null, 2500, null, null], astray: 1 });
+  });
+  test('a rising probe is cut the same way', () => {
+    expect(cutsByFeel([felt(200, 'dry'), felt(400, 'low')], 'rising').cuts[0]).toBe(300);
+  });
+  test('edges that were never felt stay, and all keep their distance', () => {
+    const tenthsAt = (counts: number) => (3000 - counts) / 2;
+    expect(edgesByFeel([null, 2400, null, null], tenthsAt, [200, 350, 700, 850])).toEqual([
+      200, 300, 700, 850,
+    ]);
+    expect(edgesByFeel([2700, 2700, null, 0], tenthsAt, [200, 350, 700, 850])).toEqual([150, 170, 700, 980]);
+  });
+});
+
+describe('a factory curve', () => {
+  const point = (says: number, known: number) => ({
+    says: { percent: says, sigmaPercent: 1 },
+    known: { percent: known, sigmaPercent: 1 },
+  });
+  test('within chance it is kept', () => {
+    expect(checkFactory([point(22, 20), point(39, 40)])).toMatchObject({
+      verdict: 'agrees',
+      gain: 1,
+      offset: 0,
+    });
+  });
+  test('evenly off it is moved; a single point can only move it', () => {
+    expect(checkFactory([point(27, 20), point(47, 40)])).toMatchObject({ verdict: 'offset', offset: -7 });
+    expect(checkFactory([point(27, 20)])).toMatchObject({ verdict: 'offset', offset: -7 });
+  });
+  test('unevenly off it is turned: 10 to 10 and 50 to 40 is three quarters and 2.5', () => {
+    const check = checkFactory([point(10, 10), point(50, 40)]);
+    expect(check.verdict).toBe('gain');
+    expect(check.gain).toBeCloseTo(0.75, 9);
+    expect(check.offset).toBeCloseTo(2.5, 9);
+  });
+});
+
+describe('a drain test', () => {
+  const HOUR = 3_600_000;
+  /** Dry at 2500, soaked to 1500 at hour 2, draining to 1700 with eight hours, then drying by 2 counts an hour. */
+  const series = (hours: number): DrainPoint[] =>
+    Array.from({ length: hours * 4 + 1 }, (_, at) => {
+      const hour = at / 4;
+      const since = hour - 2;
+      const counts = since < 0 ? 2500 : 1700 - 200 * Math.exp(-since / 3) + 2 * since;
+      return { timeMs: hour * HOUR, counts };
+    });
+  test('a day after soaking it reads the capacity', () => {
+    const drain = drainTest(series(40), 'falling', 1800);
+    if (drain.kind !== 'capacity') throw new Error(drain.kind);
+    // Between 20 and 28 hours after: 1700 + 2 · 24, within ± 8.
+    expect(Math.abs(drain.counts - 1748)).toBeLessThan(6);
+    expect(drain.sigmaCounts).toBeCloseTo(8, 0);
+    expect(drain.readings).toBe(33);
+    expect(Math.abs(drain.soakedAtMs / HOUR - 2)).toBeLessThan(1.1);
+  });
+  test('before that it is still draining, and says for how long', () => {
+    const drain = drainTest(series(8), 'falling', 1800);
+    if (drain.kind !== 'draining') throw new Error(drain.kind);
+    expect(drain.countsPerHour).toBeGreaterThan(5);
+    expect(drain.leftS / 3600).toBeGreaterThan(14);
+  });
+  test('without a soaking there is nothing to test, and a rising probe is soaked upward', () => {
+    const dry = series(40).map((point) => ({ ...point, counts: 2500 }));
+    expect(drainTest(dry, 'falling', 1800)).toEqual({ kind: 'no-soak' });
+    const rising = series(40).map((point) => ({ ...point, counts: 4000 - point.counts }));
+    expect(drainTest(rising, 'rising', 1800).kind).toBe('capacity');
+    expect(drainTest(series(40), 'rising', 1800).kind).not.toBe('capacity');
+    expect(drainTest([], 'falling', 1800)).toEqual({ kind: 'no-soak' });
+  });
+});
+
+describe('kinds of percent', () => {
+  const soil: SoilFacts = { bulkDensity: 1.25, capacityVwc: 32, wiltingVwc: 12 };
+  const turn = (
+    percent: number,
+    from: Parameters<typeof convertPercent>[1],
+    to: Parameters<typeof convertPercent>[2],
+    of: SoilFacts = soil,
+  ) => {
+    const value = convertPercent({ percent, sigmaPercent: 1, common: [] }, from, to, of);
+    if (!value.ok) throw new Error(value.issue.kind);
+    return value.value;
+  };
+  test('20 % by mass at 1.25 g/cm³ are 25 % by volume, and that is 65 % available between 12 and 32', () => {
+    expect(turn(20, 'gravimetric', 'volumetric').percent).toBeCloseTo(25, 9);
+    expect(turn(25, 'volumetric', 'gravimetric').percent).toBeCloseTo(20, 9);
+    expect(turn(20, 'gravimetric', 'available').percent).toBeCloseTo(65, 9);
+    expect(turn(65, 'available', 'volumetric').percent).toBeCloseTo(25, 9);
+  });
+  test('what the soil may be off by is carried: √(1.25² + 1.25²) by mass to volume', () => {
+    expect(wholeSigma(turn(20, 'gravimetric', 'volumetric'))).toBeCloseTo(Math.hypot(1.25, 1.25), 9);
+    // 5 % per % VWC: the value 1, capacity 0.65 · 1, wilting 0.35 · 1.
+    expect(wholeSigma(turn(25, 'volumetric', 'available'))).toBeCloseTo(5 * Math.hypot(1, 0.65, 0.35), 9);
+  });
+  test('the same kind stays untouched', () => {
+    expect(turn(31, 'span', 'span')).toEqual({ percent: 31, sigmaPercent: 1, common: [] });
+  });
+  test('span and factory percent cannot be turned, nor anything without what it takes', () => {
+    const of = (
+      from: Parameters<typeof convertPercent>[1],
+      to: Parameters<typeof convertPercent>[2],
+      facts: SoilFacts,
+    ) => convertPercent({ percent: 20, sigmaPercent: 1, common: [] }, from, to, facts);
+    expect(of('span', 'volumetric', soil)).toMatchObject({ issue: { kind: 'relative-only' } });
+    expect(of('volumetric', 'factory', soil)).toMatchObject({ issue: { kind: 'relative-only' } });
+    expect(of('gravimetric', 'available', { ...soil, bulkDensity: null })).toMatchObject({
+      issue: { kind: 'unknown', needs: ['bulkDensity'] },
+    });
+    expect(of('volumetric', 'available', { ...soil, wiltingVwc: null })).toMatchObject({
+      issue: { kind: 'unknown', needs: ['wiltingVwc'] },
+    });
+    expect(of('volumetric', 'available', { ...soil, wiltingVwc: 32 })).toMatchObject({
+      issue: { kind: 'no-range' },
+    });
+  });
+});
+
+describe('a past log under another version', () => {
+  const hours = [0, 1, 2, 10].map((hour) => hour * 3_600_000);
+  test('lowest, mean, highest, last, and the time below the start limit; a long silence counts for nothing', () => {
+    const under = logUnder(hours, [2600, 2200, 2000, 2400], lineBetween(3000, 1000), 40.1);
+    // 20, 40, 50 and 30 %: below 40.1 for the first two hours; the eight hours of silence say nothing.
+    expect(under).toEqual({ lowest: 20, mean: 35, highest: 50, last: 30, belowS: 7200 });
+  });
+  test('without a limit nothing is below it, and no reading says nothing', () => {
+    expect(logUnder(hours, [2600, 2200], lineBetween(3000, 1000), null)?.belowS).toBe(0);
+    expect(logUnder([], [], lineBetween(3000, 1000), 40)).toBeNull();
+  });
+});
