@@ -109,12 +109,47 @@ const toView = (page, name) =>
 const toPlot = (page, name) =>
   page.getByRole('navigation', { name: 'Plots' }).getByRole('link', { name }).click();
 
+/** A mixing series on the probe that is open: its numbers, and five mixtures as the stand-in can be made to read. */
+async function mixingSeries(page) {
+  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByText('Mixing series', { exact: true }).click();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await run(page, 1);
+  const numbers = [
+    ['Volume of the container', '1000'],
+    ['Container empty', '85'],
+    ['Sample of the soil as it is', '115'],
+    ['The same sample, oven-dry', '100'],
+    ['Soil that goes into the container', '1265'],
+  ];
+  for (const [label, value] of numbers) {
+    const field = page.getByRole('textbox', { name: label, exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+    await run(page, 1);
+  }
+  const moves = ['Pull the probe out', 'Push it back in', 'Pour 50 ml', 'Pour 50 ml', 'Into the water jar'];
+  for (const [at, weight] of ['1350', '1433', '1516', '1599', '1682'].entries()) {
+    await page
+      .getByRole('button', { name: moves[at] })
+      .click({ clickCount: moves[at] === 'Pour 50 ml' ? 5 : 1 });
+    await run(page, 70);
+    await page.getByLabel('Container now weighs').fill(weight);
+    await page.getByLabel('Container now weighs').press('Enter');
+    await run(page, 2);
+    if (at < 4) await page.getByRole('button', { name: 'Next' }).click();
+  }
+  await run(page, 8);
+  await page.getByRole('region', { name: 'What it adds up to' }).scrollIntoViewIfNeeded();
+  await page.evaluate(() => scrollBy(0, 560));
+  await run(page, 1);
+}
+
 try {
   await waitForServer();
   const wide = await openPage(WIDE);
   await wide.goto(address);
   await run(wide, 1);
-  await shoot(wide, 'home');
   await openSample(wide);
   await toSheet(wide, 'Parts');
   await run(wide, 1);
@@ -167,11 +202,29 @@ try {
   await until(wide, 'text=Water to the line');
   await alignClock(wide);
   await wide.keyboard.press('j');
-  await run(wide, 6);
+  await run(wide, 14);
+  await wide.evaluate(() => scrollTo(0, 0));
   await shoot(wide, 'calibrate-step');
   await toPlot(wide, /Chilli/);
   await run(wide, 2);
   await shoot(wide, 'calibrate');
+  await toView(wide, 'Practice');
+  await run(wide, 2);
+  await wide.keyboard.press('d');
+  await wide.getByText('jar', { exact: true }).click();
+  await run(wide, 3);
+  await wide.keyboard.press('w');
+  await run(wide, 1);
+  await wide.keyboard.press('j');
+  await run(wide, 1);
+  await shoot(wide, 'practice');
+  await toView(wide, 'This probe');
+  await mixingSeries(wide);
+  await shoot(wide, 'calibrate-mixing');
+  await wide.getByRole('button', { name: 'Give this run up' }).click();
+  await wide.getByRole('button', { name: 'Push it back in' }).click();
+  await run(wide, 120);
+  await wide.evaluate(() => scrollTo(0, 0));
   await toSheet(wide, 'Limits');
   await run(wide, 2);
   await shoot(wide, 'limits');
@@ -208,9 +261,6 @@ try {
   await toSheet(phone, 'Calibrate');
   await run(phone, 2);
   await shoot(phone, 'phone-calibrate');
-  await toSheet(phone, 'Log');
-  await run(phone, 2);
-  await shoot(phone, 'phone-log');
 } finally {
   await browser.close();
   server.kill();

@@ -1,5 +1,5 @@
 import { percentPerCount } from '@plain-trowel/core/calibration/curve';
-import { uncertaintyOf, type Uncertainty } from '@plain-trowel/core/calibration/uncertainty';
+import { uncertaintyOf, wholeOf, type Uncertainty } from '@plain-trowel/core/calibration/uncertainty';
 import { fullScaleOf } from '@plain-trowel/core/garden/channels';
 import { calibratedOfVersion } from '@plain-trowel/core/garden/curveOf';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
@@ -44,7 +44,7 @@ function uncertaintyNow(
   const { curve } = calibrated;
   const spread = 0.05 * curve.spanCounts * percentPerCount(curve, present.rawCounts);
   const parts = { ...of.parts, repeatability: Math.hypot(of.parts.repeatability, spread) };
-  return { parts, plusMinus: 2 * Math.hypot(...Object.values(parts)) };
+  return { parts, plusMinus: wholeOf(parts) };
 }
 
 /** ± of a plot's reading as it comes in, with all that is known of it. */

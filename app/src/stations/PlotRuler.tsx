@@ -17,6 +17,7 @@ export function PlotRuler({
   edges,
   onMoveLimit,
   onLimitMoved,
+  showsRun = false,
 }: {
   parts: PlotParts;
   view: PlotView;
@@ -24,13 +25,15 @@ export function PlotRuler({
   edges?: BandEdges;
   onMoveLimit?: (which: LimitName, tenths: number) => void;
   onLimitMoved?: () => void;
+  /** Pegs of the calibration under way in place of those of the one in use. */
+  showsRun?: boolean;
 }) {
   const { garden } = useGarden();
   const live = useLive();
   const { channel, fit, plot, board } = parts;
   const present = live.present.get(channel?.id ?? '');
   const settling = live.settling.get(channel?.id ?? '');
-  const pegs = rulerPegs(parts, channel ? runOf(garden, channel.id) : null);
+  const pegs = rulerPegs(parts, channel && showsRun ? runOf(garden, channel.id) : null);
   const now =
     view.rawCounts === null || view.state === 'stale'
       ? null

@@ -1,10 +1,10 @@
 /**
- * How far a percent may be off, part by part. Each part is a standard deviation in percent of the calibration's kind; ± is twice their root sum of
- * squares (95 times in 100).
+ * How far a percent may be off, part by part. Each part is a standard deviation in percent of the calibration's kind; ± is 2.1 times their root sum
+ * of squares (95 times in 100, with something to spare for parts that are themselves guesses).
  *
  * What the references may be off by is carried through the fit itself: each point is moved by its own deviation, the curve is fitted anew, and what
  * that does to the reading is its part. So it holds for every kind of curve.
- * Source: JCGM 100:2008, Guide to the Expression of Uncertainty in Measurement, 5.1 (numerical sensitivities) and 6.2 (coverage factor 2).
+ * Source: JCGM 100:2008, Guide to the Expression of Uncertainty in Measurement, 5.1 (numerical sensitivities) and 6.3 (choice of the coverage factor).
  */
 import { MEDIAN_TO_MEAN, quantisationSigma } from '../signal/resolution.ts';
 import { modelAt, percentPerCount, readCurve, type Curve, type CurveKind } from './curve.ts';
@@ -23,9 +23,15 @@ export const PARTS = [
 export type Part = (typeof PARTS)[number];
 export type Parts = Readonly<Record<Part, number>>;
 
+/** Over the standard deviation: 95 times in 100 for made-up probes of every school (`bench/calibration.ts`). */
+export const COVERAGE = 2.1;
+
+/** All parts together as ±. */
+export const wholeOf = (parts: Parts): number => COVERAGE * Math.hypot(...Object.values(parts));
+
 export type Uncertainty = {
   readonly parts: Parts;
-  /** Twice the root sum of squares, percent of the calibration's kind. */
+  /** `COVERAGE` times the root sum of squares, percent of the calibration's kind. */
   readonly plusMinus: number;
 };
 
@@ -112,8 +118,12 @@ function fitSigmaOf(points: readonly FitPoint[], curve: Curve, settings: FitSett
     (sum, point) => sum + (modelAt(curve.shape, point.counts, point.temperatureC) - point.percent) ** 2,
     0,
   );
-  return Math.max(leftOut, Math.sqrt(squares / free));
+  return studentOver(free) * Math.max(leftOut, Math.sqrt(squares / free));
 }
+
+/** Student's t over the normal quantile, 97.5 %, for 2, 3, 4 … degrees of freedom: residuals of few points are too small by chance. */
+const STUDENT = [2.2, 1.62, 1.42, 1.31, 1.25, 1.21, 1.18, 1.15, 1.14, 1.12, 1.11] as const;
+const studentOver = (free: number): number => (free < 2 ? STUDENT[0] : (STUDENT[free - 2] ?? 1.08));
 
 function warmthOf(points: readonly FitPoint[], curve: Curve): Calibrated['temperature'] {
   const known = points.flatMap((point) => (point.temperatureC === null ? [] : [point.temperatureC]));
@@ -146,7 +156,7 @@ export function uncertaintyOf(of: Calibrated, now: ReadingNow): Uncertainty {
     fit: of.fitSigma,
     temperature: warmthSigma(of, now.temperatureC),
   };
-  return { parts, plusMinus: 2 * Math.hypot(...Object.values(parts)) };
+  return { parts, plusMinus: wholeOf(parts) };
 }
 
 /** The moved curve at a raw value that is kept within the range of the curve in use. */

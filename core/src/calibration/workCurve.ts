@@ -3,7 +3,7 @@ import { percentUnit, PERCENT_KINDS } from '../quantity/percentKind.ts';
 import { input, step, worked, type Worked, type WorkedStep } from '../quantity/worked.ts';
 import { LEAST_SPAN_IN_NOISE } from './checks.ts';
 import { countsAtPercent, modelAt, percentPerCount, readCurve, variableOf, type Curve } from './curve.ts';
-import { PARTS, type Uncertainty } from './uncertainty.ts';
+import { COVERAGE, PARTS, type Uncertainty } from './uncertainty.ts';
 
 const SOURCES = {
   line: 'Straight line through or nearest to the references (weighted least squares).',
@@ -40,7 +40,7 @@ export function workPercent(curve: Curve, rawCounts: number, uncertainty: Uncert
   const [first, ...rest] = steps;
   if (!first) throw new RangeError('workPercent: no step');
   const parts = uncertainty
-    ? ` ± ${uncertainty.plusMinus.toFixed(1)} ${unit}, twice the root sum of squares of ${PARTS.filter(
+    ? ` ± ${uncertainty.plusMinus.toFixed(1)} ${unit}, ${COVERAGE} times the root sum of squares of ${PARTS.filter(
         (part) => uncertainty.parts[part] >= 0.005,
       )
         .map((part) => `${part} ${uncertainty.parts[part].toFixed(2)}`)
@@ -198,10 +198,10 @@ export function workUncertainty(curve: Curve, of: Uncertainty): Worked {
       name: '±',
       unit,
       decimals: 1,
-      formula: `2 × √(${PARTS.map((part) => `{${part.replace(' ', '_')}}²`).join(' + ')})`,
+      formula: `${COVERAGE} × √(${PARTS.map((part) => `{${part.replace(' ', '_')}}²`).join(' + ')})`,
       inputs,
     },
-    (values) => 2 * Math.hypot(...Object.values(values)),
+    (values) => COVERAGE * Math.hypot(...Object.values(values)),
   );
   return worked('± of the percent', [sum], {
     source:

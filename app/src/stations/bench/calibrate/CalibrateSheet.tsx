@@ -52,7 +52,7 @@ function Calibrate({ plotId }: { plotId: string }) {
       {open === 'calibrate' && (
         <>
           <MismatchNote parts={parts} />
-          <PlotRuler parts={parts} view={view} limits={null} />
+          <PlotRuler parts={parts} view={view} limits={null} showsRun />
           <ThisProbe parts={parts} />
         </>
       )}

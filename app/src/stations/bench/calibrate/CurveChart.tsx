@@ -71,8 +71,8 @@ export function CurveChart({
     off: one.percent - readCurve(curve, one.counts).percent,
   }));
   const widest = Math.max(0.5, ...residuals.map((one) => Math.abs(one.off)));
-  // Two points and a line: there is nothing that a point could be off by.
-  const hasStrip = points.length > 2;
+  // Through every point there is nothing that one could be off by.
+  const hasStrip = points.length > 2 && !('knots' in curve.shape);
   const stripTop = TOP + HEIGHT + GAP;
   const off = scaleLinear([-widest, widest], [stripTop + STRIP, stripTop]);
   const ticks = x.ticks(Math.max(3, Math.round(width / 120)));

@@ -1,4 +1,5 @@
 import { wholeSigma } from '@plain-trowel/core/calibration/convertPercent';
+import { COVERAGE } from '@plain-trowel/core/calibration/uncertainty';
 import type { Outcome } from '@plain-trowel/core/calibration/run';
 import { workReference, workSpread } from '@plain-trowel/core/calibration/workReference';
 import { setPointUsed } from '@plain-trowel/core/garden/calibrations';
@@ -74,7 +75,7 @@ function Row({ point, outcome, children }: { point: PointOf; outcome: Outcome; c
   const counts = point.captures.map((one) => one.rawCounts);
   return (
     <tr className={point.used ? '' : 'text-soft line-through'}>
-      <td>
+      <td className="min-w-[118px]">
         {point.felt ?? point.condition}
         <span className="block text-[12.5px] text-soft">
           {point.captures.length === 1 ? 'once' : `${point.captures.length} times`}
@@ -92,7 +93,9 @@ function Row({ point, outcome, children }: { point: PointOf; outcome: Outcome; c
           <>
             {formatNumber(fit.percent, 1)}
             {wholeSigma(fit) > 0 && (
-              <span className="block text-[12.5px] text-soft">± {formatNumber(2 * wholeSigma(fit), 1)}</span>
+              <span className="block text-[12.5px] text-soft">
+                ± {formatNumber(COVERAGE * wholeSigma(fit), 1)}
+              </span>
             )}
           </>
         ) : known && !known.ok ? (

@@ -59,7 +59,8 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
             'none seen'
           ) : (
             <span className="num">
-              {formatNumber(present.stepCounts, Number.isInteger(present.stepCounts) ? 0 : 2)} counts
+              {formatNumber(present.stepCounts, Number.isInteger(present.stepCounts) ? 0 : 2)}{' '}
+              {present.stepCounts === 1 ? 'count' : 'counts'}
             </span>
           )}
         </dd>
