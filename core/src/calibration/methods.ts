@@ -26,7 +26,7 @@ export type InputField = {
 export type Step = {
   readonly condition: Condition;
   readonly title: string;
-  readonly todo: string;
+  readonly doing: string;
   /** Percent that the condition stands for by definition; null where it is typed or weighed. */
   readonly percent: number | null;
 };
@@ -59,25 +59,25 @@ export type Method = {
 const AIR: Step = {
   condition: 'air',
   title: 'Air',
-  todo: 'Hold the probe in air, wiped dry, away from your hand.',
+  doing: 'Hold the probe in air, wiped dry, away from your hand.',
   percent: 0,
 };
 const WATER: Step = {
   condition: 'water',
   title: 'Water to the line',
-  todo: 'Put it in water up to its printed line and no further; keep the electronics dry.',
+  doing: 'Put it in water up to its printed line and no further; keep the electronics dry.',
   percent: 100,
 };
 const DRY: Step = {
   condition: 'dry soil',
   title: 'Dry soil',
-  todo: 'Push it into this plot’s soil, oven-dry and cool again, to the depth it will have.',
+  doing: 'Push it into this plot’s soil, oven-dry and cool again, to the depth it will have.',
   percent: 0,
 };
 const SOAKED: Step = {
   condition: 'soaked soil',
   title: 'Soaked soil',
-  todo: 'Soak the same soil until it drips, let it drip out, push the probe in to the same depth.',
+  doing: 'Soak the same soil until it drips, let it drip out, push the probe in to the same depth.',
   percent: 100,
 };
 const ALL: readonly CurveKind[] = ['line', 'inverse', 'quadratic', 'table', 'monotone'];
@@ -130,7 +130,7 @@ const METHODS: readonly Method[] = [
       {
         condition: 'just right',
         title: 'Just right',
-        todo: 'Moisten the soil until it is as the plant likes it: crumbling, cool, no water when squeezed.',
+        doing: 'Moisten the soil until it is as the plant likes it: crumbling, cool, no water when squeezed.',
         percent: inputs.rightPercent ?? 50,
       },
       SOAKED,
@@ -181,7 +181,7 @@ const METHODS: readonly Method[] = [
       return plan.value.steps.map((step, at) => ({
         condition: 'mixed soil',
         title: `Mixture ${at + 1} of ${plan.value.steps.length}`,
-        todo:
+        doing:
           at === 0
             ? `Press the soil down to the line. It should weigh ${Math.round(step.weightG)} g with the container.`
             : `Add ${Math.round(step.addG)} g of water, mix well, press down to the line. It should weigh ${Math.round(step.weightG)} g with the container.`,
@@ -240,7 +240,8 @@ const METHODS: readonly Method[] = [
       {
         condition: 'pot on the scale',
         title: 'Weigh and read',
-        todo: 'Weigh the whole pot, type the weight, capture. Begin soaked; again each half day until it is as dry as the plant allows.',
+        doing:
+          'Weigh the whole pot, type the weight, capture. Begin soaked; again each half day until it is as dry as the plant allows.',
         percent: null,
       },
     ],
@@ -273,7 +274,8 @@ const METHODS: readonly Method[] = [
       {
         condition: 'beside the meter',
         title: 'Read both',
-        todo: 'Put the meter in beside the probe, at its depth. Type what it shows, capture. Twice a day, wet days and dry ones.',
+        doing:
+          'Put the meter in beside the probe, at its depth. Type what it shows, capture. Twice a day, wet days and dry ones.',
         percent: null,
       },
     ],
@@ -293,7 +295,8 @@ const METHODS: readonly Method[] = [
       {
         condition: 'felt by hand',
         title: 'Feel and read',
-        todo: 'Push a finger in beside the probe, to its depth. Say what you feel, then capture. Dry days and wet ones.',
+        doing:
+          'Push a finger in beside the probe, to its depth. Say what you feel, then capture. Dry days and wet ones.',
         percent: null,
       },
     ],
@@ -331,7 +334,8 @@ const METHODS: readonly Method[] = [
       {
         condition: 'known content',
         title: 'A soil that you weighed',
-        todo: 'Push it into a soil whose water content you know by weighing. Type the content, capture. One soil or two, far apart.',
+        doing:
+          'Push it into a soil whose water content you know by weighing. Type the content, capture. One soil or two, far apart.',
         percent: null,
       },
     ],
@@ -351,13 +355,14 @@ const METHODS: readonly Method[] = [
       {
         condition: 'drained a day',
         title: 'Soaked, drained for a day',
-        todo: 'Soak the plot until it drips, cover it, leave it a day. What it holds then is its capacity.',
+        doing: 'Soak the plot until it drips, cover it, leave it a day. What it holds then is its capacity.',
         percent: 100,
       },
       {
         condition: 'plant hangs its leaves',
         title: 'First leaves hang',
-        todo: 'Let it dry until the first leaves hang in the morning, capture, then water at once. With a plant you would not risk, take dry soil of the plot.',
+        doing:
+          'Let it dry until the first leaves hang in the morning, capture, then water at once. With a plant you would not risk, take dry soil of the plot.',
         percent: 0,
       },
     ],

@@ -12,6 +12,7 @@ export const QUANTITIES = [
   'battery voltage',
   'distance',
   'level',
+  'weight',
   'probe supply',
   'other',
 ] as const;
@@ -31,6 +32,7 @@ export const UNIT_OF: Readonly<Record<Quantity, { readonly unit: string; readonl
   'battery voltage': { unit: 'V', decimals: 2 },
   distance: { unit: 'raw distance', decimals: 0 },
   level: { unit: 'raw counts', decimals: 0 },
+  weight: { unit: 'g', decimals: 0 },
   'probe supply': { unit: 'on or off', decimals: 0 },
   other: { unit: 'as printed', decimals: 1 },
 };
@@ -44,6 +46,7 @@ export const OF_BOARD: readonly Quantity[] = [
   'battery voltage',
   'distance',
   'level',
+  'weight',
   'probe supply',
   'other',
 ];

@@ -107,6 +107,9 @@ export function measureChannel(
       return at(212, 1.2, 0);
     case 'level':
       return at(0.46 * of.probe.fullScaleCounts, 3, 0);
+    case 'weight':
+      // A pot on a scale: two kilograms, drying a little through the day.
+      return at(2000 - 40 * sunAt(timeMs), 0.8, 0);
     case 'probe supply':
       return { value: poweredS === null ? 0 : 1, seed };
     default:

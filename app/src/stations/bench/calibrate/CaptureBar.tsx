@@ -2,7 +2,11 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { BAND_NAMES, type BandName } from '@plain-trowel/core/control/bands';
 import type { Method } from '@plain-trowel/core/calibration/methods';
+import { meantValue } from '@plain-trowel/core/garden/channels';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -17,6 +21,16 @@ import { VERDICT_WORDS } from '../../../words/settlingText.ts';
 import { SettlingPanel } from '../readout/SettlingPanel.tsx';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 import { useHold } from '../readout/useHold.ts';
+
+/** What a scale that a board reads says now, g; null where none speaks. */
+function weightNow(garden: Garden, present: ReadonlyMap<string, PresentValue>): number | null {
+  for (const channel of garden.channels) {
+    const value = channel.quantity === 'weight' ? present.get(channel.id) : undefined;
+    const meant = value ? meantValue(garden, channel, value.rawCounts).value : null;
+    if (meant !== null) return meant;
+  }
+  return null;
+}
 
 /** The reading as it comes in, what is to be typed with it, and the capture. */
 export function CaptureBar({
@@ -44,6 +58,7 @@ export function CaptureBar({
   const [typed, setTyped] = useState('');
   const [felt, setFelt] = useState<BandName>('right');
   const asksFeeling = method.id === 'feel';
+  const weightG = method.typed?.unit === 'g' ? weightNow(garden, live.present) : null;
   const read = readNumber(typed.trim().replace(',', '.'));
   const of = method.typed;
   const number =
@@ -76,6 +91,11 @@ export function CaptureBar({
               />
             )}
           </Field>
+        )}
+        {weightG !== null && (
+          <Button onClick={() => setTyped(String(Math.round(weightG)))}>
+            From the scale: {formatNumber(weightG)} g
+          </Button>
         )}
         {asksFeeling && (
           <Choice

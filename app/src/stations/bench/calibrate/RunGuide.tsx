@@ -81,7 +81,7 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
             <StepPicture condition={step.condition} />
             <div className="min-w-[240px] flex-1">
               <h2>{step.title}</h2>
-              <p>{step.todo}</p>
+              <p>{step.doing}</p>
               <MixingAdvice run={run} at={at} />
               {point && <Repeats point={point} steps={steps.length} at={at} />}
             </div>

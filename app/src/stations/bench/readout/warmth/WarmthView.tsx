@@ -17,7 +17,7 @@ const GROUPS = [
   { name: 'Air temperature', has: (one: Channel) => one.quantity === 'air temperature' },
   {
     name: 'Battery, tank',
-    has: (one: Channel) => ['battery voltage', 'distance', 'level'].includes(one.quantity),
+    has: (one: Channel) => ['battery voltage', 'distance', 'level', 'weight'].includes(one.quantity),
   },
 ] as const;
 
