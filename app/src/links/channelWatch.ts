@@ -14,8 +14,11 @@ export class ChannelWatch {
   private handled: number[] = [];
   private looks = 0;
 
-  constructor(private scale: ProbeScale) {
-    this.watch = new SettlingWatch(scale);
+  constructor(
+    private scale: ProbeScale,
+    private readonly pace: { readonly everyS: number; readonly phaseS: number },
+  ) {
+    this.watch = new SettlingWatch({ ...scale, pace });
   }
 
   /** New references give a new scale; what was seen so far is looked at anew on it. */
@@ -23,7 +26,7 @@ export class ChannelWatch {
     const isSame = scale.spanCounts === this.scale.spanCounts;
     this.scale = scale;
     if (isSame) return;
-    this.watch = new SettlingWatch(scale);
+    this.watch = new SettlingWatch({ ...scale, pace: this.pace });
     const { timesMs, values } = buffer.since(Infinity, NEWEST_READINGS);
     for (const [at, timeMs] of timesMs.entries()) this.watch.push(timeMs / 1000, values[at] ?? 0);
   }

@@ -64,6 +64,9 @@ const LOOKS_AT_ONCE = 4;
 
 const streamKey = (boardId: string, name: string) => `${boardId}\n${name}`;
 
+/** Settling fits that all channels together may cost in a second. */
+const FITS_A_SECOND = 4;
+
 export class LiveSession {
   private source: LineSource | null = null;
   private status: LiveSnapshot['status'] = 'none';
@@ -300,10 +303,18 @@ export class LiveSession {
     }
   }
 
+  /** Up to four moisture channels are fitted each second; more take turns, so that no moment has many of them. */
+  private paceOf(channel: Garden['channels'][number]): { everyS: number; phaseS: number } {
+    const all = this.garden.channels.filter((one) => one.quantity === 'moisture');
+    const everyS = Math.max(1, all.length / FITS_A_SECOND);
+    const at = all.findIndex((one) => one.id === channel.id);
+    return { everyS, phaseS: all.length > FITS_A_SECOND ? (at / all.length) * everyS : 0 };
+  }
+
   private watchOf(channel: Garden['channels'][number]): ChannelWatch {
     const held = this.watches.get(channel.id);
     if (held) return held;
-    const watch = new ChannelWatch(probeScale(this.garden, channel));
+    const watch = new ChannelWatch(probeScale(this.garden, channel), this.paceOf(channel));
     this.watches.set(channel.id, watch);
     return watch;
   }

@@ -8,7 +8,7 @@ import { LinesWatch } from './linesWatch.ts';
 
 const scale = { lowCounts: 20, highCounts: 4075, spanCounts: 1800, references: null };
 const filled = (value: (at: number) => number, count: number) => {
-  const watch = new ChannelWatch(scale);
+  const watch = new ChannelWatch(scale, { everyS: 1, phaseS: 0 });
   const buffer = new StreamBuffer();
   for (let at = 0; at < count; at += 1) {
     // Whole steps of noise, never twice the same in a row.

@@ -199,6 +199,22 @@ describe('verdict', () => {
   });
 });
 
+test('watched at a slower pace, in turn with others, it says the same at about the same time', () => {
+  const approach = (atS: number) => 3000 - 1500 * (1 - Math.exp(-atS / 20));
+  const firstOf = (pace: { everyS: number; phaseS: number }) => {
+    const watch = new SettlingWatch({ spanCounts: SPAN, pace });
+    for (let at = 0; at < 4000; at += 1) {
+      watch.push(at / 10, approach(at / 10) + 4 * wobble(at));
+      if (watch.settling().verdict === 'steady') return at / 10;
+    }
+    return Infinity;
+  };
+  const [alone, inTurn] = [firstOf({ everyS: 1, phaseS: 0 }), firstOf({ everyS: 4, phaseS: 3 })];
+  // Fewer fits may grant it a little sooner or later, and after it has come to rest either way: 1 % of the span after 20 · ln(1500 ÷ 18) = 88 s.
+  expect(inTurn).toBeGreaterThan(88);
+  expect(Math.abs(inTurn - alone)).toBeLessThan(40);
+});
+
 describe('warm-up of a probe that is switched on for each reading', () => {
   const series = (value: (atS: number) => number, forS: number) => ({
     timesMs: Float64Array.from({ length: forS * 10 }, (_, at) => at * 100),

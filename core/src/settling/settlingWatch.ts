@@ -51,6 +51,8 @@ export type SettlingOptions = {
   readonly spanCounts: number;
   /** How near to the end value is near enough, as a share of the span. */
   readonly toleranceFrac?: number;
+  /** Least time between two fits, s, and how long the first one waits; for many streams at once, so that they take turns. */
+  readonly pace?: { readonly everyS: number; readonly phaseS: number };
 };
 
 /** Default nearness: 1½ % of the span, about what a second look at the same soil differs by. */
@@ -76,6 +78,8 @@ const SLOW_S = 2;
 /** A change is believed after three wild readings in a row, on a stream as slow as this after two: a third would come too late. */
 const VERY_SLOW_S = 15;
 const LEAST_READINGS = 4;
+/** So many readings of an approach are fitted one by one, where the pace lets them. */
+const EARLY = 12;
 /** Readings from which on an approach that is left is believed. */
 const WELL_KNOWN = 30;
 /** The fit is made anew after a second, on a long approach after this share of its time: what was foreseen still holds between. */
@@ -93,6 +97,7 @@ type Sample = { readonly atS: number; readonly value: number };
 export class SettlingWatch {
   private readonly spanCounts: number;
   private readonly toleranceCounts: number;
+  private readonly pace: { readonly everyS: number; readonly phaseS: number };
   private bins = new Bins();
   private recent: Sample[] = [];
   private approach: Approach | null = null;
@@ -117,6 +122,7 @@ export class SettlingWatch {
 
   constructor(options: SettlingOptions) {
     this.spanCounts = options.spanCounts;
+    this.pace = options.pace ?? { everyS: REFIT_S, phaseS: 0 };
     this.toleranceCounts = (options.toleranceFrac ?? TOLERANCE_FRAC) * options.spanCounts;
   }
 
@@ -179,10 +185,12 @@ export class SettlingWatch {
     this.bins.push(sample.atS, sample.value);
     this.bins.dropBefore(sample.atS - LONGEST_S);
     if (this.bins.readings > 8 && this.lastingChange(sample, z)) return;
-    const sinceFitS = sample.atS - (this.approach?.atS ?? -Infinity);
+    const sinceFitS = this.approach ? sample.atS - this.approach.atS : Infinity;
+    if (!this.approach && sample.atS - this.startS < this.pace.phaseS) return;
     const share = this.wasSure && !this.isSteady ? SECOND_LOOK_FRAC : REFIT_FRAC;
-    const dueS = Math.max(REFIT_S, share * (sample.atS - this.startS));
-    if (sinceFitS >= dueS || this.bins.readings <= 12) this.refit();
+    const dueS = Math.max(this.pace.everyS, share * (sample.atS - this.startS));
+    const early = this.bins.readings <= EARLY && sinceFitS >= this.pace.everyS - REFIT_S;
+    if (sinceFitS >= dueS || early) this.refit();
   }
 
   /** Adds a surprise to the cumulative sums; a lasting one begins a new approach where the sum began to grow. */
