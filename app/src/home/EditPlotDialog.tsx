@@ -5,6 +5,7 @@ import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';
 import { BoardFields, PlotFields, PumpFields } from './PartsFields.tsx';
+import { SoilField } from './SoilField.tsx';
 import { emptyParts, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
 
 /** Changes a plot's and its probe's details, or takes the plot out of the garden; both can be undone. */
@@ -63,6 +64,7 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
           className="flex flex-col gap-5"
         >
           <PlotFields />
+          <SoilField plot={plot} />
           <section className="border-t border-rule pt-4">
             <h3 className="mb-3 font-semibold">Its board, for every plot on it</h3>
             <BoardFields boards={[]} />

@@ -1,9 +1,15 @@
+import type { KeyboardEvent } from 'react';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { BAR_HEIGHT, LEFT, NOW_Y, type Levels } from './levels.ts';
 import type { RulerScale } from './rulerScale.ts';
 
-export type RulerPeg = { readonly counts: number; readonly label: string; readonly isOut: boolean };
+export type RulerPeg = {
+  readonly id: string;
+  readonly counts: number;
+  readonly label: string;
+  readonly isOut: boolean;
+};
 export type RulerNow = {
   readonly counts: number;
   readonly noiseCounts: number;
@@ -23,11 +29,14 @@ export function Pegs({
   scale,
   width,
   levels,
+  onInspect,
 }: {
   pegs: readonly RulerPeg[];
   scale: RulerScale;
   width: number;
   levels: Levels;
+  /** Given, a peg can be pressed to see what it rests on. */
+  onInspect: ((id: string) => void) | undefined;
 }) {
   const y = levels.barEnd + 32;
   return (
@@ -38,7 +47,25 @@ export function Pegs({
         const crowded = before !== undefined && Math.abs(scale.x(before.counts) - x) < 110;
         const half = peg.label.length * 3.4;
         return (
-          <g key={`${at} ${peg.label}`}>
+          <g
+            key={peg.id}
+            {...(onInspect
+              ? {
+                  role: 'button',
+                  tabIndex: 0,
+                  'aria-label': `Reference ${peg.label}, ${formatCounts(Math.round(peg.counts))} counts. Show the working.`,
+                  className: 'cursor-pointer',
+                  onClick: () => onInspect(peg.id),
+                  onKeyDown: (event: KeyboardEvent) => {
+                    if (event.key === 'Enter' || event.key === ' ') {
+                      event.preventDefault();
+                      onInspect(peg.id);
+                    }
+                  },
+                }
+              : {})}
+          >
+            {onInspect && <rect x={x - 24} y={levels.barEnd + 4} width={48} height={54} fill="transparent" />}
             <line
               x1={x}
               x2={x}

@@ -26,6 +26,8 @@ export type RulerProps = {
   /** Given, the flags can be moved. */
   readonly onMoveLimit?: (which: LimitName, tenths: number) => void;
   readonly onLimitMoved?: () => void;
+  /** Given, the pegs can be pressed. */
+  readonly onInspectPeg?: (id: string) => void;
 };
 
 export function Ruler(props: RulerProps) {
@@ -40,7 +42,7 @@ export function Ruler(props: RulerProps) {
       <svg
         width={width}
         height={levels.height}
-        role={movable ? 'group' : 'img'}
+        role={movable || props.onInspectPeg ? 'group' : 'img'}
         aria-label={describe(props)}
         className="block overflow-visible"
       >
@@ -48,7 +50,15 @@ export function Ruler(props: RulerProps) {
           <BandBar fit={fit} edges={props.edges} scale={scale} right={right} barY={levels.barY} />
           <PercentScale fit={fit} scale={scale} right={right} levels={levels} />
           <RawScale scale={scale} right={right} levels={levels} />
-          <Pegs pegs={props.pegs} scale={scale} width={width} levels={levels} />
+        </g>
+        <g aria-hidden={props.onInspectPeg === undefined}>
+          <Pegs
+            pegs={props.pegs}
+            scale={scale}
+            width={width}
+            levels={levels}
+            onInspect={props.onInspectPeg}
+          />
         </g>
         {fit &&
           limits &&

@@ -22,6 +22,7 @@ export function rulerPegs(parts: PlotParts, run: Run | null): readonly RulerPeg[
     .filter((point) => point.captures.length > 0)
     .slice(-MOST)
     .map((point) => ({
+      id: point.id,
       counts: meanOf(point),
       label: point.felt ?? SHORT[point.condition] ?? point.condition,
       isOut: !point.used,

@@ -4,7 +4,7 @@ import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/e
 /** A calibration that does not belong here is told wherever its number would stand. */
 export function MismatchNote({ parts }: { parts: PlotParts }) {
   const mismatch = calibrationMismatch(parts);
-  const { calibration, probe, board } = parts;
+  const { calibration, probe, board, plot } = parts;
   const depth = calibration && probe ? Math.abs(calibration.place.depthCm - probe.depthCm) : 0;
   return (
     <>
@@ -27,6 +27,16 @@ export function MismatchNote({ parts }: { parts: PlotParts }) {
           and sits at {probe?.depthCm} cm now. Take one reference again there and compare.
         </p>
       )}
+      {!mismatch &&
+        calibration &&
+        calibration.place.soil !== '' &&
+        calibration.place.soil !== plot.soil.name && (
+          <p className="mb-2 border-l-[3px] border-chaff pl-3 text-[14.5px]">
+            <b className="font-semibold">Another soil.</b> It was calibrated in “{calibration.place.soil}”,
+            and the plot is said to hold “{plot.soil.name || 'nothing named'}” now. Take one reference again
+            and compare.
+          </p>
+        )}
       {!mismatch && calibration && <DueNote due={calibration.recalibrateBy} />}
     </>
   );

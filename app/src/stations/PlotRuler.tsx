@@ -2,8 +2,10 @@ import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import type { BandEdges } from '@plain-trowel/core/control/bands';
+import { workReference } from '@plain-trowel/core/calibration/workReference';
 import { runOf } from '@plain-trowel/core/garden/calibrations';
 import { useGarden } from '../data/gardenContext.ts';
+import { putOnSlip } from '../frame/slip.ts';
 import { rulerPegs } from '../ruler/pegs.ts';
 import { useLive } from '../links/liveContext.ts';
 import type { PlotView } from '../links/plotView.ts';
@@ -34,6 +36,15 @@ export function PlotRuler({
   const present = live.present.get(channel?.id ?? '');
   const settling = live.settling.get(channel?.id ?? '');
   const pegs = rulerPegs(parts, channel && showsRun ? runOf(garden, channel.id) : null);
+  const inspect = (id: string) => {
+    const points = [
+      ...((channel && runOf(garden, channel.id)?.points) ?? []),
+      ...(parts.calibration?.points ?? []),
+    ];
+    const point = points.find((one) => one.id === id);
+    const last = point?.captures.at(-1);
+    if (point && last) putOnSlip(`peg ${id}`, workReference({ condition: point.condition, ...last }));
+  };
   const now =
     view.rawCounts === null || view.state === 'stale'
       ? null
@@ -55,6 +66,7 @@ export function PlotRuler({
       now={now}
       {...(onMoveLimit ? { onMoveLimit } : {})}
       {...(onLimitMoved ? { onLimitMoved } : {})}
+      {...(showsRun ? { onInspectPeg: inspect } : {})}
     />
   );
 }

@@ -6,6 +6,7 @@
  * that does to the reading is its part. So it holds for every kind of curve.
  * Source: JCGM 100:2008, Guide to the Expression of Uncertainty in Measurement, 5.1 (numerical sensitivities) and 6.3 (choice of the coverage factor).
  */
+import { student975, Z_975 } from '../quantity/student.ts';
 import { MEDIAN_TO_MEAN, quantisationSigma } from '../signal/resolution.ts';
 import { modelAt, percentPerCount, readCurve, type Curve, type CurveKind } from './curve.ts';
 import { fitCurve, leaveOneOut, LEAST_POINTS, type FitSettings } from './fitCurve.ts';
@@ -121,9 +122,8 @@ function fitSigmaOf(points: readonly FitPoint[], curve: Curve, settings: FitSett
   return studentOver(free) * Math.max(leftOut, Math.sqrt(squares / free));
 }
 
-/** Student's t over the normal quantile, 97.5 %, for 2, 3, 4 … degrees of freedom: residuals of few points are too small by chance. */
-const STUDENT = [2.2, 1.62, 1.42, 1.31, 1.25, 1.21, 1.18, 1.15, 1.14, 1.12, 1.11] as const;
-const studentOver = (free: number): number => (free < 2 ? STUDENT[0] : (STUDENT[free - 2] ?? 1.08));
+/** Residuals of few points are too small by chance: Student's t over the normal quantile, no more than that of two degrees of freedom. */
+const studentOver = (free: number): number => student975(Math.max(2, free)) / Z_975;
 
 function warmthOf(points: readonly FitPoint[], curve: Curve): Calibrated['temperature'] {
   const known = points.flatMap((point) => (point.temperatureC === null ? [] : [point.temperatureC]));

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { CurveKind } from '@plain-trowel/core/calibration/curve';
 import { curveOf } from '@plain-trowel/core/garden/curveOf';
-import { finishRun, versionsOf } from '@plain-trowel/core/garden/calibrations';
+import { finishRun, setSoilFacts, versionsOf } from '@plain-trowel/core/garden/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
@@ -33,6 +33,7 @@ export function FinishForm({
   const live = useLive();
   const channelId = parts.channel?.id ?? '';
   const [who, setWho] = useState(() => versionsOf(garden, channelId)[0]?.who ?? '');
+  const [soil, setSoil] = useState(parts.plot.soil.name);
   const [note, setNote] = useState('');
   const [days, setDays] = useState<number>(180);
   const finish = () => {
@@ -49,7 +50,8 @@ export function FinishForm({
     void commit(
       `calibration of ${parts.probe?.label ?? 'the probe'}`,
       (before) => {
-        const done = finishRun(before, channelId, contextOf(before, parts, nowMs), finishing, {
+        const known = setSoilFacts(before, parts.plot.id, { name: soil.trim() });
+        const done = finishRun(known, channelId, contextOf(before, parts, nowMs), finishing, {
           random: Math.random,
           nowIso,
         });
@@ -83,6 +85,11 @@ export function FinishForm({
       <Field label="Who" className="w-[150px]">
         {(props) => (
           <input {...props} value={who} maxLength={60} onChange={(event) => setWho(event.target.value)} />
+        )}
+      </Field>
+      <Field label="Soil it was taken in" className="w-[190px]">
+        {(props) => (
+          <input {...props} value={soil} maxLength={400} onChange={(event) => setSoil(event.target.value)} />
         )}
       </Field>
       <Field label="Note" className="w-[230px]">

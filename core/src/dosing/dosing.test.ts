@@ -1,0 +1,150 @@
+import { describe, expect, test } from 'vitest';
+import { student975 } from '../quantity/student.ts';
+import {
+  fitDose,
+  isBeyondTrials,
+  runTimeFor,
+  smallestDose,
+  suspectTrial,
+  volumeOf,
+  type DoseFit,
+  type Trial,
+} from './doseFit.ts';
+import { evennessOf, rainOf } from './outlets.ts';
+import { daysLeft, reservoirOf, volumeIn } from './reservoir.ts';
+
+const fitted = (trials: readonly Trial[]): DoseFit => {
+  const fit = fitDose(trials);
+  if (!fit.ok) throw new Error(fit.issue.kind);
+  return fit.value;
+};
+const trial = (runS: number, volumeMl: number): Trial => ({ runS, volumeMl });
+
+describe('Student’s t', () => {
+  test.each([
+    [1, 12.706],
+    [4, 2.776],
+    [10, 2.228],
+    [30, 2.042],
+  ])('%d degrees of freedom: %d', (free, t) => expect(student975(free)).toBe(t));
+  test('sixty degrees are 2.000 in the tables, very many 1.960, none none', () => {
+    expect(student975(60)).toBeCloseTo(2.0, 2);
+    expect(student975(1e6)).toBeCloseTo(1.96, 3);
+    expect(student975(0)).toBe(Infinity);
+  });
+});
+
+describe('what a pump gives', () => {
+  // Ten ml a second after two seconds for the tube: 5 s give 30, 10 s 80, 20 s 180.
+  const exact = [trial(5, 30), trial(10, 80), trial(20, 180)];
+  test('factor and tube constant come out of trials on a line', () => {
+    const fit = fitted(exact);
+    expect(fit.secondsPerMl).toBeCloseTo(0.1, 9);
+    expect(fit.tubeS).toBeCloseTo(2, 9);
+    expect(fit.sigmaMl).toBeCloseTo(0, 9);
+    expect(runTimeFor(fit, 100)).toBeCloseTo(12, 9);
+    expect(volumeOf(fit, 12).volumeMl).toBeCloseTo(100, 9);
+    expect(volumeOf(fit, 1).volumeMl).toBe(0);
+  });
+  test('prediction interval, worked by hand', () => {
+    // Times 5, 10, 15, 20 give 28, 82, 128, 182: mean 12.5 and 105, Σtt = 125, Σtv = 1270, so 10.16 ml/s and −22 at nought.
+    const fit = fitted([trial(5, 28), trial(10, 82), trial(15, 128), trial(20, 182)]);
+    expect(1 / fit.secondsPerMl).toBeCloseTo(10.16, 9);
+    expect(fit.tubeS).toBeCloseTo(22 / 10.16, 9);
+    // Residuals −0.8, 2.4, −2.4, 0.8: squares 12.8, two degrees of freedom, s = 2.5298.
+    expect(fit.sigmaMl).toBeCloseTo(Math.sqrt(6.4), 9);
+    // At 12.5 s: 4.303 · 2.5298 · √(1 + 1/4).
+    expect(volumeOf(fit, 12.5).plusMinusMl).toBeCloseTo(4.303 * Math.sqrt(6.4) * Math.sqrt(1.25), 6);
+    // Further out it is wider: √(1.25 + 12.5² ÷ 125).
+    expect(volumeOf(fit, 25).plusMinusMl).toBeCloseTo(4.303 * Math.sqrt(6.4) * Math.sqrt(2.5), 6);
+    // A fifth of the dose must cover it. 60 ml take 8.07 s: 10.886 · √(1.25 + 4.43² ÷ 125) = 12.9, more than 12; 65 ml take 8.56 s: 12.8, less than 13.
+    expect(smallestDose(fit)).toBe(65);
+  });
+  test('too few, no flow and nonsense are told', () => {
+    expect(fitDose([trial(5, 30), trial(10, 80)])).toMatchObject({ issue: { kind: 'too-few', runTimes: 2 } });
+    expect(fitDose([trial(5, 30), trial(5, 31), trial(10, 80)])).toMatchObject({
+      issue: { kind: 'too-few', trials: 3, runTimes: 2 },
+    });
+    expect(fitDose([trial(5, 30), trial(10, 30), trial(20, 30)])).toMatchObject({
+      issue: { kind: 'no-flow' },
+    });
+    expect(fitDose([trial(5, 30), trial(10, 80), trial(0, 3)])).toMatchObject({
+      issue: { kind: 'not-positive' },
+    });
+    expect(fitDose([trial(5, 30), trial(10, 80), trial(20, Number.NaN)])).toMatchObject({
+      issue: { kind: 'not-positive' },
+    });
+  });
+  test('a pump too uneven for any dose has no smallest one', () => {
+    const wild = fitted([trial(1, 0), trial(2, 9000), trial(3, 100), trial(4, 14_000)]);
+    expect(smallestDose(wild)).toBeNull();
+  });
+  test('beyond what was tried the line is only hoped to go on', () => {
+    const fit = fitted(exact);
+    expect([3, 5, 24, 26].map((runS) => isBeyondTrials(fit, runS))).toEqual([true, false, false, true]);
+  });
+  test('the trial that does not go with the others is named, with how far it is off', () => {
+    const trials = [trial(5, 31), trial(8, 59), trial(10, 81), trial(15, 129), trial(20, 181), trial(12, 60)];
+    const suspect = suspectTrial(trials);
+    expect(suspect?.at).toBe(5);
+    // The others say about 100 ml for 12 s.
+    expect(suspect?.offMl).toBeCloseTo(-40, 0);
+    expect(suspectTrial(trials.slice(0, 5))).toBeNull();
+    expect(suspectTrial(exact)).toBeNull();
+  });
+});
+
+describe('evenness', () => {
+  test('four outlets: the driest gives 60 where the mean is 100', () => {
+    const even = evennessOf([60, 100, 110, 130]);
+    expect(even).toMatchObject({ meanMl: 100, lowQuarterPercent: 60, sharesPercent: [15, 25, 27.5, 32.5] });
+    // 1 − (40 + 0 + 10 + 30) ÷ 400.
+    expect(even?.coefficientPercent).toBeCloseTo(80, 9);
+  });
+  test('of eight cups the driest two count; nothing caught has no evenness', () => {
+    expect(evennessOf([10, 20, 30, 30, 30, 30, 40, 50])?.lowQuarterPercent).toBeCloseTo(50, 9);
+    expect(evennessOf([])).toBeNull();
+    expect(evennessOf([0, 0])).toBeNull();
+    expect(evennessOf([5, Number.NaN])).toBeNull();
+  });
+  test('40 ml in a cup of 80 cm² within ten minutes is half a millimetre a minute', () => {
+    expect(rainOf(40, 80, 10)).toBeCloseTo(0.5, 9);
+  });
+});
+
+describe('a reservoir', () => {
+  const levels = [
+    { raw: 400, volumeMl: 0 },
+    { raw: 200, volumeMl: 9000 },
+    { raw: 50, volumeMl: 20_000 },
+  ];
+  test('reads its levels, and between them never turns back', () => {
+    const tank = reservoirOf(levels);
+    if (!tank.ok) throw new Error(tank.issue.kind);
+    expect(tank.value.fullMl).toBe(20_000);
+    for (const level of levels) expect(volumeIn(tank.value, level.raw)).toBeCloseTo(level.volumeMl, 6);
+    let before = Infinity;
+    for (let raw = 50; raw <= 400; raw += 5) {
+      const now = volumeIn(tank.value, raw);
+      expect(now).toBeLessThan(before);
+      before = now;
+    }
+    // Beyond full and empty it stays there.
+    expect(volumeIn(tank.value, 20)).toBeCloseTo(20_000, 6);
+    expect(volumeIn(tank.value, 500)).toBeCloseTo(0, 6);
+  });
+  test('levels that contradict each other are told', () => {
+    expect(reservoirOf([{ raw: 1, volumeMl: 1 }])).toMatchObject({ issue: { kind: 'too-few' } });
+    expect(reservoirOf([...levels, { raw: 200, volumeMl: 1 }])).toMatchObject({
+      issue: { kind: 'same-raw', raw: 200 },
+    });
+    expect(reservoirOf([...levels, { raw: 20, volumeMl: 8000 }])).toMatchObject({
+      issue: { kind: 'not-monotone' },
+    });
+  });
+  test('days left count what lies above the minimum', () => {
+    expect(daysLeft(12_000, 2000, 500)).toBe(20);
+    expect(daysLeft(1000, 2000, 500)).toBe(0);
+    expect(daysLeft(12_000, 2000, 0)).toBeNull();
+  });
+});

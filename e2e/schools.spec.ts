@@ -1,0 +1,151 @@
+/** The other schools of calibrating, each walked as a newcomer would: by feel, against a meter, by weighing the pot, a factory curve, a drain test. */
+import type { Page } from '@playwright/test';
+import { clock, expect, expectAccessible, message, openSample, plot, sheet, test } from './careful.ts';
+
+async function begin(page: Page, method: string): Promise<void> {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Calibrate').click();
+  await clock(page, '×60').click();
+  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByText(method, { exact: true }).click();
+  await page.getByRole('button', { name: 'Begin' }).click();
+}
+
+/** Makes the stand-in's probe read something else and waits until it has got there. */
+async function move(page: Page, button: string, times = 1): Promise<void> {
+  await page.getByRole('button', { name: button }).click({ clickCount: times, delay: 40 });
+  await page.waitForTimeout(2500);
+}
+
+async function fill(page: Page, label: string, value: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: label, exact: true });
+  await field.fill(value);
+  await field.press('Enter');
+}
+
+const use = async (page: Page) => {
+  await page.getByRole('button', { name: /^Use this calibration/ }).click();
+  await expect(message(page, /C2 is calibrated/)).toBeVisible();
+};
+
+test('by feel: what a finger found becomes the plot’s bands', async ({ page }) => {
+  test.setTimeout(90_000);
+  await begin(page, 'Bands by feel');
+  const feel = async (what: string) => {
+    await page.getByText(what, { exact: true }).last().click();
+    await page.getByRole('button', { name: /^Capture/ }).click();
+    await expect(message(page, /Captured, felt by hand/).last()).toBeVisible();
+  };
+  await move(page, 'Pull the probe out');
+  await feel('dry');
+  await move(page, 'Push it back in');
+  await feel('right');
+  await move(page, 'Into the water jar');
+  await feel('flooded');
+  await expectAccessible(page);
+  await use(page);
+  await expect(page.getByRole('region', { name: 'Calibration in use' })).toContainText('Bands by feel');
+  await sheet(page, 'Limits').click();
+  await page.getByText(/Words of this plot/).click();
+  // Cut half way between what felt dry and what felt right, so no longer the 20 % of the guess.
+  await expect(page.getByLabel('low up to')).not.toHaveValue('35.0');
+});
+
+test('against a dial: five pairs say whether the two are in step, and only then give a curve', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await begin(page, 'Against a reference meter');
+  const pair = async (dial: string, count: number) => {
+    await page.getByLabel('The meter shows', { exact: true }).last().fill(dial);
+    await page.getByRole('button', { name: /^Capture/ }).click();
+    await expect(page.getByText(`${count} captured`)).toBeVisible();
+  };
+  await page.getByLabel('The meter shows', { exact: true }).last().fill('400');
+  await expect(page.getByText('From 0 to 100.')).toBeVisible();
+  await move(page, 'Pull the probe out');
+  await pair('1', 1);
+  await move(page, 'Push it back in');
+  await pair('5', 2);
+  await expect(page.getByText(/2 pairs so far; from five on/)).toBeVisible();
+  await move(page, 'Pour 50 ml', 4);
+  await pair('6', 3);
+  await move(page, 'Pour 50 ml', 5);
+  await pair('8', 4);
+  await move(page, 'Into the water jar');
+  await pair('10', 5);
+  await expect(page.getByText(/^In step: 5 pairs/)).toBeVisible();
+  await expectAccessible(page);
+  await use(page);
+});
+
+test('pot weighing: says what is still unknown, takes the best kind of percent that the weights carry', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await begin(page, 'Pot weighing');
+  await fill(page, 'Pot, saucer, stake and probe', '400');
+  const weigh = async (grams: string, count: number) => {
+    await page.getByLabel('Whole pot now weighs').fill(grams);
+    await page.getByRole('button', { name: /^Capture/ }).click();
+    await expect(page.getByText(`${count} captured`)).toBeVisible();
+  };
+  await move(page, 'Into the water jar');
+  await weigh('4975', 1);
+  await expect(page.getByText('give the dry soil, or the soaked and the driest weight')).toBeVisible();
+  await fill(page, 'Dry soil in it, if known', '3000');
+  await fill(page, 'Volume of the soil, if known', '3750');
+  // 4975 − 400 − 3000 g of water in 3750 ml.
+  await expect(page.getByRole('row', { name: /^pot on the scale/ })).toContainText('42.0');
+  await move(page, 'Push it back in');
+  await move(page, 'Pour 50 ml', 4);
+  await weigh('4600', 2);
+  await move(page, 'Pull the probe out');
+  await weigh('3700', 3);
+  await weigh('3705', 4);
+  await use(page);
+  await expect(plot(page, /Chilli crate/)).toContainText('% VWC');
+});
+
+test('a factory curve is checked against one soil, and says that it agrees or by how much it is off', async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  await begin(page, 'Factory curve, checked');
+  await fill(page, 'Raw value at the low end of its sheet', '2934');
+  await fill(page, 'Raw value at the high end of its sheet', '1144');
+  await page.getByLabel('Water content by weighing').fill('48');
+  await page.getByRole('button', { name: /^Capture/ }).click();
+  await expect(page.getByText(/Agrees within its ±|Off by/)).toBeVisible();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await page.getByLabel('Water content by weighing').fill('20');
+  await page.getByRole('button', { name: /^Capture/ }).click();
+  await expect(page.getByText(/Off by .* more than chance\. The curve is moved/)).toBeVisible();
+  await use(page);
+});
+
+test('a drain test looks at the log first, and gives available percent', async ({ page }) => {
+  test.setTimeout(90_000);
+  await begin(page, 'Drain test');
+  await expect(page.getByText(/shows no soaking|still moving by|a day later it stood at/)).toBeVisible();
+  await move(page, 'Into the water jar');
+  await page
+    .getByRole('button', { name: /^Capture/ })
+    .first()
+    .click();
+  await expect(message(page, /Captured, drained a day/)).toBeVisible();
+  await page.getByRole('button', { name: 'Next' }).click();
+  await move(page, 'Lift it out of the jar');
+  await page
+    .getByRole('button', { name: /^Capture/ })
+    .first()
+    .click();
+  await expect(message(page, /Captured, plant hangs its leaves/)).toBeVisible();
+  await use(page);
+  await expect(plot(page, /Chilli crate/)).toContainText('% available');
+  await page.getByRole('button', { name: /^Reference drained, .* Show the working/ }).click();
+  await expect(page.getByRole('complementary', { name: 'Working' })).toContainText(
+    'Reference: drained a day',
+  );
+});
