@@ -1,7 +1,7 @@
 /** Every sheet: reachable, accessible in both widths and both tones, worked without a mouse. */
 import { expect, expectAccessible, openSample, plot, sheet, startFromParts, test } from './careful.ts';
 
-const SHEETS = ['Parts', 'Wiring', 'Readout', 'Calibrate', 'Limits', 'Log'] as const;
+const SHEETS = ['Parts', 'Wiring', 'Readout', 'Calibrate', 'Dose', 'Limits', 'Log'] as const;
 
 for (const name of SHEETS) {
   test(`${name} is accessible by day, by night and on a phone`, async ({ page }) => {

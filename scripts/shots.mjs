@@ -154,9 +154,7 @@ try {
   await toSheet(wide, 'Parts');
   await run(wide, 1);
   await shoot(wide, 'parts');
-  await toView(wide, 'Power');
   await run(wide, 1);
-  await shoot(wide, 'parts-power');
   await toSheet(wide, 'Wiring');
   await until(wide, '.react-flow__node');
   await run(wide, 2);
@@ -225,6 +223,23 @@ try {
   await wide.getByRole('button', { name: 'Push it back in' }).click();
   await run(wide, 120);
   await wide.evaluate(() => scrollTo(0, 0));
+  await toSheet(wide, 'Dose');
+  await run(wide, 1);
+  for (const [seconds, volume] of [
+    ['5', '31'],
+    ['10', '76'],
+    ['20', '166'],
+    ['5', '30'],
+    ['10', '77'],
+    ['20', '163'],
+  ]) {
+    await wide.getByLabel('It ran for').fill(seconds);
+    await wide.getByLabel('Into the jug came').fill(volume);
+    await wide.getByLabel('Into the jug came').press('Enter');
+    await run(wide, 1);
+  }
+  await wide.evaluate(() => scrollTo(0, 0));
+  await shoot(wide, 'dose');
   await toSheet(wide, 'Limits');
   await run(wide, 2);
   await shoot(wide, 'limits');

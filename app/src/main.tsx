@@ -21,6 +21,7 @@ const PlanParts = lazy(() => import('./stations/plan/parts/PartsSheet.tsx'));
 const PlanWiring = lazy(() => import('./stations/plan/wiring/WiringSheet.tsx'));
 const Readout = lazy(() => import('./stations/bench/readout/ReadoutSheet.tsx'));
 const Calibrate = lazy(() => import('./stations/bench/calibrate/CalibrateSheet.tsx'));
+const Dose = lazy(() => import('./stations/bench/dose/DoseSheet.tsx'));
 const Limits = lazy(() => import('./stations/rules/limits/LimitsSheet.tsx'));
 const Log = lazy(() => import('./stations/season/log/LogSheet.tsx'));
 
@@ -38,6 +39,7 @@ const router = createBrowserRouter([
       { path: 'plan/wiring', element: <PlanWiring /> },
       { path: 'bench/readout', element: <Readout /> },
       { path: 'bench/calibrate', element: <Calibrate /> },
+      { path: 'bench/dose', element: <Dose /> },
       { path: 'rules/limits', element: <Limits /> },
       { path: 'season/log', element: <Log /> },
     ],

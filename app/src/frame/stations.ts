@@ -14,6 +14,7 @@ export const STATIONS = [
     sheets: [
       { id: 'readout', name: 'Readout' },
       { id: 'calibrate', name: 'Calibrate' },
+      { id: 'dose', name: 'Dose' },
     ],
   },
   { id: 'rules', name: 'Rules', sheets: [{ id: 'limits', name: 'Limits' }] },

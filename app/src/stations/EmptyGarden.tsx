@@ -1,6 +1,7 @@
 const WHAT = {
   readout: 'the raw numbers of a probe, as they come',
   calibrate: 'the two references of a probe and what its percent means',
+  dose: 'how long the pump must run for 100 ml',
   limits: 'where water starts and stops, and what the pump answers',
   log: 'what was read and what happened',
 } as const;

@@ -99,8 +99,8 @@ export function smallestDose(fit: DoseFit): number | null {
 export const isBeyondTrials = (fit: DoseFit, runS: number): boolean =>
   runS < 0.8 * fit.shortestS || runS > 1.25 * fit.longestS;
 
-/** A trial this many of its own deleted standard deviations off is worth a second look. */
-const SUSPECT = 3.5;
+/** A trial so many times as far off as a further run may fall is worth a second look; every trial is looked at, so chance has many tries. */
+const SUSPECT = 2;
 
 /**
  * The trial that fits least to the others, when it is off by more than chance: its place, and by how many ml. Null when all go together, or when there
@@ -109,15 +109,14 @@ const SUSPECT = 3.5;
 export function suspectTrial(
   trials: readonly Trial[],
 ): { readonly at: number; readonly offMl: number } | null {
-  let worst: { at: number; offMl: number; sigmas: number } | null = null;
+  let worst: { at: number; offMl: number; times: number } | null = null;
   for (const [at, trial] of trials.entries()) {
     const rest = fitDose(trials.filter((_, other) => other !== at));
     if (!rest.ok || rest.value.trials < 4) continue;
     const { volumeMl, plusMinusMl } = volumeOf(rest.value, trial.runS);
     const offMl = trial.volumeMl - volumeMl;
-    const sigma = plusMinusMl / student975(rest.value.trials - 2);
-    const sigmas = Math.abs(offMl) / Math.max(sigma, 1e-9);
-    if (sigmas > SUSPECT && sigmas > (worst?.sigmas ?? 0)) worst = { at, offMl, sigmas };
+    const times = Math.abs(offMl) / Math.max(plusMinusMl, 1e-9);
+    if (times > SUSPECT && times > (worst?.times ?? 0)) worst = { at, offMl, times };
   }
   return worst && { at: worst.at, offMl: worst.offMl };
 }

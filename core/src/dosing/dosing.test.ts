@@ -10,6 +10,7 @@ import {
   type DoseFit,
   type Trial,
 } from './doseFit.ts';
+import { workRunTime, workVolume } from './workDose.ts';
 import { evennessOf, rainOf } from './outlets.ts';
 import { daysLeft, reservoirOf, volumeIn } from './reservoir.ts';
 
@@ -91,6 +92,9 @@ describe('what a pump gives', () => {
     expect(suspect?.offMl).toBeCloseTo(-40, 0);
     expect(suspectTrial(trials.slice(0, 5))).toBeNull();
     expect(suspectTrial(exact)).toBeNull();
+    // Five ml at the long end are no more than such pumps do.
+    const fair = [trial(5, 31), trial(10, 76), trial(20, 166), trial(5, 30), trial(10, 77), trial(20, 161)];
+    expect(suspectTrial(fair)).toBeNull();
   });
 });
 
@@ -146,5 +150,15 @@ describe('a reservoir', () => {
     expect(daysLeft(12_000, 2000, 500)).toBe(20);
     expect(daysLeft(1000, 2000, 500)).toBe(0);
     expect(daysLeft(12_000, 2000, 0)).toBeNull();
+  });
+});
+
+describe('workings', () => {
+  const fit = fitted([trial(5, 30), trial(10, 80), trial(20, 180)]);
+  test('100 ml take 100 · 0.1 + 2 = 12 s, and 12 s give 100 ml', () => {
+    expect(workRunTime(fit, 100)).toMatchObject({ unit: 's', title: 'Run time for 100 ml' });
+    expect(workRunTime(fit, 100).value).toBeCloseTo(12, 9);
+    expect(workVolume(fit, 12).value).toBeCloseTo(100, 9);
+    expect(workVolume(fit, 1).value).toBe(0);
   });
 });

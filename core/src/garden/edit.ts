@@ -162,6 +162,8 @@ function newLine(
     minIntervalS: 600,
     staleAfterS: 60,
     automatic: false,
+    trials: [],
+    trialNote: '',
   };
 }
 

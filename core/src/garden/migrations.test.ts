@@ -36,7 +36,19 @@ const VERSION_1 = {
     },
   ],
   calibrations: [],
-  waterLines: [],
+  waterLines: [
+    {
+      id: 'w',
+      name: 'Pump',
+      boardId: 'b',
+      plotId: 'mint',
+      flowMlPerS: 9,
+      maxRunS: 20,
+      minIntervalS: 600,
+      staleAfterS: 60,
+      automatic: false,
+    },
+  ],
 };
 
 test('a garden of version 1 opens with an empty plan, an empty wiring, and everything it had', () => {
@@ -44,6 +56,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
   expect(read.value).toMatchObject({ ...VERSION_1, version: 4, channels, runs: [] });
+  expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
   expect(read.value.plan.answers.power).toBeNull();

@@ -97,7 +97,7 @@ function lineOfPair(calibration: Loose): Loose {
   };
 }
 
-/** From version 3: two pegs and a line were all that there was; a calibration did not say where it holds. */
+/** From version 3: two pegs and a line were all that there was; a calibration did not say where it holds, a pump's flow was a guess. */
 function fromVersion3(garden: Loose): Loose {
   const list = (of: unknown): Loose[] => (Array.isArray(of) ? of.filter(isObject) : []);
   const depthOf = (channelId: unknown) => {
@@ -152,6 +152,7 @@ function fromVersion3(garden: Loose): Loose {
     channels: eachOf(garden.channels, ({ pegs: _pegs, ...channel }) => channel),
     calibrations,
     runs,
+    waterLines: eachOf(garden.waterLines, (line) => ({ ...line, trials: [], trialNote: '' })),
   };
 }
 

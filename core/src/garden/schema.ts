@@ -56,6 +56,21 @@ const waterLine = z.strictObject({
     .max(7 * 86_400),
   staleAfterS: z.int().min(5).max(86_400),
   automatic: z.boolean(),
+  /** Measured runs: how long it ran, and what came out. */
+  trials: z
+    .array(
+      z.strictObject({
+        id,
+        runS: z.number().min(0.1).max(3600),
+        volumeMl: z.number().min(0).max(1e6),
+        used: z.boolean(),
+        takenAt: time,
+        simulated: z.boolean(),
+      }),
+    )
+    .max(200),
+  /** Tube, lift, tank level and supply that the trials were made with, in words. */
+  trialNote: text,
 });
 
 const shape = z.strictObject({

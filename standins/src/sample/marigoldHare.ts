@@ -306,6 +306,8 @@ export function marigoldHare(nowMs: number): Garden {
         minIntervalS: 900,
         staleAfterS: 900,
         automatic: true,
+        trials: [],
+        trialNote: '',
       },
     ],
     plan: MARIGOLD_PLAN,

@@ -1,0 +1,129 @@
+import { useState } from 'react';
+import {
+  isBeyondTrials,
+  runTimeFor,
+  smallestDose,
+  volumeOf,
+  type DoseFit,
+} from '@plain-trowel/core/dosing/doseFit';
+import { workRunTime, workVolume } from '@plain-trowel/core/dosing/workDose';
+import { useMeasuredFlow as takeFlow } from '@plain-trowel/core/garden/trials';
+import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import { Button } from '../../../ui/Button.tsx';
+import { NumberField } from '../../../ui/NumberField.tsx';
+
+const DOSES_ML = [25, 50, 100, 200, 300, 500, 1000] as const;
+
+/** Both ways between volume and run time, a table of usual doses, the smallest that makes sense, and the flow taken over by the rules. */
+export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit }) {
+  const { commit } = useGarden();
+  const [volumeMl, setVolume] = useState(100);
+  const [runS, setRun] = useState(10);
+  const smallest = smallestDose(fit);
+  const flow = 1 / fit.secondsPerMl;
+  const isTaken = Math.abs(line.flowMlPerS - flow) < 0.006;
+  return (
+    <section aria-label="Doses" className="mt-4 border-t border-rule pt-3">
+      <h2>Doses</h2>
+      <p className="text-[14.5px]">
+        {smallest === null ? (
+          'This line is too uneven for any dose to come out within a fifth. Look at the tube and measure again.'
+        ) : (
+          <>
+            The smallest sensible dose is <b className="num font-semibold">{formatNumber(smallest)} ml</b>:
+            less than that does not come out within a fifth.
+          </>
+        )}
+      </p>
+      <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-3">
+        <div className="w-[130px]">
+          <NumberField
+            label="For a volume of"
+            unit="ml"
+            value={volumeMl}
+            least={1}
+            most={100_000}
+            whole={false}
+            decimals={0}
+            onKeep={setVolume}
+          />
+        </div>
+        <p className="pb-1.5">
+          run <WorkedNumber id="dose-run" worked={workRunTime(fit, volumeMl)} />
+        </p>
+        <div className="w-[130px]">
+          <NumberField
+            label="A run of"
+            unit="s"
+            value={runS}
+            least={0.1}
+            most={3600}
+            whole={false}
+            onKeep={setRun}
+          />
+        </div>
+        <p className="pb-1.5">
+          gives <WorkedNumber id="dose-volume" worked={workVolume(fit, runS)} />
+        </p>
+      </div>
+      <div className="mt-3 overflow-x-auto">
+        <table className="w-auto">
+          <thead>
+            <tr>
+              <th className="text-right">Dose, ml</th>
+              <th className="pl-6 text-right">Run, s</th>
+              <th className="pl-6 text-right">A single run gives, ml</th>
+              <th className="pl-6">Mind</th>
+            </tr>
+          </thead>
+          <tbody>
+            {DOSES_ML.map((dose) => {
+              const time = runTimeFor(fit, dose);
+              const { plusMinusMl } = volumeOf(fit, time);
+              return (
+                <tr key={dose}>
+                  <td className="num text-right">{formatNumber(dose)}</td>
+                  <td className="num pl-6 text-right">{formatNumber(time, 1)}</td>
+                  <td className="num pl-6 text-right">
+                    {formatNumber(dose)} ± {formatNumber(plusMinusMl)}
+                  </td>
+                  <td className="pl-6 text-[13.5px] text-soft">
+                    {smallest !== null && dose < smallest
+                      ? 'too small to be even'
+                      : isBeyondTrials(fit, time)
+                        ? 'beyond what was tried'
+                        : time > line.maxRunS
+                          ? `longer than the maximum run of ${line.maxRunS} s`
+                          : 'tried'}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <p className="mt-3 text-[14.5px] leading-10">
+        The rules reckon with <span className="num">{formatNumber(line.flowMlPerS, 2)} ml/s</span>; measured
+        were <span className="num">{formatNumber(flow, 2)} ml/s</span>.{' '}
+        {isTaken ? (
+          'They are the same.'
+        ) : (
+          <Button
+            onClick={() =>
+              void commit(
+                `flow of ${line.name}`,
+                (garden) => ({ garden: takeFlow(garden, line.id, fit) }),
+                `${line.name} is reckoned with ${formatNumber(flow, 2)} ml/s now. The filling of the tube is not in it yet.`,
+              )
+            }
+          >
+            Reckon with the measured flow
+          </Button>
+        )}
+      </p>
+    </section>
+  );
+}
