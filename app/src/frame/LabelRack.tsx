@@ -121,7 +121,7 @@ export function LabelRack() {
               <PlotLabel
                 key={plot.id}
                 name={plot.name}
-                view={viewOf(parts, live, stored)}
+                view={viewOf(garden, parts, live, stored)}
                 current={plot.id === current}
                 to={`${pathname}?plot=${plot.id}`}
                 pumpOn={live.answers[plot.id]?.pumpOn ?? false}

@@ -4,6 +4,7 @@ import { plotParts, type PlotParts } from '@plain-trowel/core/garden/edit';
 import type { Reading } from '@plain-trowel/core/records/series';
 import type { BusDesk, BusSnapshot } from './busDesk.ts';
 import type { LiveSession, LiveSnapshot } from './liveSession.ts';
+import { soilTemperatureNow } from './readingNow.ts';
 import { viewPlot, type PlotView } from './plotView.ts';
 import { StandInSource } from './standInSource.ts';
 
@@ -47,10 +48,15 @@ export function usePlot(garden: Garden, plotId: string): { parts: PlotParts; vie
   const live = useLive();
   const { stored } = useLiveTools();
   const parts = plotParts(garden, plotId);
-  return parts && { parts, view: viewOf(parts, live, stored) };
+  return parts && { parts, view: viewOf(garden, parts, live, stored) };
 }
 
-export function viewOf(parts: PlotParts, live: LiveSnapshot, stored: ReadonlyMap<string, Reading>): PlotView {
+export function viewOf(
+  garden: Garden,
+  parts: PlotParts,
+  live: LiveSnapshot,
+  stored: ReadonlyMap<string, Reading>,
+): PlotView {
   const id = parts.channel?.id ?? '';
   const present = live.present.get(id);
   const kept = stored.get(id);
@@ -59,5 +65,7 @@ export function viewOf(parts: PlotParts, live: LiveSnapshot, stored: ReadonlyMap
     : kept
       ? { rawCounts: kept.raw, atMs: kept.timeMs }
       : null;
-  return viewPlot(parts, reading, live.nowMs);
+  // A stored reading knows no temperature of its own.
+  const temperatureC = present ? soilTemperatureNow(garden, parts.plot.id, live.present) : null;
+  return viewPlot(parts, reading, live.nowMs, temperatureC);
 }

@@ -31,6 +31,17 @@ test('a calibration made at another supply voltage gives no percent', () => {
   });
 });
 
+test('a temperature that the calibration found out puts the percent right, where a thermometer speaks', () => {
+  const { fit, ...rest } = partsOf('chilli');
+  if (!fit || 'knots' in fit.shape) throw new Error('no line');
+  const warm = { ...fit, shape: { ...fit.shape, temperature: { perDegree: -0.5, atC: 18 } } };
+  const percentAt = (temperatureC: number | null) =>
+    viewPlot({ ...rest, fit: warm }, at(2039), NOW, temperatureC).span?.percent;
+  // Half way between its references; four degrees colder than they were, two percent are put on.
+  expect(percentAt(14)).toBeCloseTo(52, 9);
+  expect(percentAt(null)).toBeCloseTo(50, 9);
+});
+
 test('doubt comes before the band', () => {
   expect(viewPlot(partsOf('chilli'), at(2039, 901), NOW).state).toBe('stale');
   expect(viewPlot(partsOf('mint'), at(1023), NOW).state).toBe('implausible');

@@ -11,6 +11,8 @@ export type PlotView = {
   readonly atMs: number | null;
   readonly span: CurveReading | null;
   readonly percentKind: PercentKind;
+  /** Soil temperature that the percent was put right by, where its calibration carries one, °C; null without. */
+  readonly temperatureC: number | null;
 };
 
 /** @param reading newest value of the plot's channel, or null */
@@ -18,10 +20,13 @@ export function viewPlot(
   parts: PlotParts,
   reading: { rawCounts: number; atMs: number } | null,
   nowMs: number,
+  temperatureC: number | null = null,
 ): PlotView {
   // A calibration of another supply or board is void: its percent would look right and be wrong.
   const span =
-    reading && parts.fit && !calibrationMismatch(parts) ? readCurve(parts.fit, reading.rawCounts) : null;
+    reading && parts.fit && !calibrationMismatch(parts)
+      ? readCurve(parts.fit, reading.rawCounts, temperatureC)
+      : null;
   const rails = parts.board
     ? plausibleWindow(parts.board.adcBits)
     : { lowCounts: -Infinity, highCounts: Infinity };
@@ -46,5 +51,6 @@ export function viewPlot(
     atMs: reading?.atMs ?? null,
     span,
     percentKind: parts.fit?.percentKind ?? 'span',
+    temperatureC,
   };
 }

@@ -1,5 +1,4 @@
-import { percentPerCount } from '@plain-trowel/core/calibration/curve';
-import { uncertaintyOf, wholeOf, type Uncertainty } from '@plain-trowel/core/calibration/uncertainty';
+import { asGuess, uncertaintyOf, type Uncertainty } from '@plain-trowel/core/calibration/uncertainty';
 import { fullScaleOf } from '@plain-trowel/core/garden/channels';
 import { calibratedOfVersion } from '@plain-trowel/core/garden/curveOf';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
@@ -24,7 +23,7 @@ export function soilTemperatureNow(
   return null;
 }
 
-/** How far the percent of a present value may be off under a calibration; a guess copied from a sister may be off by a fifth of its range besides. */
+/** How far the percent of a present value may be off under a calibration; a guess copied from a sister differs from unit to unit besides. */
 function uncertaintyNow(
   calibration: Calibration,
   present: PresentValue,
@@ -39,12 +38,7 @@ function uncertaintyNow(
     stepCounts: present.stepCounts,
     temperatureC,
   });
-  if (calibration.guessOf === null) return of;
-  // Unit-to-unit spread of such probes, about five percent of the span, for either end.
-  const { curve } = calibrated;
-  const spread = 0.05 * curve.spanCounts * percentPerCount(curve, present.rawCounts);
-  const parts = { ...of.parts, repeatability: Math.hypot(of.parts.repeatability, spread) };
-  return { parts, plusMinus: wholeOf(parts) };
+  return calibration.guessOf === null ? of : asGuess(of, calibrated.curve, present.rawCounts);
 }
 
 /** ± of a plot's reading as it comes in, with all that is known of it. */

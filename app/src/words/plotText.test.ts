@@ -22,6 +22,7 @@ describe('a label', () => {
     atMs: 0,
     span,
     percentKind: 'span',
+    temperatureC: null,
     ...change,
   });
 

@@ -160,6 +160,23 @@ describe('workings', () => {
     expect(shown.note).toContain('noise 0.30, repeatability 0.40');
     expect(shown.note).not.toContain('temperature');
   });
+  test('a temperature that the calibration found out is added in a step of its own, and only when it is known', () => {
+    const warm = curveFrom(
+      {
+        kind: 'line',
+        origin: 1000,
+        unit: 2000,
+        weights: [100, -100],
+        temperature: { perDegree: -0.5, atC: 20 },
+      },
+      [1000, 3000],
+    );
+    // 50 % in the middle, four degrees colder than at calibration: + 2.
+    expect(workPercent(warm, 2000, null, 16).value).toBeCloseTo(52, 9);
+    expect(workPercent(warm, 2000, null, 16).value).toBeCloseTo(readCurve(warm, 2000, 16).percent, 9);
+    expect(workPercent(warm, 2000, null).value).toBeCloseTo(50, 9);
+    expect(workPercent(warm, 2000, null).steps).toHaveLength(1);
+  });
   test('a clamped reading shows both steps', () => {
     const shown = workPercent(fit, 3012, null);
     expect(shown.steps.map((one) => one.name)).toEqual(['percent', 'kept within the references']);

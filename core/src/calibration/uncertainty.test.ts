@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { pointOf, repeatSigma, type Capture, type FitPoint } from './points.ts';
-import { bandOf, calibrate, uncertaintyOf, type ReadingNow } from './uncertainty.ts';
+import { asGuess, bandOf, calibrate, uncertaintyOf, type ReadingNow } from './uncertainty.ts';
 
 const span = { percentKind: 'span', noiseCounts: 2 } as const;
 const point = (counts: number, percent: number, change: Partial<FitPoint> = {}): FitPoint => ({
@@ -72,6 +72,11 @@ describe('parts of ±', () => {
   test('six degrees from the calibration cost 0.15 % of the range each; an unknown temperature counts as four', () => {
     expect(uncertaintyOf(perfect, { ...still, temperatureC: 26 }).parts.temperature).toBeCloseTo(0.9, 9);
     expect(uncertaintyOf(perfect, { ...still, temperatureC: null }).parts.temperature).toBeCloseTo(0.6, 9);
+  });
+  test('a guess from a sister may be off by 5 % of the range more: 2.1 · 5 where nothing else is off', () => {
+    const of = uncertaintyOf(perfect, still);
+    expect(asGuess(of, perfect.curve, 2000).plusMinus).toBeCloseTo(10.5, 6);
+    expect(asGuess(of, perfect.curve, 2000).parts.repeatability).toBeCloseTo(5, 6);
   });
   test('along the range the band is narrowest where it is held by what is known best', () => {
     const loose = made([

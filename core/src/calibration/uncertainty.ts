@@ -28,7 +28,7 @@ export type Parts = Readonly<Record<Part, number>>;
 export const COVERAGE = 2.1;
 
 /** All parts together as ±. */
-export const wholeOf = (parts: Parts): number => COVERAGE * Math.hypot(...Object.values(parts));
+const wholeOf = (parts: Parts): number => COVERAGE * Math.hypot(...Object.values(parts));
 
 export type Uncertainty = {
   readonly parts: Parts;
@@ -156,6 +156,16 @@ export function uncertaintyOf(of: Calibrated, now: ReadingNow): Uncertainty {
     fit: of.fitSigma,
     temperature: warmthSigma(of, now.temperatureC),
   };
+  return { parts, plusMinus: wholeOf(parts) };
+}
+
+/** Probes of one kind differ from unit to unit by about this share of the span: standard deviation of either end. */
+const UNIT_SPREAD_FRAC = 0.05;
+
+/** ± of a reading under a calibration that was copied from a sister probe: its own, and the spread from unit to unit. */
+export function asGuess(of: Uncertainty, curve: Curve, rawCounts: number): Uncertainty {
+  const spread = UNIT_SPREAD_FRAC * curve.spanCounts * percentPerCount(curve, rawCounts);
+  const parts = { ...of.parts, repeatability: Math.hypot(of.parts.repeatability, spread) };
   return { parts, plusMinus: wholeOf(parts) };
 }
 

@@ -16,10 +16,16 @@ const SOURCES = {
 const sourceOf = (curve: Curve) => `${SOURCES[curve.shape.kind]} ${PERCENT_KINDS[curve.percentKind].long}`;
 
 /** Percent of a raw value, step by step; with its ± part by part where that is known. */
-export function workPercent(curve: Curve, rawCounts: number, uncertainty: Uncertainty | null): Worked {
-  const reading = readCurve(curve, rawCounts);
+export function workPercent(
+  curve: Curve,
+  rawCounts: number,
+  uncertainty: Uncertainty | null,
+  temperatureC: number | null = null,
+): Worked {
+  const reading = readCurve(curve, rawCounts, temperatureC);
   const unit = percentUnit(curve.percentKind);
-  const steps: WorkedStep[] = [stepOf(curve, rawCounts, unit)];
+  const bare = stepOf(curve, rawCounts, unit);
+  const steps: WorkedStep[] = [bare, ...warmthStep(curve, bare.value, temperatureC, unit)];
   if (reading.clampedAt)
     steps.push(
       step(
@@ -31,7 +37,7 @@ export function workPercent(curve: Curve, rawCounts: number, uncertainty: Uncert
           inputs: {
             dry: input('driest', curve.dryPercent, '%', 1),
             wet: input('wettest', curve.wetPercent, '%', 1),
-            percent: input('what the curve says', steps[0]?.value ?? 0, '%', 1),
+            percent: input('what the curve says', steps.at(-1)?.value ?? 0, '%', 1),
           },
         },
         ({ dry, wet, percent }) => Math.min(wet, Math.max(dry, percent)),
@@ -53,6 +59,33 @@ export function workPercent(curve: Curve, rawCounts: number, uncertainty: Uncert
       : parts.trim() || 'How far it may be off is not known: the calibration has no points.',
     wouldChange: 'Another reference, another supply voltage or another board.',
   });
+}
+
+/** What the soil temperature adds, where the calibration found it out and a thermometer speaks. The board's table does without. */
+function warmthStep(
+  { shape }: Curve,
+  percent: number,
+  temperatureC: number | null,
+  unit: string,
+): WorkedStep[] {
+  if ('knots' in shape || !shape.temperature || temperatureC === null) return [];
+  return [
+    step(
+      {
+        name: 'put right by the soil temperature',
+        unit,
+        decimals: 1,
+        formula: '{percent} + {perDegree} × ({now} − {at})',
+        inputs: {
+          percent: input('percent by the counts', percent, '%', 1),
+          perDegree: input('percent per degree', shape.temperature.perDegree, '% per °C', 3),
+          now: input('soil temperature now', temperatureC, '°C', 1),
+          at: input('temperature of the calibration', shape.temperature.atC, '°C', 1),
+        },
+      },
+      (v) => v.percent + v.perDegree * (v.now - v.at),
+    ),
+  ];
 }
 
 function stepOf(curve: Curve, rawCounts: number, unit: string): WorkedStep {

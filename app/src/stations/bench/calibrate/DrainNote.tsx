@@ -5,6 +5,7 @@ import { addCapture } from '@plain-trowel/core/garden/calibrations';
 import { probeScale } from '@plain-trowel/core/garden/channels';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import type { Run } from '@plain-trowel/core/garden/schema';
+import { FLAGS } from '@plain-trowel/core/records/series';
 import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { seriesQuery } from '../../../data/queries.ts';
@@ -45,7 +46,7 @@ export function DrainNote({ parts, run }: { parts: PlotParts; run: Run }) {
             takenAt: new Date(of.takenAtMs).toISOString(),
             supplyV: board.supplyV,
             boardId: board.id,
-            simulated: false,
+            simulated: series.flags.some((flags) => (flags & FLAGS.simulated) !== 0),
             settling: { verdict: 'steady', fromEndCounts: of.sigmaCounts },
           },
         },

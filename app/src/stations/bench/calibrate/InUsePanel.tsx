@@ -55,7 +55,12 @@ export function InUsePanel({
         <h2 className="mr-auto">
           {present && view?.span && view.state !== 'implausible' ? (
             <>
-              Now <WorkedNumber id="percent" lead worked={workPercent(fit, present.rawCounts, uncertainty)} />
+              Now{' '}
+              <WorkedNumber
+                id="percent"
+                lead
+                worked={workPercent(fit, present.rawCounts, uncertainty, view.temperatureC)}
+              />
               {uncertainty && (
                 <>
                   {' '}

@@ -76,7 +76,10 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
             'nothing: the reading cannot be trusted'
           ) : parts.fit && view.span ? (
             <>
-              <WorkedNumber id="percent" worked={workPercent(parts.fit, present.rawCounts, uncertainty)} />
+              <WorkedNumber
+                id="percent"
+                worked={workPercent(parts.fit, present.rawCounts, uncertainty, view.temperatureC)}
+              />
               {uncertainty && (
                 <>
                   {' '}
