@@ -115,15 +115,17 @@ export function tenthsFromTable(table: BoardTable, raw: number): number {
   if (!first || !last || table.length < 2 || table.length > MOST_TABLE_POINTS)
     throw new RangeError(`tenthsFromTable: ${table.length} points; a table has 2 to 8`);
   if (raw <= first.raw) return first.tenths;
-  for (const [at, right] of table.entries()) {
-    const left = table[at - 1];
-    if (!left) continue;
+  let left = first;
+  // By index: this runs once a second for every probe of a rehearsal.
+  for (let at = 1; at < table.length; at += 1) {
+    const right = table[at] ?? last;
     if (right.raw <= left.raw)
       throw new RangeError(`tenthsFromTable: raw ${right.raw} follows ${left.raw}; sort the points`);
     if (raw <= right.raw)
       return (
         left.tenths + Math.trunc(((raw - left.raw) * (right.tenths - left.tenths)) / (right.raw - left.raw))
       );
+    left = right;
   }
   return last.tenths;
 }

@@ -12,7 +12,7 @@ import {
 } from './doseFit.ts';
 import { workRunTime, workVolume } from './workDose.ts';
 import { evennessOf, rainOf } from './outlets.ts';
-import { daysLeft, reservoirOf, volumeIn } from './reservoir.ts';
+import { daysLeft, rawAtVolume, reservoirOf, volumeIn } from './reservoir.ts';
 
 const fitted = (trials: readonly Trial[]): DoseFit => {
   const fit = fitDose(trials);
@@ -136,6 +136,16 @@ describe('a reservoir', () => {
     // Beyond full and empty it stays there.
     expect(volumeIn(tank.value, 20)).toBeCloseTo(20_000, 6);
     expect(volumeIn(tank.value, 500)).toBeCloseTo(0, 6);
+  });
+  test.each([
+    ['a distance from the lid', levels],
+    ['counts that rise with the water', levels.map(({ raw, volumeMl }) => ({ raw: 500 - raw, volumeMl }))],
+  ])('%s: the raw value at a volume is the way back', (_, of) => {
+    const tank = reservoirOf(of);
+    if (!tank.ok) throw new Error(tank.issue.kind);
+    for (const volumeMl of [500, 4000, 9000, 15_000, 19_500])
+      expect(volumeIn(tank.value, rawAtVolume(tank.value, volumeMl))).toBeCloseTo(volumeMl, 3);
+    for (const level of of) expect(rawAtVolume(tank.value, level.volumeMl)).toBeCloseTo(level.raw, 3);
   });
   test('levels that contradict each other are told', () => {
     expect(reservoirOf([{ raw: 1, volumeMl: 1 }])).toMatchObject({ issue: { kind: 'too-few' } });

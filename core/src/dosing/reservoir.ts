@@ -42,6 +42,20 @@ export function volumeIn(reservoir: Reservoir, raw: number): number {
   return hermiteAt(knots, hermiteSlopes(knots), kept);
 }
 
+/** The raw value at a volume, by halving between the ends; beyond them the nearer end. The inverse of `volumeIn`. */
+export function rawAtVolume(reservoir: Reservoir, volumeMl: number): number {
+  const [first, last] = [reservoir.knots[0], reservoir.knots.at(-1)];
+  if (!first || !last) return 0;
+  const rises = last.percent > first.percent;
+  let [low, high] = [first.counts, last.counts];
+  for (let turn = 0; turn < 50; turn += 1) {
+    const middle = (low + high) / 2;
+    if (volumeIn(reservoir, middle) < volumeMl === rises) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
 /** Days that the water above the minimum lasts at the present use; null while nothing is used. @param usedMlPerDay ≥ 0 */
 export const daysLeft = (volumeMl: number, minimumMl: number, usedMlPerDay: number): number | null =>
   usedMlPerDay > 0 ? Math.max(0, volumeMl - minimumMl) / usedMlPerDay : null;

@@ -4,12 +4,10 @@ import {
   calibrationMismatch,
   editPlot,
   emptyGarden,
-  engineConfig,
   plotParts,
   removePlot,
   renameGarden,
   setBandEdges,
-  setLimits,
   setStreamName,
   setWaterLine,
   type Parts,
@@ -145,47 +143,11 @@ describe('the engine’s settings for a plot', () => {
     return found;
   };
 
-  test('none without a calibration', () => {
-    const { garden, plotId } = withPlot();
-    expect(engineConfig(partsOf(garden, plotId))).toBeNull();
-  });
-
-  test('table, limits, plausible window and guards come from the garden', () => {
-    const { garden, plotId } = calibrated();
-    const limited = setWaterLine(
-      setLimits(garden, plotId, { startTenths: 250, stopTenths: 500 }),
-      garden.waterLines[0]?.id ?? '',
-      { automatic: true, maxRunS: 15 },
-    );
-    expect(engineConfig(partsOf(limited, plotId))).toEqual({
-      table: [
-        { raw: 1000, tenths: 1000 },
-        { raw: 3000, tenths: 0 },
-      ],
-      startTenths: 250,
-      stopTenths: 500,
-      lowCounts: 20,
-      highCounts: 4075,
-      staleAfterS: 60,
-      maxRunS: 15,
-      minIntervalS: 600,
-      waters: 'automatic',
-    });
-  });
-
-  test('an unarmed line is switched off, and a plot without one has no line', () => {
-    const { garden, plotId } = calibrated();
-    expect(engineConfig(partsOf(garden, plotId))?.waters).toBe('switched-off');
-    expect(engineConfig(partsOf({ ...garden, waterLines: [] }, plotId))?.waters).toBe('no-line');
-  });
-
   test('a calibration is void on another supply or another board', () => {
     const { garden, plotId } = calibrated();
     expect(calibrationMismatch(partsOf(garden, plotId))).toBeNull();
     const at5V = { ...garden, boards: garden.boards.map((board) => ({ ...board, supplyV: 5 })) };
     expect(calibrationMismatch(partsOf(at5V, plotId))).toBe('supply');
-    // and nothing is decided with a void one
-    expect(engineConfig(partsOf(at5V, plotId))).toBeNull();
     const moved = {
       ...garden,
       calibrations: garden.calibrations.map((one) => ({

@@ -1,15 +1,22 @@
 /** Changes to the garden: each takes the document and gives a new one. Nothing here knows storage or the screen. */
-import { plausibleWindow } from '../electrics/converter.ts';
 import { DEFAULT_EDGES, type BandEdges } from '../control/bands.ts';
-import type { EngineConfig } from '../control/engine.ts';
-import { boardTable } from '../calibration/boardTable.ts';
 import type { Curve } from '../calibration/curve.ts';
 import type { Limits } from '../control/limits.ts';
 import { EMPTY_PLAN } from '../plan/schema.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { curveOf } from './curveOf.ts';
 import { makeId } from './ids.ts';
-import { NO_PLACEMENT, NO_SOIL, NO_TEST } from './migrations.ts';
+import {
+  NO_CONDITIONS,
+  NO_PLACEMENT,
+  NO_RIG,
+  NO_SOIL,
+  NO_TEST,
+  NO_WARMTH,
+  USUAL_RISE,
+} from './migrations.ts';
+import { DEFAULT_ALERTS } from '../control/alerts.ts';
+import { DEFAULT_SIGNALS } from '../control/signals.ts';
 import { NO_CORRECTION } from '../temperature/correction.ts';
 import { syncWiring } from './planEdit.ts';
 import {
@@ -61,6 +68,27 @@ export const EMPTY_CHANNEL = {
   calibrationId: null,
 } as const;
 
+/** What a plot has before anybody says more about it. */
+export const NEW_PLOT = { plantGroupId: '', size: null, warmth: NO_WARMTH } as const;
+
+/** What a water line has before anybody says more about it: it pulses and soaks, cautiously. */
+export const NEW_LINE = {
+  tubeS: 0,
+  automatic: false,
+  conditions: NO_CONDITIONS,
+  fallbackMl: 0,
+  tankId: null,
+  maxRunS: 20,
+  minIntervalS: 600,
+  staleAfterS: 60,
+  rise: USUAL_RISE,
+  outlets: [],
+  cups: null,
+  rig: NO_RIG,
+  trials: [],
+  trialNote: '',
+} satisfies Partial<WaterLine>;
+
 type Making = { readonly random: () => number; readonly nowIso: string };
 
 export function emptyGarden(name: string, timeZone: string, { random, nowIso }: Making): Garden {
@@ -80,6 +108,10 @@ export function emptyGarden(name: string, timeZone: string, { random, nowIso }: 
     calibrations: [],
     runs: [],
     waterLines: [],
+    reservoirs: [],
+    signals: DEFAULT_SIGNALS.map((one) => ({ ...one })),
+    alerts: DEFAULT_ALERTS.map((one) => ({ ...one })),
+    weather: 'mild',
     plan: EMPTY_PLAN,
     wiring: EMPTY_NETLIST,
     catalogue: [],
@@ -122,6 +154,7 @@ export function addPlot(
           limits: DEFAULT_LIMITS,
           bandEdges: [...DEFAULT_EDGES],
           soil: { ...NO_SOIL },
+          ...NEW_PLOT,
         },
       ],
       boards: newBoard ? [...garden.boards, newBoard] : garden.boards,
@@ -152,18 +185,17 @@ function newLine(
   flowMlPerS: number,
   random: () => number,
 ): WaterLine {
+  // Half of what the maximum run gives, so that no setting contradicts another.
+  const pulseMl = Math.max(1, Math.round((flowMlPerS * NEW_LINE.maxRunS) / 2));
   return {
     id: makeId('line', new Set(garden.waterLines.map((one) => one.id)), random),
     name: `${parts.plotName} pump`,
     boardId,
     plotId,
     flowMlPerS,
-    maxRunS: 20,
-    minIntervalS: 600,
-    staleAfterS: 60,
-    automatic: false,
-    trials: [],
-    trialNote: '',
+    ...NEW_LINE,
+    program: { kind: 'pulse-soak', pulseMl, soakS: 900, mostPulses: 4, restS: 14_400 },
+    dailyMaxMl: 4 * pulseMl,
   };
 }
 
@@ -176,12 +208,12 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
   if (!held) throw new RangeError(`editPlot: no plot ${plotId}`);
   const { board, pump } = parts;
   const boardId = 'id' in board ? board.id : (held.board?.id ?? '');
-  const others = garden.waterLines.filter((line) => line.plotId !== plotId);
-  const line =
-    pump &&
-    (held.line
-      ? { ...held.line, flowMlPerS: pump.flowMlPerS }
-      : newLine(garden, plotId, parts, boardId, pump.flowMlPerS, random));
+  const kept = garden.waterLines.filter((one) => one.plotId !== plotId || pump !== null);
+  const waterLines = !pump
+    ? withoutLines(kept, () => false)
+    : held.line
+      ? replace(kept, held.line.id, (one) => ({ ...one, flowMlPerS: pump.flowMlPerS }))
+      : [...kept, newLine(garden, plotId, parts, boardId, pump.flowMlPerS, random)];
   return syncWiring({
     ...garden,
     plots: replace(garden.plots, plotId, (plot) => ({ ...plot, name: parts.plotName, plant: parts.plant })),
@@ -198,7 +230,7 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
       pin: parts.pin,
       streamName: parts.streamName,
     })),
-    waterLines: line ? [...others, line] : others,
+    waterLines,
   });
 }
 
@@ -221,8 +253,25 @@ export function removePlot(garden: Garden, plotId: string): Garden {
     channels,
     calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
     runs: garden.runs.filter((run) => kept.has(run.channelId)),
-    waterLines: garden.waterLines.filter((line) => line.plotId !== plotId),
+    waterLines: withoutLines(
+      garden.waterLines.map((line) => ({
+        ...line,
+        outlets: line.outlets.map((one) => (one.plotId === plotId ? { ...one, plotId: null } : one)),
+      })),
+      (line) => line.plotId === plotId,
+    ),
   });
+}
+
+/** Takes lines away; those that followed one of them only alert from then on. */
+export function withoutLines(lines: readonly WaterLine[], isGone: (line: WaterLine) => boolean): WaterLine[] {
+  const kept = lines.filter((line) => !isGone(line));
+  const ids = new Set(kept.map((line) => line.id));
+  return kept.map((line) =>
+    line.program.kind === 'follower' && !ids.has(line.program.leaderId)
+      ? { ...line, program: { kind: 'alert-only' } }
+      : line,
+  );
 }
 
 const replace = <T extends { id: string }>(list: readonly T[], id: string, change: (one: T) => T): T[] =>
@@ -246,6 +295,12 @@ export const setWaterLine = (
   ...garden,
   waterLines: replace(garden.waterLines, lineId, (line) => ({ ...line, ...change })),
 });
+
+export const setPlot = (
+  garden: Garden,
+  plotId: string,
+  change: Partial<Pick<Plot, 'plantGroupId' | 'size' | 'warmth'>>,
+): Garden => ({ ...garden, plots: replace(garden.plots, plotId, (plot) => ({ ...plot, ...change })) });
 
 export const setStreamName = (garden: Garden, channelId: string, streamName: string): Garden => ({
   ...garden,
@@ -293,20 +348,6 @@ export function plotParts(garden: Garden, plotId: string): PlotParts | null {
 
 /** A reading older than this says nothing about now when the plot has no water line of its own to say otherwise, s. */
 export const DEFAULT_STALE_S = 900;
-
-/** The engine's settings for one plot; null while it has no calibration that holds here and now, so that nothing can be decided. */
-export function engineConfig(parts: PlotParts): EngineConfig | null {
-  if (!parts.fit || !parts.board || calibrationMismatch(parts)) return null;
-  return {
-    table: boardTable(parts.fit),
-    ...parts.plot.limits,
-    ...plausibleWindow(parts.board.adcBits),
-    staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
-    maxRunS: parts.line?.maxRunS ?? 1,
-    minIntervalS: parts.line?.minIntervalS ?? 60,
-    waters: parts.line ? (parts.line.automatic ? 'automatic' : 'switched-off') : 'no-line',
-  };
-}
 
 /** Supplies that differ by less are one, V. */
 export const SUPPLY_V = 0.05;

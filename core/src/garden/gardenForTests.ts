@@ -2,7 +2,7 @@
 import type { Condition } from '../calibration/conditions.ts';
 import { addCapture, finishRun, startRun } from './calibrations.ts';
 import { addPlot, emptyGarden, type Parts } from './edit.ts';
-import type { Calibration, Capture, Channel, Garden } from './schema.ts';
+import type { Calibration, Capture, Channel, Garden, WaterLine } from './schema.ts';
 
 export const NOW = '2026-05-01T10:00:00Z';
 
@@ -36,6 +36,12 @@ export function firstChannel(garden: Garden): Channel {
   const channel = garden.channels[0];
   if (!channel) throw new Error('no channel');
   return channel;
+}
+
+export function firstLine(garden: Garden): WaterLine {
+  const line = garden.waterLines[0];
+  if (!line) throw new Error('no line');
+  return line;
 }
 
 /** A calm, steady capture. The n-th of a test is taken n minutes later, as it would be. */

@@ -1,7 +1,9 @@
 import { expect, test } from 'vitest';
 import { readCurve } from '../calibration/curve.ts';
 import { curveOf } from './curveOf.ts';
+import { contradictions } from './contradictions.ts';
 import { readGarden } from './gardenFile.ts';
+import { firstLine } from './gardenForTests.ts';
 
 /** A garden as version 1 wrote it, shortened by hand from a real export. */
 const VERSION_1 = {
@@ -55,7 +57,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 4, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 5, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
@@ -112,7 +114,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(4);
+  expect(read.value.version).toBe(5);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -175,4 +177,24 @@ test('pegs of version 3 that made no calibration yet open as a run under way', (
       points: [{ condition: 'dry soil', captures: [{ rawCounts: 2800 }] }],
     },
   ]);
+});
+
+test('a line of version 4 goes on as it was: until wet, with a daily maximum of ten full runs', () => {
+  const read = readGarden(structuredClone(VERSION_1));
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  expect(read.value.waterLines[0]).toMatchObject({
+    tubeS: 0,
+    // 20 s at 9 ml a second.
+    program: { kind: 'until-wet', capMl: 180 },
+    dailyMaxMl: 1800,
+    fallbackMl: 0,
+    tankId: null,
+    conditions: { hours: null, noRain: false },
+    outlets: [],
+  });
+  expect(read.value).toMatchObject({ reservoirs: [], weather: 'mild' });
+  expect(read.value.signals.at(-1)?.state).toBe('content');
+  expect(read.value.alerts).toHaveLength(10);
+  expect(read.value.plots[0]).toMatchObject({ plantGroupId: '', size: null, soil: { kindId: '' } });
+  expect(contradictions(read.value, firstLine(read.value))).toEqual([]);
 });

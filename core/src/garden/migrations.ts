@@ -1,5 +1,7 @@
 /** Earlier versions of the garden document, brought up step by step. Each step knows only its own version and the next. */
 import { EMPTY_PLAN } from '../plan/schema.ts';
+import { DEFAULT_ALERTS } from '../control/alerts.ts';
+import { DEFAULT_SIGNALS } from '../control/signals.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 
 type Loose = Readonly<Record<string, unknown>>;
@@ -51,7 +53,7 @@ function fromVersion2(garden: Loose): Loose {
   return { ...garden, version: 3, probes, channels, calibrations, registerMaps: [] };
 }
 
-export const NO_SOIL = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null } as const;
+const SOIL_OF_4 = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null } as const;
 
 const SIDES = ['dry', 'wet'] as const;
 
@@ -148,7 +150,7 @@ function fromVersion3(garden: Loose): Loose {
   return {
     ...garden,
     version: 4,
-    plots: eachOf(garden.plots, (plot) => ({ ...plot, soil: NO_SOIL })),
+    plots: eachOf(garden.plots, (plot) => ({ ...plot, soil: SOIL_OF_4 })),
     channels: eachOf(garden.channels, ({ pegs: _pegs, ...channel }) => channel),
     calibrations,
     runs,
@@ -156,7 +158,58 @@ function fromVersion3(garden: Loose): Loose {
   };
 }
 
-const STEPS: readonly ((garden: Loose) => Loose)[] = [fromVersion1, fromVersion2, fromVersion3];
+export const NO_SOIL = { ...SOIL_OF_4, kindId: '' } as const;
+export const NO_WARMTH = { soilLowC: null, soilHighC: null, airLowC: null, airHighC: null } as const;
+export const NO_RIG = { tubeM: null, liftCm: null, tankPercent: null, supplyV: null } as const;
+export const NO_CONDITIONS = {
+  hours: null,
+  darkBelow: null,
+  airBelowC: null,
+  soilAboveC: null,
+  noRain: false,
+  batteryAboveV: null,
+} as const;
+export const USUAL_RISE = { tenths: 20, responseS: 900, times: 3 } as const;
+
+/**
+ * From version 4: the only program was "until wet", held by maximum run and interval alone. It goes on as it was; the daily maximum that it never had is
+ * what ten full runs give.
+ */
+function fromVersion4(garden: Loose): Loose {
+  const runMl = (line: Loose): number =>
+    Math.max(1, Math.min(100_000, Math.round(Number(line.maxRunS) * Number(line.flowMlPerS)) || 1));
+  return {
+    ...garden,
+    version: 5,
+    plots: eachOf(garden.plots, (plot) => ({
+      ...plot,
+      soil: isObject(plot.soil) ? { ...plot.soil, kindId: '' } : plot.soil,
+      plantGroupId: '',
+      size: null,
+      warmth: NO_WARMTH,
+    })),
+    waterLines: eachOf(garden.waterLines, (line) => ({
+      ...line,
+      tubeS: 0,
+      program: { kind: 'until-wet', capMl: runMl(line) },
+      conditions: NO_CONDITIONS,
+      fallbackMl: 0,
+      tankId: null,
+      dailyMaxMl: 10 * runMl(line),
+      rise: USUAL_RISE,
+      outlets: [],
+      cups: null,
+      rig: NO_RIG,
+      trials: eachOf(line.trials, (trial) => ({ ...trial, rig: NO_RIG })),
+    })),
+    reservoirs: [],
+    signals: DEFAULT_SIGNALS,
+    alerts: DEFAULT_ALERTS,
+    weather: 'mild',
+  };
+}
+
+const STEPS: readonly ((garden: Loose) => Loose)[] = [fromVersion1, fromVersion2, fromVersion3, fromVersion4];
 
 /** The document in the newest version's shape. It is not checked here: the schema does that. */
 export function migrate(parsed: object, version: number): unknown {

@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 4.
+ * The garden: one document with everything but the readings and the events. Version 5.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -14,10 +14,14 @@ import { planSchema } from '../plan/schema.ts';
 import { netlistSchema } from '../wiring/netlist.ts';
 import { registerMapSchema } from '../bus/registers.ts';
 import { calibration, capture, run, soilFacts } from './calibrationSchema.ts';
+import { ALERT_KINDS } from '../control/alerts.ts';
+import { SIGNAL_STATES } from '../control/signals.ts';
+import { WEATHER_IDS } from '../plants/weather.ts';
 import { channel, id, name, probe, text, time } from './probeSchema.ts';
+import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 4;
+export const GARDEN_VERSION = 5;
 
 const tenths = z.int().min(0).max(1000);
 
@@ -29,7 +33,11 @@ const plot = z.strictObject({
   /** Upper edges of dry, low, right and wet. */
   bandEdges: z.tuple([tenths, tenths, tenths, tenths]),
   /** The soil in words, and what is known of it. */
-  soil: z.strictObject({ name: text, ...soilFacts.shape }),
+  soil: z.strictObject({ name: text, ...soilFacts.shape, kindId: z.string().max(40) }),
+  /** Plant group of the built-in table; empty: not said. */
+  plantGroupId: z.string().max(40),
+  size: plotSize.nullable(),
+  warmth,
 });
 
 const board = z.strictObject({
@@ -39,38 +47,6 @@ const board = z.strictObject({
   traits: text,
   adcBits: z.int().min(8).max(24),
   supplyV: z.number().min(1).max(30),
-});
-
-const waterLine = z.strictObject({
-  id,
-  name,
-  boardId: id,
-  /** The plot it waters; the plot's first probe decides. */
-  plotId: id,
-  /** What the pump delivers, ml per second, as measured or guessed by the person. */
-  flowMlPerS: z.number().min(0.1).max(1000),
-  maxRunS: z.int().min(1).max(3600),
-  minIntervalS: z
-    .int()
-    .min(60)
-    .max(7 * 86_400),
-  staleAfterS: z.int().min(5).max(86_400),
-  automatic: z.boolean(),
-  /** Measured runs: how long it ran, and what came out. */
-  trials: z
-    .array(
-      z.strictObject({
-        id,
-        runS: z.number().min(0.1).max(3600),
-        volumeMl: z.number().min(0).max(1e6),
-        used: z.boolean(),
-        takenAt: time,
-        simulated: z.boolean(),
-      }),
-    )
-    .max(200),
-  /** Tube, lift, tank level and supply that the trials were made with, in words. */
-  trialNote: text,
 });
 
 const shape = z.strictObject({
@@ -92,6 +68,12 @@ const shape = z.strictObject({
   /** Calibrations under way, at most one a channel. */
   runs: z.array(run).max(200),
   waterLines: z.array(waterLine).max(50),
+  reservoirs: z.array(reservoir).max(20),
+  /** What lamps and displays say, by priority: every state once, "content" last. */
+  signals: z.array(signalRule).length(SIGNAL_STATES.length),
+  alerts: z.array(alertRule).length(ALERT_KINDS.length),
+  /** Weather that the need of water is estimated for. */
+  weather: z.enum(WEATHER_IDS),
   plan: planSchema,
   wiring: netlistSchema,
   /** Own entries of the catalogue; one with the id of a built-in entry stands in its place. */
@@ -110,6 +92,7 @@ export type Run = Garden['runs'][number];
 export type Calibration = Garden['calibrations'][number];
 export type Placement = Probe['placement'];
 export type WaterLine = Garden['waterLines'][number];
+export type Reservoir = Garden['reservoirs'][number];
 export type PointOf = Run['points'][number];
 
 export const gardenSchema = shape.superRefine((garden, ctx) => {
@@ -149,6 +132,7 @@ const LISTS = [
   'calibrations',
   'runs',
   'waterLines',
+  'reservoirs',
   'catalogue',
   'registerMaps',
 ] as const;
@@ -186,7 +170,31 @@ function checkLinks(garden: Garden, report: Report): void {
   for (const [at, one] of garden.waterLines.entries()) {
     must(['waterLines', at, 'boardId'], 'boards', one.boardId);
     must(['waterLines', at, 'plotId'], 'plots', one.plotId);
+    must(['waterLines', at, 'tankId'], 'reservoirs', one.tankId);
+    if (one.program.kind === 'follower')
+      must(['waterLines', at, 'program', 'leaderId'], 'waterLines', one.program.leaderId);
+    for (const [place, outlet] of one.outlets.entries())
+      must(['waterLines', at, 'outlets', place, 'plotId'], 'plots', outlet.plotId);
   }
+  for (const [at, one] of garden.reservoirs.entries())
+    must(['reservoirs', at, 'channelId'], 'channels', one.channelId);
+  checkOnceEach(garden, report);
+}
+
+/** Every signal and every alert stands in its list once; "content" is the last word. */
+function checkOnceEach(garden: Garden, report: Report): void {
+  const each = <T>(list: readonly T[], path: PropertyKey) => {
+    if (new Set(list).size !== list.length) report([path], 'has one of its kinds twice');
+  };
+  each(
+    garden.signals.map((one) => one.state),
+    'signals',
+  );
+  each(
+    garden.alerts.map((one) => one.kind),
+    'alerts',
+  );
+  if (garden.signals.at(-1)?.state !== 'content') report(['signals'], 'must end with "content"');
 }
 
 function isTimeZone(zone: string): boolean {

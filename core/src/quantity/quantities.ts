@@ -14,6 +14,8 @@ export const QUANTITIES = [
   'level',
   'weight',
   'probe supply',
+  'light',
+  'rain',
   'other',
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
@@ -34,6 +36,8 @@ export const UNIT_OF: Readonly<Record<Quantity, { readonly unit: string; readonl
   level: { unit: 'raw counts', decimals: 0 },
   weight: { unit: 'g', decimals: 0 },
   'probe supply': { unit: 'on or off', decimals: 0 },
+  light: { unit: 'raw counts', decimals: 0 },
+  rain: { unit: 'wet or dry', decimals: 0 },
   other: { unit: 'as printed', decimals: 1 },
 };
 
@@ -48,5 +52,7 @@ export const OF_BOARD: readonly Quantity[] = [
   'level',
   'weight',
   'probe supply',
+  'light',
+  'rain',
   'other',
 ];

@@ -1,7 +1,8 @@
 /** What happened in a garden, append-only. Words are made when shown; here are the facts. */
 import { z } from '../quantity/schema.ts';
 import { PERCENT_KIND_IDS } from '../quantity/percentKind.ts';
-import { REASONS } from '../control/engine.ts';
+import { ALERT_KINDS } from '../control/alerts.ts';
+import { REASONS } from '../control/engine/reasons.ts';
 
 /** Not said: span percent, as in the first versions. */
 const kind = z.enum(PERCENT_KIND_IDS).optional();
@@ -12,7 +13,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
     ...common,
     kind: z.literal('pump-started'),
     reason: z.enum(REASONS),
-    tenths: z.int(),
+    /** Null where no probe had a part in it. */
+    tenths: z.int().nullable(),
     percentKind: kind,
   }),
   z.strictObject({
@@ -23,6 +25,17 @@ export const eventSchema = z.discriminatedUnion('kind', [
     volumeMl: z.number(),
   }),
   z.strictObject({ ...common, kind: z.literal('held'), reason: z.enum(REASONS) }),
+  z.strictObject({ ...common, kind: z.literal('line-locked'), lineName: z.string() }),
+  z.strictObject({ ...common, kind: z.literal('line-unlocked'), lineName: z.string() }),
+  z.strictObject({ ...common, kind: z.literal('order-refused'), reason: z.enum(REASONS) }),
+  z.strictObject({
+    ...common,
+    kind: z.literal('alert'),
+    alert: z.enum(ALERT_KINDS),
+    phase: z.enum(['raised', 'repeated', 'cleared', 'acknowledged', 'snoozed']),
+    /** What it is about: a plot, a board, a reservoir or a line by its name. */
+    subject: z.string(),
+  }),
   z.strictObject({ ...common, kind: z.literal('poured'), volumeMl: z.number() }),
   z.strictObject({ ...common, kind: z.literal('probe-moved'), to: z.enum(['soil', 'air', 'jar']) }),
   z.strictObject({

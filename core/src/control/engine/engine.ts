@@ -1,0 +1,374 @@
+/**
+ * The engine's step: decides for every water line of a board whether it runs, and says why.
+ *
+ * A pure reducer over whole numbers; a board's sketch computes the same in C++ and MicroPython. Decisions rest on times, never on the number of calls, so
+ * a board that calls once a second and a rehearsal that calls when something happens reach the same end; `callAgainAtS` says when that must be.
+ *
+ * Guards, which no setting switches off: (1) outputs are off at boot and whenever the clock makes no sense; (2) a run ends at the maximum run, a rolling
+ * day never gets more than its maximum; (3) the minimum interval counts from the last start, and from boot; (4) nothing runs while a reservoir is low or
+ * unknown; (5) nothing starts on a reading that is stale, implausible or unsettled; (6) doses that raise nothing lock the line; (7) an order by hand
+ * obeys 1, 2, 4 and 6 too.
+ */
+import { unmetCondition } from './conditions.ts';
+import { countedMl, doseS, givenMl } from './dose.ts';
+import { DAY_S, FAULTY_S, isMoistureLed, pulsesNow, wishOf, type Sight, type Wish } from './programs.ts';
+import { newRation, rationAt } from './ration.ts';
+import type { Reason } from './reasons.ts';
+import { doubt, isUnsettled, nextSensor, tankTrouble } from './trust.ts';
+import type {
+  EngineConfig,
+  EngineEvent,
+  EngineInput,
+  EngineState,
+  EngineStep,
+  LineConfig,
+  LineState,
+  Order,
+  Remembered,
+  Run,
+} from './types.ts';
+import { wakeS } from './wake.ts';
+
+/** A run that a follower owes is forgotten after this, s. */
+const OWED_S = 3600;
+
+/** State at boot: every output off, boot counts as a start. @param remembered what the board kept through the reboot */
+export function bootEngine(config: EngineConfig, remembered: Remembered = [], nowS = 0): EngineState {
+  return {
+    nowS,
+    sensors: config.sensors.map(() => null),
+    tanks: config.tanks.map(() => null),
+    lines: config.lines.map((_, at) => bootLine(nowS, remembered[at])),
+  };
+}
+
+const bootLine = (nowS: number, kept: Remembered[number] | undefined): LineState => ({
+  run: null,
+  lastStartS: nowS,
+  lastStopS: null,
+  ration: newRation(nowS, kept?.givenMl ?? 0),
+  pulses: 0,
+  served: [],
+  watch: null,
+  noRise: kept?.noRise ?? 0,
+  locked: kept?.locked ?? false,
+  runs: 0,
+  lastRanS: 0,
+  seenRuns: 0,
+  owes: null,
+  faultyS: null,
+  reason: 'no-reading',
+});
+
+/**
+ * What a board must keep, so that a reboot neither unlocks a line nor begins a new day. A run under way counts with all that it may still give: a board writes
+ * this at each start and end of a run, and nothing may be lost in between.
+ */
+export const rememberedOf = (state: EngineState, config: EngineConfig): Remembered =>
+  state.lines.map(({ ration, run, locked, noRise }, at) => {
+    const line = config.lines[at];
+    const mayStillMl =
+      run && line
+        ? countedMl(line, Math.min(run.plannedS, line.guards.maxRunS)) -
+          countedMl(line, state.nowS - run.sinceS)
+        : 0;
+    return { givenMl: ration.sumMl + Math.max(0, mayStillMl), locked, noRise };
+  });
+
+export function stepEngine(state: EngineState, input: EngineInput, config: EngineConfig): EngineStep {
+  if (!(input.nowS >= state.nowS)) return afterClockWentBack(state, input, config);
+  const { nowS } = input;
+  const sensors = config.sensors.map((one, at) =>
+    nextSensor(state.sensors[at] ?? null, input.sensors[at] ?? null, one),
+  );
+  const tanks = config.tanks.map((_, at) => {
+    const read = input.tanks[at];
+    return read ? { raw: read.raw, atS: read.atS } : (state.tanks[at] ?? null);
+  });
+  const events: EngineEvent[] = [];
+  const lines = state.lines.slice();
+  const known: EngineState = { nowS, sensors, tanks, lines };
+  const on: boolean[] = [];
+  let callAgainAtS: number | null = null;
+  for (let at = 0; at < config.lines.length; at += 1) {
+    const line = lines[at];
+    const settings = config.lines[at];
+    if (!line || !settings) continue;
+    const next = stepLine(turnOf(at, settings, line, state.nowS, known, input, config, events));
+    lines[at] = next;
+    on.push(next.run !== null);
+    const sensor = settings.sensor === null ? null : (sensors[settings.sensor] ?? null);
+    // A run that has just ended makes room for the next decision.
+    const wake = next.run || line.run ? nowS + 1 : wakeS(next, settings, sensor, input, config);
+    if (wake !== null && (callAgainAtS === null || wake < callAgainAtS)) callAgainAtS = wake;
+  }
+  return { state: known, on, events, callAgainAtS };
+}
+
+/** After a step back nothing in the state can be compared with now: outputs off, and begin as after a boot. */
+function afterClockWentBack(state: EngineState, { nowS }: EngineInput, config: EngineConfig): EngineStep {
+  const events = state.lines.flatMap((line, at): EngineEvent[] => {
+    const settings = config.lines[at];
+    if (!line.run || !settings) return [];
+    const ranS = Math.max(0, state.nowS - line.run.sinceS);
+    return [stopped(at, state.nowS, 'clock-went-back', ranS, settings)];
+  });
+  const fresh = bootEngine(config, rememberedOf(state, config), Number.isFinite(nowS) ? nowS : state.nowS);
+  const lines = fresh.lines.map((line): LineState => ({ ...line, reason: 'clock-went-back' }));
+  return { state: { ...fresh, lines }, on: lines.map(() => false), events, callAgainAtS: null };
+}
+
+const stopped = (
+  line: number,
+  atS: number,
+  reason: Reason,
+  ranS: number,
+  config: LineConfig,
+): EngineEvent => ({ kind: 'stopped', line, atS, reason, ranS, volumeMl: givenMl(config, ranS) });
+
+type Draft = { -readonly [Key in keyof LineState]: LineState[Key] };
+
+/** One line's turn in one step: what it may look at, and its state while it is being worked out. */
+type Turn = Sight & {
+  readonly at: number;
+  readonly config: LineConfig;
+  readonly before: LineState;
+  readonly beforeS: number;
+  readonly known: EngineState;
+  readonly all: EngineConfig;
+  readonly events: EngineEvent[];
+  readonly draft: Draft;
+  readonly nowS: number;
+  /** Why the line's reservoir forbids running; null when it does not, or when there is none. */
+  readonly tank: Reason | null;
+};
+
+function turnOf(
+  at: number,
+  config: LineConfig,
+  before: LineState,
+  beforeS: number,
+  known: EngineState,
+  input: EngineInput,
+  all: EngineConfig,
+  events: EngineEvent[],
+): Turn {
+  const { nowS } = input;
+  const sensorConfig = config.sensor === null ? undefined : all.sensors[config.sensor];
+  const sensor = config.sensor === null ? null : (known.sensors[config.sensor] ?? null);
+  return {
+    at,
+    config,
+    before,
+    beforeS,
+    known,
+    input,
+    all,
+    events,
+    draft: { ...before },
+    nowS,
+    sensor,
+    doubt: sensorConfig ? doubt(sensor, nowS, sensorConfig) : 'not-calibrated',
+    tank: config.tank === null ? null : tankOf(config.tank, known, all),
+  };
+}
+
+/** A line that names a reservoir which is not there has one that is unknown. */
+function tankOf(at: number, known: EngineState, all: EngineConfig): Reason | null {
+  const config = all.tanks[at];
+  return config ? tankTrouble(known.tanks[at] ?? null, known.nowS, config) : 'tank-unknown';
+}
+
+function isUnsettledNow({ config, all, sensor, nowS }: Turn): boolean {
+  const settings = config.sensor === null ? undefined : all.sensors[config.sensor];
+  return sensor !== null && settings !== undefined && isUnsettled(sensor, nowS, settings);
+}
+
+function tell(
+  { events, at, nowS }: Turn,
+  kind: 'held' | 'refused' | 'locked' | 'unlocked',
+  reason: Reason,
+): void {
+  events.push({ kind, line: at, atS: nowS, reason });
+}
+
+function stepLine(turn: Turn): LineState {
+  const { draft, input, nowS } = turn;
+  countWater(turn);
+  watchRise(turn);
+  if (turn.doubt === null) draft.faultyS = null;
+  else draft.faultyS ??= nowS;
+  owe(turn);
+  draft.pulses = pulsesNow(draft, turn.config.program, turn);
+  for (const order of input.orders) if (order.line === turn.at) obey(turn, order);
+  if (draft.run) {
+    const why = draft.run.sinceS === nowS ? null : whyStop(turn, draft.run);
+    if (why) stop(turn, draft.run, why);
+  } else if (turn.before.run === null) consider(turn);
+  return draft;
+}
+
+/** What has run since the last step counts towards the day. */
+function countWater({ draft, config, beforeS, nowS }: Turn): void {
+  const { run } = draft;
+  const ml = run ? countedMl(config, nowS - run.sinceS) - countedMl(config, beforeS - run.sinceS) : 0;
+  draft.ration = rationAt(draft.ration, nowS, ml);
+}
+
+/** Guard 6: a dose that raised nothing counts, and enough of them in a row lock the line. */
+function watchRise(turn: Turn): void {
+  const { draft, config, sensor, nowS } = turn;
+  if (!draft.watch) return;
+  const tenths = turn.doubt === null ? (sensor?.tenths ?? null) : null;
+  if (tenths !== null && tenths - draft.watch.fromTenths >= config.guards.riseTenths) {
+    draft.watch = null;
+    draft.noRise = 0;
+  } else if (nowS >= draft.watch.untilS) {
+    draft.watch = null;
+    // A probe that cannot be read proves nothing, and guard 5 holds the line anyway.
+    if (tenths === null) return;
+    draft.noRise += 1;
+    if (draft.noRise < config.guards.noRiseTimes) return;
+    draft.locked = true;
+    tell(turn, 'locked', 'locked');
+  }
+}
+
+/** A follower sees its leader finish. */
+function owe({ draft, config, known, nowS }: Turn): void {
+  if (config.program.kind !== 'follower') return;
+  const leader = known.lines[config.program.leader];
+  const { everyNth, sharePercent } = config.program;
+  if (leader && leader.runs !== draft.seenRuns) {
+    draft.seenRuns = leader.runs;
+    const runS = Math.trunc((leader.lastRanS * sharePercent) / 100);
+    if (leader.runs % everyNth === 0 && runS > 0) draft.owes = { runS, untilS: nowS + OWED_S };
+  }
+  if (draft.owes && nowS >= draft.owes.untilS) draft.owes = null;
+}
+
+function obey(turn: Turn, order: Order): void {
+  const { draft, config } = turn;
+  switch (order.kind) {
+    case 'stop':
+      if (draft.run) stop(turn, draft.run, 'stop-order');
+      return;
+    case 'unlock':
+      if (draft.locked) tell(turn, 'unlocked', 'order');
+      draft.locked = false;
+      draft.noRise = 0;
+      draft.watch = null;
+      return;
+    case 'water': {
+      const why: Reason | null = draft.run ? 'already-runs' : draft.locked ? 'locked' : forbids(turn);
+      if (why) tell(turn, 'refused', why);
+      else begin(turn, { runS: doseS(config, order.volumeMl), reason: 'order', slot: null });
+    }
+  }
+}
+
+/** Guards that hold an order by hand as well as the program. */
+function forbids({ draft, config, tank, known, all, at }: Turn): Reason | null {
+  if (tank) return tank;
+  if (draft.ration.sumMl + countedMl(config, 1) > config.guards.dailyMaxMl) return 'daily-max';
+  let running = 0;
+  for (let other = 0; other < known.lines.length; other += 1)
+    if (other !== at && known.lines[other]?.run) running += 1;
+  return running >= all.atOnce ? 'other-line-runs' : null;
+}
+
+/** Why the run must end now; null while it goes on. */
+function whyStop(turn: Turn, run: Run): Reason | null {
+  const { config, tank, nowS, draft } = turn;
+  const { program, guards } = config;
+  const ranS = nowS - run.sinceS;
+  if (tank) return tank;
+  if (!config.enabled && run.reason !== 'order') return 'switched-off';
+  if (ranS >= run.plannedS) return 'dose-done';
+  if (ranS >= guards.maxRunS) return 'max-run';
+  const nextMl = countedMl(config, ranS + 1) - countedMl(config, ranS);
+  if (draft.ration.sumMl + nextMl > guards.dailyMaxMl) return 'daily-max';
+  // A dose that the probe had no part in goes on without it.
+  if (run.reason === 'order' || run.reason === 'fallback' || !isMoistureLed(program.kind)) return null;
+  if (turn.doubt) return turn.doubt;
+  const tenths = turn.sensor?.tenths ?? 0;
+  if (program.kind === 'until-wet' && tenths >= program.stopTenths) return 'above-stop';
+  if (program.kind === 'veto' && program.interrupts && tenths >= program.wetTenths) return 'wet-veto';
+  return null;
+}
+
+function stop(turn: Turn, run: Run, reason: Reason): void {
+  const { draft, config, nowS } = turn;
+  const ranS = nowS - run.sinceS;
+  const { guards } = config;
+  draft.run = null;
+  draft.lastStopS = nowS;
+  draft.reason = reason;
+  turn.events.push(stopped(turn.at, nowS, reason, ranS, config));
+  const isWhole = reason === 'dose-done' || reason === 'max-run' || reason === 'above-stop';
+  if (isWhole && run.reason !== 'order') {
+    draft.runs += 1;
+    draft.lastRanS = ranS;
+  }
+  if (reason === 'above-stop' || reason === 'wet-veto') draft.noRise = 0;
+  else if (isWhole && run.fromTenths !== null && run.fromTenths + guards.riseTenths <= 1000)
+    draft.watch = { fromTenths: run.fromTenths, untilS: nowS + guards.responseS };
+}
+
+function begin(turn: Turn, wish: Exclude<Wish, Reason>): void {
+  const { draft, config, nowS } = turn;
+  const fromTenths = turn.doubt === null ? (turn.sensor?.tenths ?? null) : null;
+  const plannedS = Math.min(wish.runS, config.guards.maxRunS);
+  draft.run = { sinceS: nowS, reason: wish.reason, plannedS: wish.runS, fromTenths };
+  draft.lastStartS = nowS;
+  draft.reason = wish.reason;
+  draft.watch = null;
+  if (wish.reason === 'below-start' && config.program.kind === 'pulse-soak') draft.pulses += 1;
+  if (wish.reason === 'follows') draft.owes = null;
+  if (wish.slot !== null) {
+    const served = draft.served.slice();
+    while (served.length <= wish.slot) served.push(null);
+    served[wish.slot] = nowS;
+    draft.served = served;
+  }
+  turn.events.push({
+    kind: 'started',
+    line: turn.at,
+    atS: nowS,
+    reason: wish.reason,
+    plannedS,
+    tenths: fromTenths,
+  });
+}
+
+/** An idle line: starts, or says why not. */
+function consider(turn: Turn): void {
+  const { draft } = turn;
+  const outcome = decide(turn);
+  if (typeof outcome === 'object') begin(turn, outcome);
+  else {
+    if (outcome !== draft.reason) tell(turn, 'held', outcome);
+    draft.reason = outcome;
+  }
+}
+
+function decide(turn: Turn): Wish {
+  const { draft, config, nowS, input } = turn;
+  if (!config.enabled) return 'switched-off';
+  if (draft.locked) return 'locked';
+  const wish = withFallback(turn, wishOf(draft, config, turn));
+  if (typeof wish !== 'object') return wish;
+  if (nowS - draft.lastStartS < config.guards.minIntervalS) return 'min-interval';
+  if (draft.watch) return 'waiting-for-rise';
+  if (wish.reason !== 'fallback' && isMoistureLed(config.program.kind) && isUnsettledNow(turn))
+    return 'unsettled';
+  return unmetCondition(config.conditions, input, config.sensor) ?? forbids(turn) ?? wish;
+}
+
+/** While the probe is faulty: nothing, or a small dose once a day that the person has chosen and that no reading has a part in. */
+function withFallback({ draft, config, nowS, doubt: why }: Turn, wish: Wish): Wish {
+  if (why === null || config.fallbackMl === 0 || !isMoistureLed(config.program.kind)) return wish;
+  const isDue =
+    draft.faultyS !== null && nowS - draft.faultyS >= FAULTY_S && nowS - draft.lastStartS >= DAY_S;
+  return isDue ? { runS: doseS(config, config.fallbackMl), reason: 'fallback', slot: null } : wish;
+}

@@ -1,0 +1,232 @@
+/**
+ * What the engine is told, what it remembers and what it answers. Whole numbers only: moisture in tenths of a percent (0..1000), volumes in ml, times in s
+ * since boot, temperatures in tenths of a degree, voltages in mV. One engine decides for all water lines of one board.
+ */
+import type { BoardTable } from '../../calibration/boardTable.ts';
+import type { Reason } from './reasons.ts';
+
+/** A moisture probe that decides, or a reservoir's level, as the board reads it. */
+export type SensorConfig = {
+  readonly table: BoardTable;
+  /** Raw values outside of this window are implausible (shorted, open, unplugged). */
+  readonly lowRaw: number;
+  readonly highRaw: number;
+  /** An older reading counts for nothing, s. */
+  readonly staleAfterS: number;
+  /** Two readings in a row further apart than this are a leap, tenths: nothing starts until `settleS` have passed since. */
+  readonly leapTenths: number;
+  readonly settleS: number;
+};
+
+export type TankConfig = {
+  /** Raw value at the minimum level. */
+  readonly minimumRaw: number;
+  /** True where a larger raw value means less water, as with a distance from above. */
+  readonly fallsWithWater: boolean;
+  readonly lowRaw: number;
+  readonly highRaw: number;
+  readonly staleAfterS: number;
+};
+
+/** A time of a timer: seconds since local midnight, and the weekdays as bits, Monday lowest. */
+export type Slot = { readonly daySecond: number; readonly days: number };
+
+export type Program =
+  | { readonly kind: 'alert-only' }
+  | { readonly kind: 'timer'; readonly slots: readonly Slot[]; readonly doseMl: number }
+  /** Below start a small dose, a wait, another look; until the stop limit or the most pulses; then a rest. */
+  | {
+      readonly kind: 'pulse-soak';
+      readonly startTenths: number;
+      readonly stopTenths: number;
+      readonly pulseMl: number;
+      readonly soakS: number;
+      readonly mostPulses: number;
+      readonly restS: number;
+    }
+  | {
+      readonly kind: 'until-wet';
+      readonly startTenths: number;
+      readonly stopTenths: number;
+      readonly capMl: number;
+    }
+  | {
+      readonly kind: 'single-dose';
+      readonly startTenths: number;
+      readonly doseMl: number;
+      readonly intervalS: number;
+    }
+  /** A timer that a wet probe holds back; `interrupts`: it also ends a dose under way. */
+  | {
+      readonly kind: 'veto';
+      readonly slots: readonly Slot[];
+      readonly doseMl: number;
+      readonly wetTenths: number;
+      readonly interrupts: boolean;
+    }
+  /** Runs as long as its leader's last run did, times a share; takes every n-th of them. */
+  | {
+      readonly kind: 'follower';
+      readonly leader: number;
+      readonly sharePercent: number;
+      readonly everyNth: number;
+    };
+
+/** All may be off (null or false). They hold back automatic starts only. */
+export type Conditions = {
+  /** From one second of the day to another; over midnight when the first is later. */
+  readonly hours: { readonly fromS: number; readonly toS: number } | null;
+  readonly onlyDark: boolean;
+  readonly airBelowTenthsC: number | null;
+  readonly soilAboveTenthsC: number | null;
+  readonly noRain: boolean;
+  readonly batteryAboveMv: number | null;
+};
+
+/** They always exist; a setting only tightens or loosens them. */
+export type Guards = {
+  readonly maxRunS: number;
+  readonly dailyMaxMl: number;
+  readonly minIntervalS: number;
+  /** A dose must raise the reading by this much within the response time, or it counts towards the lock. */
+  readonly riseTenths: number;
+  readonly responseS: number;
+  readonly noRiseTimes: number;
+};
+
+export type LineConfig = {
+  /** False: switched off by the person; manual orders still work. */
+  readonly enabled: boolean;
+  /** Places in the lists of sensors and tanks; null without one. */
+  readonly sensor: number | null;
+  readonly tank: number | null;
+  readonly flowMlPerMin: number;
+  /** Time before the first drop, ms. */
+  readonly tubeMs: number;
+  readonly program: Program;
+  /** What is given each day while the probe is faulty, ml; 0: nothing. */
+  readonly fallbackMl: number;
+  readonly conditions: Conditions;
+  readonly guards: Guards;
+};
+
+export type EngineConfig = {
+  readonly sensors: readonly SensorConfig[];
+  readonly tanks: readonly TankConfig[];
+  readonly lines: readonly LineConfig[];
+  /** Lines that may run at the same time, at least one. */
+  readonly atOnce: number;
+};
+
+export type RawReading = {
+  readonly raw: number;
+  readonly atS: number;
+  /** Whoever read it knows that it has not settled. */
+  readonly unsettled?: boolean;
+};
+
+export type Order =
+  | { readonly kind: 'water'; readonly line: number; readonly volumeMl: number }
+  | { readonly kind: 'stop'; readonly line: number }
+  /** The person looked at pump, tube and probe, and lets a locked line go on. */
+  | { readonly kind: 'unlock'; readonly line: number };
+
+export type EngineInput = {
+  /** Monotonic whole seconds since boot. */
+  readonly nowS: number;
+  /** By sensor: a new reading, or null when none came since the last step. Likewise the tanks. */
+  readonly sensors: readonly (RawReading | null)[];
+  readonly tanks: readonly (RawReading | null)[];
+  /** Local time; null while the clock is unknown. Weekday 0 is Monday. */
+  readonly clock: { readonly daySecond: number; readonly weekday: number } | null;
+  /** As they are now; null: unknown. */
+  readonly airTenthsC: number | null;
+  readonly dark: boolean | null;
+  readonly rain: boolean | null;
+  readonly batteryMv: number | null;
+  /** By sensor: temperature of its soil. */
+  readonly soilTenthsC: readonly (number | null)[];
+  readonly orders: readonly Order[];
+};
+
+export type SensorState = {
+  readonly raw: number;
+  readonly atS: number;
+  readonly unsettled: boolean;
+  /** What the raw value means; null when it is outside of its window. */
+  readonly tenths: number | null;
+  /** Last leap; null: none seen. */
+  readonly leapS: number | null;
+};
+
+export type TankState = { readonly raw: number; readonly atS: number };
+
+/** Volume by clock hours since boot: what falls out of the window is only ever forgotten too late, never too early. */
+export type Ration = { readonly hour: number; readonly ml: readonly number[]; readonly sumMl: number };
+
+export type LineState = {
+  /** The run under way: since when, why, how long it was meant to be, and the moisture it began at; null while off. */
+  readonly run: Run | null;
+  /** Last start; boot counts as one. Last end; null: none since boot. */
+  readonly lastStartS: number;
+  readonly lastStopS: number | null;
+  readonly ration: Ration;
+  /** Pulses given in this episode. */
+  readonly pulses: number;
+  /** When each time of the timer was last served. */
+  readonly served: readonly (number | null)[];
+  /** A dose whose rise is being watched for. */
+  readonly watch: { readonly fromTenths: number; readonly untilS: number } | null;
+  readonly noRise: number;
+  readonly locked: boolean;
+  /** Finished automatic runs since boot and the length of the last: what followers go by. */
+  readonly runs: number;
+  readonly lastRanS: number;
+  /** A follower's: leader's runs that it has seen, and the run it still owes. */
+  readonly seenRuns: number;
+  readonly owes: { readonly runS: number; readonly untilS: number } | null;
+  /** Since when the probe has been faulty; null while it is not. */
+  readonly faultyS: number | null;
+  readonly reason: Reason;
+};
+
+export type Run = {
+  readonly sinceS: number;
+  readonly reason: Reason;
+  readonly plannedS: number;
+  readonly fromTenths: number | null;
+};
+
+export type EngineState = {
+  readonly nowS: number;
+  readonly sensors: readonly (SensorState | null)[];
+  readonly tanks: readonly (TankState | null)[];
+  readonly lines: readonly LineState[];
+};
+
+export type EngineEvent = { readonly line: number; readonly atS: number; readonly reason: Reason } & (
+  | { readonly kind: 'started'; readonly plannedS: number; readonly tenths: number | null }
+  | { readonly kind: 'stopped'; readonly ranS: number; readonly volumeMl: number }
+  /** Not running, and why; told once, when the reason is new. */
+  | { readonly kind: 'held' }
+  /** An order that was not obeyed. */
+  | { readonly kind: 'refused' }
+  | { readonly kind: 'locked' }
+  | { readonly kind: 'unlocked' }
+);
+
+export type EngineStep = {
+  readonly state: EngineState;
+  /** By line: whether its output is on. */
+  readonly on: readonly boolean[];
+  readonly events: readonly EngineEvent[];
+  /** The next time at which the engine must be called even if nothing is read; null when only a reading can change anything. */
+  readonly callAgainAtS: number | null;
+};
+
+/** What a board keeps through a reboot, by line: the day's volume and the lock. Written at each start and end of a run. */
+export type Remembered = readonly {
+  readonly givenMl: number;
+  readonly locked: boolean;
+  readonly noRise: number;
+}[];

@@ -1,0 +1,213 @@
+/** A board's engine settings, made from the garden: what its sketch will carry, in whole numbers. */
+import { plausibleWindow } from '../electrics/converter.ts';
+import { boardTable } from '../calibration/boardTable.ts';
+import { percentPerCount, type Curve } from '../calibration/curve.ts';
+import type {
+  Conditions,
+  EngineConfig,
+  LineConfig,
+  Program,
+  SensorConfig,
+  TankConfig,
+} from '../control/engine/types.ts';
+import { rawAtVolume, reservoirOf } from '../dosing/reservoir.ts';
+import { isTemperature, type Quantity } from '../quantity/quantities.ts';
+import { calibrationMismatch, plotParts, type PlotParts } from './edit.ts';
+import type { Channel, Garden, Reservoir, WaterLine } from './schema.ts';
+
+export type BoardEngine = {
+  readonly boardId: string;
+  readonly config: EngineConfig;
+  /** By place in the settings: which line, channel and reservoir is meant. */
+  readonly lineIds: readonly string[];
+  readonly sensorChannelIds: readonly string[];
+  readonly tankChannelIds: readonly (string | null)[];
+  readonly tankIds: readonly string[];
+  /** Channels that conditions go by; null where nothing measures it. */
+  readonly around: {
+    readonly air: Channel | null;
+    readonly light: Channel | null;
+    readonly rain: Channel | null;
+    readonly battery: Channel | null;
+    /** By sensor: a thermometer in the soil of the same plot. */
+    readonly soil: readonly (Channel | null)[];
+  };
+  readonly darkBelow: number | null;
+};
+
+/** A reading of a tank or of the weather older than this is unknown, s. */
+export const AROUND_STALE_S = 900;
+/** A probe pulled out of its soil leaps by more than this at least, tenths; noise does so by six times itself. */
+const LEAST_LEAP_TENTHS = 50;
+const LEAP_NOISES = 6;
+/** After a leap nothing starts for this long, s. */
+export const LEAP_SETTLE_S = 600;
+/** Only one line of a board runs at a time, so that the currents of two pumps never add up. */
+const AT_ONCE = 1;
+
+/** Noise of single readings in the middle of a calibration, tenths of a percent. */
+export const noiseTenthsOf = (curve: Curve): number =>
+  percentPerCount(curve, (curve.dryCounts + curve.wetCounts) / 2) * curve.noiseCounts * 10;
+
+export function engineOf(garden: Garden, boardId: string): BoardEngine {
+  const lines = garden.waterLines.filter((one) => one.boardId === boardId);
+  const tanks = garden.reservoirs.filter((tank) => lines.some((one) => one.tankId === tank.id));
+  const sensors: { channel: Channel; plotId: string; config: SensorConfig }[] = [];
+  const sensorOf = (line: WaterLine): number | null => {
+    const parts = plotParts(garden, line.plotId);
+    const config = parts && sensorConfig(parts, line);
+    if (!parts?.channel || !config) return null;
+    sensors.push({ channel: parts.channel, plotId: line.plotId, config });
+    return sensors.length - 1;
+  };
+  const configs = lines.map((line): LineConfig => {
+    const sensor = sensorOf(line);
+    const limits = garden.plots.find((one) => one.id === line.plotId)?.limits ?? {
+      startTenths: 0,
+      stopTenths: 1000,
+    };
+    return {
+      enabled: line.automatic,
+      sensor,
+      tank: line.tankId === null ? null : tanks.findIndex((one) => one.id === line.tankId),
+      flowMlPerMin: Math.max(1, Math.round(line.flowMlPerS * 60)),
+      tubeMs: Math.round(line.tubeS * 1000),
+      program: programOf(line, limits, lines),
+      fallbackMl: line.fallbackMl,
+      conditions: conditionsOf(line),
+      guards: {
+        maxRunS: line.maxRunS,
+        dailyMaxMl: line.dailyMaxMl,
+        minIntervalS: line.minIntervalS,
+        riseTenths: line.rise.tenths,
+        responseS: line.rise.responseS,
+        noRiseTimes: line.rise.times,
+      },
+    };
+  });
+  return {
+    boardId,
+    config: {
+      sensors: sensors.map((one) => one.config),
+      tanks: tanks.map((one) => tankConfig(one)),
+      lines: configs,
+      atOnce: AT_ONCE,
+    },
+    lineIds: lines.map((one) => one.id),
+    sensorChannelIds: sensors.map((one) => one.channel.id),
+    tankChannelIds: tanks.map((one) => one.channelId),
+    tankIds: tanks.map((one) => one.id),
+    around: {
+      air: around(garden, boardId, 'air temperature'),
+      light: around(garden, boardId, 'light'),
+      rain: around(garden, boardId, 'rain'),
+      battery: around(garden, boardId, 'battery voltage'),
+      soil: sensors.map((one) => soilThermometer(garden, one.plotId)),
+    },
+    darkBelow: lines.find((one) => one.conditions.darkBelow !== null)?.conditions.darkBelow ?? null,
+  };
+}
+
+/** A quantity of the garden's surroundings: of the board itself first, else of any other. */
+export const around = (garden: Garden, boardId: string, quantity: Quantity): Channel | null => {
+  const all = garden.channels.filter((one) => one.quantity === quantity);
+  return all.find((one) => one.boardId === boardId) ?? all[0] ?? null;
+};
+
+/** The thermometer that stands in a plot's soil. */
+export function soilThermometer(garden: Garden, plotId: string): Channel | null {
+  const probes = new Set(garden.probes.filter((one) => one.plotId === plotId).map((one) => one.id));
+  return (
+    garden.channels.find(
+      (one) =>
+        isTemperature(one.quantity) && one.quantity === 'soil temperature' && probes.has(one.probeId ?? ''),
+    ) ?? null
+  );
+}
+
+/** Null while the plot's probe has no calibration that holds here and now: then nothing that goes by it can be decided. */
+function sensorConfig(parts: PlotParts, line: WaterLine): SensorConfig | null {
+  if (!parts.fit || !parts.board || calibrationMismatch(parts)) return null;
+  const window = plausibleWindow(parts.board.adcBits);
+  return {
+    table: boardTable(parts.fit),
+    lowRaw: window.lowCounts,
+    highRaw: window.highCounts,
+    staleAfterS: line.staleAfterS,
+    leapTenths: Math.max(LEAST_LEAP_TENTHS, Math.ceil(LEAP_NOISES * noiseTenthsOf(parts.fit))),
+    settleS: LEAP_SETTLE_S,
+  };
+}
+
+/** A reservoir that is not fully described is unknown at every level, and its lines do not run. */
+const UNKNOWN_TANK: TankConfig = {
+  minimumRaw: 0,
+  fallsWithWater: false,
+  lowRaw: 1,
+  highRaw: 0,
+  staleAfterS: AROUND_STALE_S,
+};
+/** How far a level may lie beyond the known ones before it is taken for a fault, as a share of their span. */
+const BEYOND_LEVELS = 0.3;
+
+export function tankConfig(tank: Reservoir): TankConfig {
+  if (tank.channelId === null) return UNKNOWN_TANK;
+  if (tank.kind === 'float')
+    return { minimumRaw: 1, fallsWithWater: false, lowRaw: 0, highRaw: 1, staleAfterS: AROUND_STALE_S };
+  const curve = reservoirOf(tank.levels);
+  if (!curve.ok) return UNKNOWN_TANK;
+  const { knots } = curve.value;
+  const [first, last] = [knots[0], knots.at(-1)];
+  if (!first || !last) return UNKNOWN_TANK;
+  const falls = last.percent < first.percent;
+  const beyond = BEYOND_LEVELS * (last.counts - first.counts);
+  // To six decimals, so that halving does not push a whole number over its edge.
+  const minimum = Math.round(1e6 * rawAtVolume(curve.value, tank.minimumMl)) / 1e6;
+  return {
+    // Rounded towards more water, so that the minimum is never undercut.
+    minimumRaw: falls ? Math.floor(minimum) : Math.ceil(minimum),
+    fallsWithWater: falls,
+    lowRaw: Math.floor(first.counts - beyond),
+    highRaw: Math.ceil(last.counts + beyond),
+    staleAfterS: AROUND_STALE_S,
+  };
+}
+
+function programOf(
+  { program }: WaterLine,
+  limits: { readonly startTenths: number; readonly stopTenths: number },
+  lines: readonly WaterLine[],
+): Program {
+  const slotsOf = (slots: readonly { minute: number; days: number }[]) =>
+    slots.map(({ minute, days }) => ({ daySecond: minute * 60, days }));
+  switch (program.kind) {
+    case 'alert-only':
+      return program;
+    case 'timer':
+      return { ...program, slots: slotsOf(program.slots) };
+    case 'veto':
+      return { ...program, slots: slotsOf(program.slots), wetTenths: limits.stopTenths };
+    case 'pulse-soak':
+    case 'until-wet':
+      return { ...program, startTenths: limits.startTenths, stopTenths: limits.stopTenths };
+    case 'single-dose':
+      return { ...program, startTenths: limits.startTenths };
+    case 'follower': {
+      const { leaderId, ...rest } = program;
+      return { ...rest, leader: lines.findIndex((one) => one.id === leaderId) };
+    }
+  }
+}
+
+function conditionsOf({ conditions }: WaterLine): Conditions {
+  const { hours, airBelowC, soilAboveC, batteryAboveV } = conditions;
+  const tenths = (degrees: number | null) => (degrees === null ? null : Math.round(degrees * 10));
+  return {
+    hours: hours && { fromS: hours.fromMinute * 60, toS: hours.toMinute * 60 },
+    onlyDark: conditions.darkBelow !== null,
+    airBelowTenthsC: tenths(airBelowC),
+    soilAboveTenthsC: tenths(soilAboveC),
+    noRain: conditions.noRain,
+    batteryAboveMv: batteryAboveV === null ? null : Math.round(batteryAboveV * 1000),
+  };
+}

@@ -1,0 +1,173 @@
+/** How a garden waters: lines with their programs, conditions and guards; reservoirs; signals and alerts. */
+import { z } from '../quantity/schema.ts';
+import { ALERT_KINDS } from '../control/alerts.ts';
+import { BUZZES, DISPLAY_LETTERS, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } from '../control/signals.ts';
+import { id, name, text, time } from './probeSchema.ts';
+
+const volumeMl = z.int().min(1).max(1_000_000);
+const minute = z.int().min(0).max(1439);
+const seconds = (most: number) => z.int().min(0).max(most);
+const WEEK_S = 7 * 86_400;
+
+/** A time of the day, and the weekdays as bits, Monday lowest. */
+const slot = z.strictObject({ minute, days: z.int().min(1).max(127) });
+const slots = z.array(slot).min(1).max(8);
+
+/** Start and stop limits are the plot's; "wet" in the veto means at or above the stop limit. */
+export const program = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('alert-only') }),
+  z.strictObject({ kind: z.literal('timer'), slots, doseMl: volumeMl }),
+  z.strictObject({
+    kind: z.literal('pulse-soak'),
+    pulseMl: volumeMl,
+    soakS: seconds(86_400),
+    mostPulses: z.int().min(1).max(20),
+    restS: seconds(WEEK_S),
+  }),
+  z.strictObject({ kind: z.literal('until-wet'), capMl: volumeMl }),
+  z.strictObject({ kind: z.literal('single-dose'), doseMl: volumeMl, intervalS: seconds(WEEK_S) }),
+  z.strictObject({ kind: z.literal('veto'), slots, doseMl: volumeMl, interrupts: z.boolean() }),
+  z.strictObject({
+    kind: z.literal('follower'),
+    leaderId: id,
+    sharePercent: z.int().min(10).max(300),
+    everyNth: z.int().min(1).max(7),
+  }),
+]);
+export type GardenProgram = z.infer<typeof program>;
+export type ProgramKind = GardenProgram['kind'];
+export const PROGRAM_KINDS = [
+  'alert-only',
+  'timer',
+  'pulse-soak',
+  'until-wet',
+  'single-dose',
+  'veto',
+  'follower',
+] as const satisfies readonly ProgramKind[];
+
+const conditions = z.strictObject({
+  hours: z.strictObject({ fromMinute: minute, toMinute: minute }).nullable(),
+  /** Dark is a light sensor's value below this; null: at any light. */
+  darkBelow: z.number().min(-1e6).max(1e6).nullable(),
+  airBelowC: z.number().min(-30).max(60).nullable(),
+  soilAboveC: z.number().min(-10).max(40).nullable(),
+  noRain: z.boolean(),
+  batteryAboveV: z.number().min(1).max(60).nullable(),
+});
+export type GardenConditions = z.infer<typeof conditions>;
+
+/** With what a pump was measured; null: not said. Another of them, and the trials hold no longer. */
+const rig = z.strictObject({
+  tubeM: z.number().min(0).max(500).nullable(),
+  liftCm: z.number().min(-1000).max(5000).nullable(),
+  tankPercent: z.number().min(0).max(100).nullable(),
+  supplyV: z.number().min(1).max(60).nullable(),
+});
+export type Rig = z.infer<typeof rig>;
+
+const trial = z.strictObject({
+  id,
+  runS: z.number().min(0.1).max(3600),
+  volumeMl: z.number().min(0).max(1e6),
+  used: z.boolean(),
+  takenAt: time,
+  simulated: z.boolean(),
+  rig,
+});
+
+export const waterLine = z.strictObject({
+  id,
+  name,
+  boardId: id,
+  /** The plot whose probe decides; its outlets may water more. */
+  plotId: id,
+  /** What it delivers once the tube is full, ml per second, and how long that takes, s: as measured, or guessed by the person. */
+  flowMlPerS: z.number().min(0.1).max(1000),
+  tubeS: z.number().min(0).max(600),
+  automatic: z.boolean(),
+  program,
+  conditions,
+  /** A small dose a day while the probe is faulty; 0: nothing. */
+  fallbackMl: z.int().min(0).max(100_000),
+  tankId: id.nullable(),
+  maxRunS: z.int().min(1).max(3600),
+  dailyMaxMl: volumeMl,
+  minIntervalS: z.int().min(60).max(WEEK_S),
+  staleAfterS: z.int().min(5).max(86_400),
+  /** A dose must raise the reading by so much within the response time; so many doses in a row that do not lock the line. */
+  rise: z.strictObject({
+    tenths: z.int().min(5).max(500),
+    responseS: z.int().min(30).max(86_400),
+    times: z.int().min(1).max(20),
+  }),
+  /** Its outlets: where each one leads and what each gave into its cup in one run. */
+  outlets: z
+    .array(z.strictObject({ id, name, plotId: id.nullable(), cupMl: z.number().min(0).max(1e6).nullable() }))
+    .max(60),
+  /** Catch cups under a sprinkler: mouth of a cup, how long it ran, what each cup held. */
+  cups: z
+    .strictObject({
+      areaCm2: z.number().min(1).max(5000),
+      minutes: z.number().min(0.1).max(600),
+      volumesMl: z.array(z.number().min(0).max(1e5)).max(100),
+    })
+    .nullable(),
+  rig,
+  trials: z.array(trial).max(200),
+  /** Anything else about the trials, in words. */
+  trialNote: text,
+});
+
+export const reservoir = z.strictObject({
+  id,
+  name,
+  /** `level`: a distance or counts at known volumes. `float`: a contact that is closed (1) while there is water. */
+  kind: z.enum(['level', 'float']),
+  channelId: id.nullable(),
+  levels: z
+    .array(z.strictObject({ raw: z.number().min(-1e6).max(1e6), volumeMl: z.number().min(0).max(1e8) }))
+    .max(12),
+  minimumMl: z.number().min(0).max(1e8),
+});
+export type GardenReservoir = z.infer<typeof reservoir>;
+
+export const signalRule = z.strictObject({
+  state: z.enum(SIGNAL_STATES),
+  on: z.boolean(),
+  lamp: z.enum(LAMP_COLOURS),
+  rhythm: z.enum(LAMP_RHYTHMS),
+  buzz: z.enum(BUZZES),
+  display: z.string().max(DISPLAY_LETTERS),
+});
+
+export const alertRule = z.strictObject({
+  kind: z.enum(ALERT_KINDS),
+  on: z.boolean(),
+  hysteresis: z.int().min(0).max(10_000),
+  holdOffS: seconds(86_400),
+  repeatS: seconds(30 * 86_400),
+  quiet: z.strictObject({ fromMinute: minute, toMinute: minute }).nullable(),
+});
+
+const degrees = z.number().min(-40).max(80).nullable();
+/** Temperature limits of a plot's soil and of the air about it, °C; null: none. */
+export const warmth = z.strictObject({
+  soilLowC: degrees,
+  soilHighC: degrees,
+  airLowC: degrees,
+  airHighC: degrees,
+});
+export type Warmth = z.infer<typeof warmth>;
+
+/** How large a plot is: for its thirst. */
+export const plotSize = z.discriminatedUnion('kind', [
+  /** The wider of the mouth and the spread of the leaves counts. */
+  z.strictObject({
+    kind: z.literal('pot'),
+    mouthCm: z.number().min(3).max(300),
+    spreadCm: z.number().min(0).max(500),
+  }),
+  z.strictObject({ kind: z.literal('bed'), areaM2: z.number().min(0.01).max(10_000) }),
+]);
+export type PlotSize = z.infer<typeof plotSize>;
