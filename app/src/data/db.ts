@@ -18,7 +18,7 @@ interface Schema extends DBSchema {
     indexes: { 'by-garden-time': [string, number] };
   };
   /** What the stand-in boards of a garden remember, and which link was open last. */
-  links: { key: string; value: { id: string; world: unknown; openAtStart: boolean } };
+  links: { key: string; value: { id: string; world: unknown; openAtStart: boolean; alerts?: unknown } };
 }
 
 export type Db = IDBPDatabase<Schema>;

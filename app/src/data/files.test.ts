@@ -17,7 +17,7 @@ const history = sampleHistory(garden, NOW);
 const past = {
   readings: history.readings,
   events: history.events,
-  link: { world: history.world, openAtStart: true },
+  link: { world: history.world, openAtStart: true, alerts: {} },
 };
 
 let db: Db;

@@ -137,11 +137,16 @@ test('events come newest first, within the time asked for, and odd ones are left
 });
 
 test('the stand-in’s pots are remembered, its engines boot anew', async () => {
-  const { world } = sampleHistory(garden, T0);
-  await saveLink(db, garden.id, { world, openAtStart: true });
+  const { world, alerts } = sampleHistory(garden, T0);
+  await saveLink(db, garden.id, { world, openAtStart: true, alerts });
   const memory = await loadLink(db, garden.id);
   expect(memory.openAtStart).toBe(true);
-  expect(memory.world?.plots.chilli?.pot).toEqual(world.plots.chilli?.pot);
-  expect(memory.world?.plots.chilli?.engine.nowS).toBe(0);
-  expect(await loadLink(db, 'none')).toEqual({ world: null, openAtStart: false });
+  expect(memory.world?.pots.chilli).toEqual(world.pots.chilli);
+  expect(memory.world?.tanks).toEqual(world.tanks);
+  // Of the engines only what a board keeps: the day’s volume and the lock.
+  expect(memory.world?.boards.roof?.memory).toEqual(world.boards.roof?.memory);
+  expect(memory.world?.boards.roof?.engine.nowS).toBe(0);
+  expect(memory.alerts).toEqual(alerts);
+  expect(Object.keys(alerts)).toContain('probe-fault mint');
+  expect(await loadLink(db, 'none')).toEqual({ world: null, openAtStart: false, alerts: {} });
 });

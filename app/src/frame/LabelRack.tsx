@@ -124,7 +124,9 @@ export function LabelRack() {
                 view={viewOf(garden, parts, live, stored)}
                 current={plot.id === current}
                 to={`${pathname}?plot=${plot.id}`}
-                pumpOn={live.answers[plot.id]?.pumpOn ?? false}
+                pumpOn={garden.waterLines.some(
+                  (line) => line.plotId === plot.id && live.answers[line.id]?.isOn,
+                )}
               />
             )
           );

@@ -14,7 +14,7 @@ function LinkState() {
   const live = useLive();
   const { elsewhere } = useLiveTools();
   const speed = standInOf(live)?.speed;
-  const pumping = Object.values(live.answers).some((answer) => answer.pumpOn);
+  const pumping = Object.values(live.answers).some((answer) => answer.isOn);
   const label = live.source?.label ?? 'No board connected';
   return (
     <div

@@ -19,7 +19,7 @@ async function prepareSample(): Promise<void> {
   await storeNewGarden(db, sample.garden, {
     readings: sample.readings,
     events: sample.events,
-    link: { world: sample.world, openAtStart: true },
+    link: { world: sample.world, openAtStart: true, alerts: sample.alerts },
   });
 }
 

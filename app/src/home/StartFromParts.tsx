@@ -33,7 +33,7 @@ export default function StartFromParts() {
       await storeNewGarden(await database(), garden, {
         readings: new Map(),
         events: [],
-        link: { world: null, openAtStart: false },
+        link: { world: null, openAtStart: false, alerts: {} },
       });
       await client.invalidateQueries({ queryKey: gardensQuery().queryKey });
       await navigate(sheetPath(garden.id, 'bench', 'readout', plotId));

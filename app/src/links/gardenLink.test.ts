@@ -35,17 +35,17 @@ const sourceOf = (link: GardenLink) => link.session.getSnapshot().source;
 
 describe('a garden’s link', () => {
   test('goes on with the stand-ins as they were left', async () => {
-    const { link } = opened({ world, openAtStart: true });
+    const { link } = opened({ world, openAtStart: true, alerts: {} });
     await vi.advanceTimersByTimeAsync(300);
     const source = sourceOf(link);
     expect(source).toBeInstanceOf(StandInSource);
-    const root = (source as StandInSource).memory().plots.chilli?.pot.rootMl ?? 0;
-    expect(Math.abs(root - (world.plots.chilli?.pot.rootMl ?? 0))).toBeLessThan(1);
+    const root = (source as StandInSource).memory().pots.chilli?.rootMl ?? 0;
+    expect(Math.abs(root - (world.pots.chilli?.rootMl ?? 0))).toBeLessThan(1);
     await link.dispose();
   });
 
   test('stays closed when it was closed, and remembers being closed', async () => {
-    const { link, kept } = opened({ world, openAtStart: false });
+    const { link, kept } = opened({ world, openAtStart: false, alerts: {} });
     await vi.advanceTimersByTimeAsync(300);
     expect(sourceOf(link)).toBeNull();
     await link.openStandIn();
@@ -58,7 +58,7 @@ describe('a garden’s link', () => {
   });
 
   test('remembers the pots every few seconds and when it is left', async () => {
-    const { link, kept } = opened({ world, openAtStart: true });
+    const { link, kept } = opened({ world, openAtStart: true, alerts: {} });
     await vi.advanceTimersByTimeAsync(5200);
     const before = kept.length;
     expect(before).toBeGreaterThanOrEqual(1);
@@ -68,7 +68,7 @@ describe('a garden’s link', () => {
   });
 
   test('held by another tab, it neither opens nor overwrites what is remembered', async () => {
-    const { link, kept } = opened({ world, openAtStart: true }, false);
+    const { link, kept } = opened({ world, openAtStart: true, alerts: {} }, false);
     await vi.advanceTimersByTimeAsync(6000);
     await link.dispose();
     expect(sourceOf(link)).toBeNull();
@@ -76,11 +76,12 @@ describe('a garden’s link', () => {
   });
 
   test('hands new limits on to the boards', async () => {
-    const { link } = opened({ world, openAtStart: true });
+    const { link } = opened({ world, openAtStart: true, alerts: {} });
     await vi.advanceTimersByTimeAsync(300);
     link.setGarden(setLimits(garden, 'chilli', { startTenths: 900, stopTenths: 950 }));
     await vi.advanceTimersByTimeAsync(1500);
-    expect(link.session.getSnapshot().answers.chilli).toMatchObject({ lamp: 'on', reason: 'min-interval' });
+    expect(link.session.getSnapshot().answers['line-roof']).toMatchObject({ reason: 'min-interval' });
+    expect(link.session.getSnapshot().signals.chilli?.state).toBe('too-dry');
     await link.dispose();
   });
 });

@@ -23,7 +23,7 @@ export class GardenLink {
     private readonly store: { addRecords: Save; saveMemory: (memory: LinkMemory) => Promise<void> },
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
   ) {
-    this.session = new LiveSession(garden, store.addRecords, clocks);
+    this.session = new LiveSession(garden, store.addRecords, clocks, memory.alerts);
     this.bus = new BusDesk(clocks);
     this.timer = setInterval(() => void this.remember(), REMEMBER_MS);
     if (memory.openAtStart && exclusive) void this.openStandIn();
@@ -44,7 +44,11 @@ export class GardenLink {
 
   /** Closes whatever is open; the next visit begins unconnected. */
   async disconnect(): Promise<void> {
-    this.memory = { world: this.standIn()?.memory() ?? this.memory.world, openAtStart: false };
+    this.memory = {
+      ...this.memory,
+      world: this.standIn()?.memory() ?? this.memory.world,
+      openAtStart: false,
+    };
     await this.session.disconnect();
     await this.remember();
   }
@@ -69,7 +73,8 @@ export class GardenLink {
   private async remember(): Promise<void> {
     if (!this.exclusive) return;
     const standIn = this.standIn();
-    if (standIn) this.memory = { world: standIn.memory(), openAtStart: true };
+    if (standIn) this.memory = { ...this.memory, world: standIn.memory(), openAtStart: true };
+    this.memory = { ...this.memory, alerts: this.session.alertMemory() };
     await this.store.saveMemory(this.memory);
   }
 }

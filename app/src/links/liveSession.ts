@@ -13,11 +13,15 @@ import {
 } from '@plain-trowel/core/signal/line';
 import { presentValue, WATCH_WINDOW, type PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
-import type { Line, LineSource, PlotAnswer, SourceStatus, SourceUpdate } from './lineSource.ts';
+import type { Line, LineAnswer, LineSource, SourceStatus, SourceUpdate } from './lineSource.ts';
 import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import { probeScale } from '@plain-trowel/core/garden/channels';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
+import { signalOf, type SignalRule } from '@plain-trowel/core/control/signals';
+import type { AlertStates } from '@plain-trowel/core/control/alerts';
+import { signalFacts, signalLimits, type Heard } from '@plain-trowel/core/garden/plotFacts';
+import { AlertWatch, type ActiveAlert } from './alertWatch.ts';
 import { BenchRecorder } from './benchRecorder.ts';
 import { ChannelWatch } from './channelWatch.ts';
 import { LinesWatch } from './linesWatch.ts';
@@ -47,7 +51,11 @@ export type LiveSnapshot = {
   readonly lineFault: LineFault | null;
   /** Lines of the bench recording under way and since when; null while none is. */
   readonly benchRecording: { readonly lines: number; readonly sinceMs: number } | null;
-  readonly answers: Readonly<Record<string, PlotAnswer>>;
+  /** By water line. */
+  readonly answers: Readonly<Record<string, LineAnswer>>;
+  /** What the lamp of each plot says, by plot; none while nothing is connected. */
+  readonly signals: Readonly<Record<string, SignalRule>>;
+  readonly alerts: readonly ActiveAlert[];
   readonly savedToMs: number | null;
   readonly problem: string | null;
 };
@@ -78,7 +86,7 @@ export class LiveSession {
   private arrivals: { atMs: number; lines: number }[] = [];
   private readonly streams = new Map<string, { info: StreamInfo; buffer: StreamBuffer }>();
   private parsers = new Map<string, LineParserState>();
-  private answers: Readonly<Record<string, PlotAnswer>> = {};
+  private answers: Readonly<Record<string, LineAnswer>> = {};
   private engines = new PageEngines();
   private readonly watches = new Map<string, ChannelWatch>();
   private linesWatch: LinesWatch;
@@ -90,13 +98,16 @@ export class LiveSession {
   private publishTimer: ReturnType<typeof setTimeout> | null = null;
   private readonly secondTimer: ReturnType<typeof setInterval>;
   private readonly recorder: Recorder;
+  private readonly alertWatch: AlertWatch;
   private snapshot: LiveSnapshot;
 
   constructor(
     private garden: Garden,
     save: Save,
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
+    alerts: AlertStates = {},
   ) {
+    this.alertWatch = new AlertWatch(alerts);
     this.linesWatch = new LinesWatch(clocks.tickMs());
     this.recorder = new Recorder(save, (outcome) => {
       if ('savedToMs' in outcome) {
@@ -108,6 +119,7 @@ export class LiveSession {
     // Ages and waiting times go on although no line comes.
     this.secondTimer = setInterval(() => {
       this.answerInPage();
+      this.watchAlerts();
       this.publishSoon();
     }, 1000);
     this.snapshot = this.take();
@@ -230,6 +242,22 @@ export class LiveSession {
     this.recorder.note([event]);
   }
 
+  /** The person has seen an alert: it is not told again before it is over. */
+  acknowledgeAlert(key: string): void {
+    this.alertWatch.acknowledge(key);
+    this.publish();
+  }
+
+  /** An alert is told again after a while, if it is still so. */
+  snoozeAlert(key: string, forS: number): void {
+    this.alertWatch.snooze(key, (this.source?.nowMs() ?? this.clocks.nowMs()) + forS * 1000);
+    this.publish();
+  }
+
+  alertMemory(): AlertStates {
+    return this.alertWatch.memory();
+  }
+
   flush(): Promise<void> {
     return this.recorder.flush();
   }
@@ -335,10 +363,43 @@ export class LiveSession {
     if (!this.source || this.source.kind === 'stand-in') return;
     const readings = new Map<string, { raw: number; timeMs: number }>();
     for (const channel of this.garden.channels) {
-      const last = this.bufferOf(channel.id)?.last();
-      if (last) readings.set(channel.id, { raw: last.value, timeMs: last.timeMs });
+      const last = this.lastOf(channel.id);
+      if (last) readings.set(channel.id, last);
     }
     this.answers = this.engines.step(this.garden, readings, this.source.nowMs());
+  }
+
+  private lastOf(channelId: string): { raw: number; timeMs: number } | null {
+    const last = this.bufferOf(channelId)?.last();
+    return last ? { raw: last.value, timeMs: last.timeMs } : null;
+  }
+
+  private heard(source: LineSource): Heard {
+    return {
+      nowMs: source.nowMs(),
+      newest: (channelId) => this.lastOf(channelId),
+      isLocked: (lineId) => this.answers[lineId]?.isLocked ?? null,
+    };
+  }
+
+  /** Alerts are of what happens now; a file tells of the past. */
+  private watchAlerts(): void {
+    const { source } = this;
+    if (!source || source.fromFile || this.status !== 'open') return;
+    this.recorder.note(this.alertWatch.step(this.garden, this.heard(source), source.simulated));
+  }
+
+  private signals(): Record<string, SignalRule> {
+    const { source } = this;
+    if (!source) return {};
+    const heard = this.heard(source);
+    return Object.fromEntries(
+      this.garden.plots.flatMap((plot) => {
+        const facts = signalFacts(this.garden, plot.id, heard);
+        const signal = facts && signalOf(this.garden.signals, facts, signalLimits(plot));
+        return signal ? [[plot.id, signal]] : [];
+      }),
+    );
   }
 
   private publishSoon(): void {
@@ -383,6 +444,8 @@ export class LiveSession {
       benchRecording:
         this.bench.lines === null ? null : { lines: this.bench.lines, sinceMs: this.bench.sinceMs },
       answers: this.answers,
+      signals: this.signals(),
+      alerts: this.alertWatch.active(this.garden),
       savedToMs: this.savedToMs,
       problem: this.problem,
     };

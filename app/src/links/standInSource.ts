@@ -2,22 +2,25 @@ import type { Garden } from '@plain-trowel/core/garden/schema';
 import { gardenEventOf } from '@plain-trowel/standins/board/worldEvent';
 import {
   advance,
+  fillTank,
   moveProbeOf,
   newWorld,
+  orderLine,
   pourOn,
   reboot,
   GARBAGE_SPEEDS,
   setBoardFault,
   setCycling,
   setProbeFault,
-  setupOf,
   type BoardFault,
-  type Setup,
   type World,
 } from '@plain-trowel/standins/board/world';
+import type { LineOrder } from '@plain-trowel/standins/board/boardState';
+import { setupOf, type Setup } from '@plain-trowel/standins/board/setup';
 import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
 import { seedOf } from '@plain-trowel/standins/random';
-import type { Emit, LineSource, PlotAnswer, Speed } from './lineSource.ts';
+import { lineAnswers } from './lineAnswers.ts';
+import type { Emit, LineAnswer, LineSource, Speed } from './lineSource.ts';
 
 /** Distance of printed lines by the stand-in's clock: about 2 to 6 lines a second for the person who watches. */
 const LINE_EVERY_MS: Readonly<Record<Speed, number>> = { 1: 500, 10: 2000, 60: 10_000 };
@@ -108,6 +111,17 @@ export class StandInSource implements LineSource {
     if (plotId) this.tell({ kind: 'probe-moved', to: place, plotId });
   }
 
+  /** An order by hand; what came of it is told at once. */
+  order(order: LineOrder): void {
+    this.world = orderLine(this.world, order);
+    this.run(0);
+  }
+
+  /** Fills a reservoir to a share of what it holds. */
+  fill(tankId: string, share: number): void {
+    this.world = fillTank(this.world, this.setup, tankId, share);
+  }
+
   placeOf(probeId: string): ProbePlace {
     return this.world.probes[probeId]?.place ?? 'soil';
   }
@@ -171,22 +185,15 @@ export class StandInSource implements LineSource {
     if (lines.length > 0 || events.length > 0) this.emit?.({ kind: 'answers', answers: this.answers() });
   }
 
-  private answers(): Record<string, PlotAnswer> {
-    const answers: Record<string, PlotAnswer> = {};
-    for (const one of this.setup.plots) {
-      const plot = this.world.plots[one.plotId];
-      if (!plot || !one.config) continue;
-      const onBoardClock = (seconds: number) => this.world.bootMs + seconds * 1000;
-      answers[one.plotId] = {
-        ...plot.outputs,
-        reason: plot.engine.reason,
-        runningSinceMs: plot.engine.runningSinceS === null ? null : onBoardClock(plot.engine.runningSinceS),
-        mayStartAtMs:
-          plot.engine.reason === 'min-interval'
-            ? onBoardClock(plot.engine.lastStartS + one.config.minIntervalS)
-            : null,
-      };
-    }
-    return answers;
+  private answers(): Record<string, LineAnswer> {
+    return Object.assign(
+      {},
+      ...this.setup.engines.map((engine) => {
+        const board = this.world.boards[engine.boardId];
+        return board
+          ? lineAnswers(engine, board.engine, (seconds) => this.world.bootMs + seconds * 1000)
+          : {};
+      }),
+    ) as Record<string, LineAnswer>;
   }
 }

@@ -6,6 +6,7 @@ import {
   formatPercent,
 } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { alertPhaseWord, alertWords } from './alertText.ts';
 import { reasonText } from './reasonText.ts';
 
 /** What happened, in a few words, and the rest of the story. */
@@ -14,7 +15,10 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
     case 'pump-started':
       return {
         what: 'Pump on',
-        detail: `at ${formatPercent(event.tenths / 10, event.percentKind ?? 'span')}: ${reasonText(event.reason)}`,
+        detail:
+          event.tenths === null
+            ? reasonText(event.reason)
+            : `at ${formatPercent(event.tenths / 10, event.percentKind ?? 'span')}: ${reasonText(event.reason)}`,
       };
     case 'pump-stopped':
       return {
@@ -23,6 +27,14 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
       };
     case 'held':
       return { what: 'Held', detail: reasonText(event.reason) };
+    case 'line-locked':
+      return { what: 'Locked', detail: `${event.lineName}: ${reasonText('locked')}` };
+    case 'line-unlocked':
+      return { what: 'Unlocked', detail: `${event.lineName}, by hand` };
+    case 'order-refused':
+      return { what: 'Refused', detail: `an order by hand: ${reasonText(event.reason)}` };
+    case 'alert':
+      return { what: alertPhaseWord(event.phase), detail: `${event.subject}: ${alertWords(event.alert)}` };
     case 'poured':
       return { what: 'Poured', detail: `${formatNumber(event.volumeMl)} ml by hand` };
     case 'probe-moved':

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { plotParts } from '@plain-trowel/core/garden/edit';
-import { REASONS } from '@plain-trowel/core/control/engine';
+import { REASONS } from '@plain-trowel/core/control/engine/reasons';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import type { PlotView } from '../links/plotView.ts';
 import { eventText } from './eventText.ts';

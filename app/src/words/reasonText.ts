@@ -1,31 +1,101 @@
-import type { Reason } from '@plain-trowel/core/control/engine';
+import type { Reason } from '@plain-trowel/core/control/engine/reasons';
 
 /** Why the engine does what it does, as the end of a sentence. No default: a new reason fails to compile here until it has words. */
 export function reasonText(reason: Reason): string {
   switch (reason) {
     case 'below-start':
       return 'the soil is below the start limit';
+    case 'timer':
+      return 'it is the time of the timer';
+    case 'dry-enough':
+      return 'it is the time of the timer, and the probe has no objection';
+    case 'follows':
+      return 'it follows its leader';
+    case 'fallback':
+      return 'the probe is faulty, and this is the small dose of the day';
+    case 'order':
+      return 'ordered by hand';
+    case 'dose-done':
+      return 'the dose was given';
     case 'above-stop':
       return 'the stop limit was reached';
-    case 'not-below-start':
-      return 'the soil is not below the start limit';
+    case 'wet-veto':
+      return 'the probe says that it is wet enough';
+    case 'stop-order':
+      return 'stopped by hand';
     case 'max-run':
       return 'the maximum run was reached';
+    case 'daily-max':
+      return 'the maximum of a day was reached';
     case 'min-interval':
       return 'the minimum interval since the last start, or since switching on, is not over';
+    case 'tank-low':
+      return 'the tank is below its minimum';
+    case 'tank-unknown':
+      return 'the tank’s level is not known';
     case 'stale':
       return 'the last reading is too old to act on';
     case 'implausible':
       return 'the reading is at the rail: plug out, cable cut or shorted';
     case 'no-reading':
       return 'no reading has come yet';
+    case 'unsettled':
+      return 'the reading has just leapt and has not settled';
+    case 'waiting-for-rise':
+      return 'it is waiting to see the last dose arrive at the probe';
+    case 'locked':
+      return 'locked: several doses raised nothing. Tube off, pump dry or probe out of the soil';
+    case 'other-line-runs':
+      return 'another line of this board is running';
+    case 'clock-went-back':
+      return 'the board’s clock went back';
+    case 'not-calibrated':
+      return 'the probe has no calibration that holds here';
+    case 'not-below-start':
+      return 'the soil is not below the start limit';
+    case 'soaking':
+      return 'the last dose is soaking in';
+    case 'pulses-used':
+      return 'all doses of this round are given; it rests';
+    case 'dose-interval':
+      return 'the time between two doses is not over';
+    case 'not-due':
+      return 'it is not the time of the timer';
+    case 'too-wet':
+      return 'it is the time of the timer, but the probe says that it is wet enough';
+    case 'leader-rests':
+      return 'its leader has not run';
+    case 'alert-only':
+      return 'this program only alerts; a person waters';
     case 'switched-off':
       return 'watering by itself is switched off';
     case 'no-line':
       return 'this plot has no pump';
-    case 'not-calibrated':
-      return 'the probe has no calibration that holds here';
-    case 'clock-went-back':
-      return 'the board’s clock went back';
+    case 'clock-unknown':
+      return 'the board does not know the time';
+    case 'outside-hours':
+      return 'it is outside of its hours';
+    case 'not-dark':
+      return 'it is not dark';
+    case 'light-unknown':
+      return 'nothing says whether it is dark';
+    case 'air-warm':
+      return 'the air is too warm';
+    case 'air-unknown':
+      return 'the air temperature is not known';
+    case 'soil-cold':
+      return 'the soil is too cold';
+    case 'soil-temperature-unknown':
+      return 'the soil temperature is not known';
+    case 'rain':
+      return 'it rains';
+    case 'rain-unknown':
+      return 'nothing says whether it rains';
+    case 'battery-low':
+      return 'the battery is below its minimum';
+    case 'battery-unknown':
+      return 'the battery voltage is not known';
+    case 'already-runs':
+      return 'it is running already';
   }
 }

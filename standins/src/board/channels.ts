@@ -79,6 +79,8 @@ export function measureChannel(
     readonly timeMs: number;
     readonly poweredS: number | null;
     readonly seed: Seed;
+    /** What the reservoir that it watches reads; null for a channel that watches none. */
+    readonly level: number | null;
   },
 ): { value: number; seed: Seed } {
   const { timeMs, seed, poweredS } = now;
@@ -93,6 +95,7 @@ export function measureChannel(
     value: Number((value + sigma * noise.value).toFixed(decimals)),
     seed: noise.seed,
   });
+  if (now.level !== null) return now.level <= 1 ? { value: now.level, seed } : at(now.level, 0.8, 0);
   switch (of.quantity) {
     case 'soil temperature':
     case 'air temperature': {
@@ -110,6 +113,11 @@ export function measureChannel(
     case 'weight':
       // A pot on a scale: two kilograms, drying a little through the day.
       return at(2000 - 40 * sunAt(timeMs), 0.8, 0);
+    case 'light':
+      // A quarter of full scale for each unit of sun; the night is not quite dark.
+      return at(Math.min(0.97, 0.01 + 0.3 * sunAt(timeMs)) * of.probe.fullScaleCounts, 4, 0);
+    case 'rain':
+      return { value: 0, seed };
     case 'probe supply':
       return { value: poweredS === null ? 0 : 1, seed };
     default:

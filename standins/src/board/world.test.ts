@@ -6,15 +6,18 @@ import { corrected } from '@plain-trowel/core/temperature/correction';
 import { gardenEventOf } from './worldEvent.ts';
 import {
   advance,
+  fillTank,
   moveProbeOf,
   newWorld,
+  orderLine,
   pourOn,
   reboot,
   setBoardFault,
   setCycling,
   setProbeFault,
-  setupOf,
+  type World,
 } from './world.ts';
+import { setupOf } from './setup.ts';
 
 const T0 = Date.UTC(2026, 4, 1, 9);
 const garden = marigoldHare(T0);
@@ -28,7 +31,7 @@ const lastLine = (lines: readonly { boardId: string; text: string }[], boardId: 
 test('each board prints its own probes, at the pace asked for', () => {
   const { lines } = advance(start, setup, T0 + 10_000, 500);
   expect(lines.filter((line) => line.boardId === 'roof')).toHaveLength(21);
-  expect(lines[0]?.text).toMatch(/^l1=\d+ c2=\d+ air=[\d.]+ bat=3\.\d+$/);
+  expect(lines[0]?.text).toMatch(/^l1=\d+ c2=\d+ air=[\d.]+ bat=3\.\d+ tank=\d+$/);
   expect(lines[1]?.text).toMatch(/^m1=\d+ s1=\d+ t1=\d+$/);
 });
 
@@ -112,11 +115,24 @@ test('a thermistor prints the counts of its divider, which its own curve turns b
 });
 
 describe('the board’s own engine', () => {
-  /** The chilli crate with a start limit so high that it always wants water. */
+  /** The chilli crate with a start limit so high that it always wants water; all of the pump’s water goes to it. */
   const thirsty: Garden = setLimits(garden, 'chilli', { startTenths: 900, stopTenths: 950 });
-  const always = setupOf(setWaterLine(thirsty, 'line-roof', { maxRunS: 15, minIntervalS: 900 }));
+  const alwaysOf = (change: Parameters<typeof setWaterLine>[2] = {}) =>
+    setWaterLine(thirsty, 'line-roof', {
+      maxRunS: 15,
+      minIntervalS: 900,
+      tubeS: 0,
+      outlets: [],
+      program: { kind: 'until-wet', capMl: 5000 },
+      dailyMaxMl: 5000,
+      ...change,
+    });
+  const always = setupOf(alwaysOf());
+  const isOn = (world: World) => world.boards.roof?.engine.lines[0]?.run != null;
+  const waterIn = (world: World, plotId: string) =>
+    (world.pots[plotId]?.surfaceMl ?? 0) + (world.pots[plotId]?.rootMl ?? 0);
 
-  test('waters after the boot hold, for the maximum run at most, and the water reaches the pot', () => {
+  test('waters after the boot hold, for the maximum run at most; the water leaves the tank and reaches the pot', () => {
     const { world, events } = advance(newWorld(always, T0, 3), always, T0 + 1000_000, 10_000);
     const watering = events.filter((event) => event.kind !== 'held');
     expect(watering.map((event) => [event.kind, event.reason])).toEqual([
@@ -126,41 +142,120 @@ describe('the board’s own engine', () => {
     const [begun, ended] = watering;
     expect((begun?.atMs ?? 0) - T0).toBe(900_000);
     expect((ended?.atMs ?? 0) - (begun?.atMs ?? 0)).toBe(15_000);
-    expect(ended?.volumeMl).toBe(135);
+    expect(ended).toMatchObject({ kind: 'stopped', volumeMl: 135 });
     const off = setupOf(setWaterLine(garden, 'line-roof', { automatic: false }));
     const dry = advance(newWorld(off, T0, 3), off, T0 + 1000_000, 10_000).world;
-    const held = (one: typeof world) =>
-      (one.plots.chilli?.pot.surfaceMl ?? 0) + (one.plots.chilli?.pot.rootMl ?? 0);
-    expect(held(world) - held(dry)).toBeGreaterThan(125);
+    expect(waterIn(world, 'chilli') - waterIn(dry, 'chilli')).toBeGreaterThan(125);
+    expect((dry.tanks.tank ?? 0) - (world.tanks.tank ?? 0)).toBeCloseTo(135, 6);
   });
 
-  test('a reboot in the middle of a run ends it and holds for the interval again', () => {
+  test('an order by hand runs at once; the tube fills first, and outlets share by their cups', () => {
+    const shared = setupOf(
+      alwaysOf({
+        automatic: false,
+        tubeS: 3,
+        outlets: [
+          { id: 'a', name: 'a', plotId: 'chilli', cupMl: 30 },
+          { id: 'b', name: 'b', plotId: 'lemon', cupMl: 10 },
+        ],
+      }),
+    );
+    const before = newWorld(shared, T0, 3);
+    const ordered = orderLine(before, { lineId: 'line-roof', kind: 'water', volumeMl: 63 });
+    const { world, events } = advance(ordered, shared, T0 + 12_000, 10_000);
+    expect(events.filter((event) => event.kind !== 'held')).toMatchObject([
+      { kind: 'started', reason: 'order', atMs: T0, plotId: 'chilli' },
+      // 63 ml at 9 ml a second are 7 s, and 3 s for the tube.
+      { kind: 'stopped', reason: 'dose-done', ranS: 10, volumeMl: 63 },
+    ]);
+    const calm = advance(before, shared, T0 + 12_000, 10_000).world;
+    expect(waterIn(world, 'chilli') - waterIn(calm, 'chilli')).toBeCloseTo(47.25, 1);
+    expect(waterIn(world, 'lemon') - waterIn(calm, 'lemon')).toBeCloseTo(15.75, 1);
+  });
+
+  test('an order can be stopped, and a tank below its minimum refuses one', () => {
+    const begun = advance(
+      orderLine(newWorld(always, T0, 3), { lineId: 'line-roof', kind: 'water', volumeMl: 130 }),
+      always,
+      T0 + 4000,
+      10_000,
+    ).world;
+    expect(isOn(begun)).toBe(true);
+    const stopped = advance(
+      orderLine(begun, { lineId: 'line-roof', kind: 'stop' }),
+      always,
+      T0 + 5000,
+      10_000,
+    );
+    expect(stopped.events[0]).toMatchObject({ kind: 'stopped', reason: 'stop-order', ranS: 4 });
+    const empty = fillTank(newWorld(always, T0, 3), always, 'tank', 0.05);
+    const refused = advance(
+      orderLine(empty, { lineId: 'line-roof', kind: 'water', volumeMl: 130 }),
+      always,
+      T0 + 4000,
+      10_000,
+    );
+    expect(refused.events.find((event) => event.kind === 'refused')).toMatchObject({ reason: 'tank-low' });
+  });
+
+  test('a reboot in the middle of a run ends it, holds for the interval again and forgets no water', () => {
     const running = advance(newWorld(always, T0, 3), always, T0 + 905_000, 1000).world;
-    expect(running.plots.chilli?.outputs.pumpOn).toBe(true);
+    expect(isOn(running)).toBe(true);
     const again = reboot(running, always, T0 + 905_000);
-    expect(again.plots.chilli?.outputs.pumpOn).toBe(false);
+    expect(isOn(again)).toBe(false);
+    // Until it has written down the end, a board keeps what the run might have given: 15 s at 9 ml.
+    expect(again.boards.roof?.engine.lines[0]?.ration.sumMl).toBe(135);
     const after = advance(again, always, T0 + 905_000 + 899_000, 1000);
     expect(after.events.some((event) => event.kind === 'started')).toBe(false);
   });
 
   test('a run is stopped when its calibration becomes void, and the hold begins anew once it holds again', () => {
     const running = advance(newWorld(always, T0, 3), always, T0 + 905_000, 1000).world;
-    const voided = { ...always, plots: always.plots.map((one) => ({ ...one, config: null })) };
-    const stopped = advance(running, voided, T0 + 907_000, 1000);
-    expect(stopped.events).toMatchObject([{ kind: 'stopped', reason: 'not-calibrated', plotId: 'chilli' }]);
-    expect(stopped.world.plots.chilli?.outputs.pumpOn).toBe(false);
+    const at5V = { ...alwaysOf(), boards: garden.boards.map((one) => ({ ...one, supplyV: 5 })) };
+    const stopped = advance(running, setupOf(at5V), T0 + 907_000, 1000);
+    expect(stopped.events[0]).toMatchObject({ kind: 'stopped', reason: 'not-calibrated', plotId: 'chilli' });
+    expect(isOn(stopped.world)).toBe(false);
     const again = advance(stopped.world, always, T0 + 907_000 + 890_000, 1000);
     expect(again.events.some((event) => event.kind === 'started')).toBe(false);
   });
 
-  test('a plot without a calibration decides nothing', () => {
-    const { world } = advance(start, setup, T0 + 3_600_000, 60_000);
-    expect(world.plots.strawberry?.outputs).toEqual({ pumpOn: false, lamp: 'off' });
+  test('a tube that is off raises nothing, and after three doses the line is locked', () => {
+    const lost = setupOf(alwaysOf({ outlets: [{ id: 'a', name: 'on the floor', plotId: null, cupMl: 10 }] }));
+    const { events, world } = advance(newWorld(lost, T0, 3), lost, T0 + 3 * 3_600_000, 60_000);
+    expect(events.filter((event) => event.kind === 'started')).toHaveLength(3);
+    expect(events.at(-1)).toMatchObject({ kind: 'held', reason: 'locked' });
+    const unlocked = advance(
+      orderLine(reboot(world, lost, world.timeMs), { lineId: 'line-roof', kind: 'unlock' }),
+      lost,
+      world.timeMs + 5000,
+      60_000,
+    );
+    expect(unlocked.events.map((event) => event.kind)).toContain('unlocked');
   });
 });
 
+test('the tank’s sensor reads its distance, and falls as the tank fills', () => {
+  const at = (share: number) =>
+    countsOf(
+      lastLine(advance(fillTank(start, setup, 'tank', share), setup, T0 + 500, 500).lines, 'roof'),
+      'tank',
+    );
+  // Full is 60 mm from the lid, empty 380; the sensor strays by about a millimetre.
+  expect(Math.abs(at(1) - 60)).toBeLessThan(6);
+  expect(Math.abs(at(0) - 380)).toBeLessThan(6);
+  expect(at(0.4)).toBeGreaterThan(at(0.6));
+});
+
 test('the log keeps waterings and faults, and leaves out the ordinary rest', () => {
-  const common = { plotId: 'chilli', atMs: T0, volumeMl: 0, atS: 5 };
+  const common = {
+    plotId: 'chilli',
+    atMs: T0,
+    atS: 5,
+    line: 0,
+    lineId: 'line-roof',
+    lineName: 'Roof pump',
+    percentKind: null,
+  };
   expect(gardenEventOf({ ...common, kind: 'held', reason: 'not-below-start' })).toEqual([]);
   expect(gardenEventOf({ ...common, kind: 'held', reason: 'implausible' })).toEqual([
     { kind: 'held', reason: 'implausible', plotId: 'chilli', atMs: T0, simulated: true },
@@ -168,4 +263,7 @@ test('the log keeps waterings and faults, and leaves out the ordinary rest', () 
   expect(
     gardenEventOf({ ...common, kind: 'stopped', reason: 'above-stop', ranS: 8, volumeMl: 72 }),
   ).toMatchObject([{ kind: 'pump-stopped', ranS: 8, volumeMl: 72 }]);
+  expect(gardenEventOf({ ...common, kind: 'locked', reason: 'locked' })).toMatchObject([
+    { kind: 'line-locked', lineName: 'Roof pump' },
+  ]);
 });

@@ -1,22 +1,12 @@
 /**
- * The stand-in boards of a garden: every plot a pot with its probe, every board printing lines as a real one would, the engine deciding
- * on the board itself each second while water runs. A pure reducer: state in, state and what was printed out.
+ * The stand-in boards of a garden: every plot a pot with its probe, every reservoir a tank, every board printing lines as a real one would and deciding with
+ * the engine that its sketch will carry, each second while water runs. A pure reducer: state in, state and what was printed out.
  */
-import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
-import {
-  initialEngine,
-  stepEngine,
-  type EngineConfig,
-  type EngineEvent,
-  type EngineOutputs,
-  type EngineState,
-} from '@plain-trowel/core/control/engine';
 import { receivedAt } from '@plain-trowel/core/faults/wrongSpeed';
-import { engineConfig, plotParts } from '@plain-trowel/core/garden/edit';
-import type { Garden } from '@plain-trowel/core/garden/schema';
-import { seedOf, uniform, type Seed } from '../random.ts';
-import { channelSetup, measureChannel, type ChannelSetup } from './channels.ts';
-import { pour, stepPot, wetnessAtProbe, type PotState, type PotTraits } from './pot.ts';
+import { uniform, type Seed } from '../random.ts';
+import { bootBoard, decideOn, type BoardState, type LineOrder, type WorldEvent } from './boardState.ts';
+import { measureChannel } from './channels.ts';
+import { pour, stepPot, wetnessAtProbe, type PotState } from './pot.ts';
 import {
   moveProbe,
   settledProbe,
@@ -26,12 +16,8 @@ import {
   type ProbePlace,
   type ProbeState,
 } from './potProbe.ts';
-
-export type PlotWorld = {
-  readonly pot: PotState;
-  readonly engine: EngineState;
-  readonly outputs: EngineOutputs;
-};
+import type { LineSetup, Setup } from './setup.ts';
+import { arrivedMl, tankRaw, FULL_SHARE } from './tank.ts';
 
 /** What can be wrong with a board's lines. */
 export const BOARD_FAULTS = ['none', 'garbage', 'silent'] as const;
@@ -46,7 +32,12 @@ export type World = {
   readonly bootMs: number;
   readonly nextLineMs: number;
   readonly seed: Seed;
-  readonly plots: Readonly<Record<string, PlotWorld>>;
+  readonly pots: Readonly<Record<string, PotState>>;
+  /** Water in each reservoir, ml. */
+  readonly tanks: Readonly<Record<string, number>>;
+  readonly boards: Readonly<Record<string, BoardState>>;
+  /** Orders by hand that the boards have not seen yet. */
+  readonly orders: readonly LineOrder[];
   /** By the id of the probe. */
   readonly probes: Readonly<Record<string, ProbeState>>;
   readonly boardFaults: Readonly<Record<string, BoardFault>>;
@@ -54,28 +45,7 @@ export type World = {
   readonly cyclingSinceMs: number | null;
 };
 
-export type PlotSetup = {
-  readonly plotId: string;
-  readonly boardId: string;
-  /** The channel whose reading decides. */
-  readonly channelId: string;
-  readonly pot: PotTraits;
-  readonly flowMlPerS: number;
-  readonly config: EngineConfig | null;
-  /** Kind of percent that its decisions are made in. */
-  readonly percentKind: PercentKind | null;
-};
-
-export type Setup = { readonly plots: readonly PlotSetup[]; readonly channels: readonly ChannelSetup[] };
-
 export type BoardLine = { readonly boardId: string; readonly text: string; readonly atMs: number };
-
-export type WorldEvent = EngineEvent & {
-  readonly plotId: string;
-  readonly atMs: number;
-  readonly volumeMl: number;
-  readonly percentKind?: PercentKind | null;
-};
 
 export type Advance = {
   readonly world: World;
@@ -83,63 +53,41 @@ export type Advance = {
   readonly events: readonly WorldEvent[];
 };
 
-const OFF: EngineOutputs = { pumpOn: false, lamp: 'off' };
 /** The name under which a board prints whether its probes are on. */
 const SUPPLY_NAME = 'on';
 const SUPPLY_ON_MS = 8000;
 const SUPPLY_OFF_MS = 4000;
 
-/** What a stand-in needs of a garden. Pots and probes differ a little from plot to plot, always in the same way for the same plot. */
-export function setupOf(garden: Garden): Setup {
-  const plots = garden.plots.flatMap((plot): PlotSetup[] => {
-    const parts = plotParts(garden, plot.id);
-    if (!parts?.channel || !parts.board) return [];
-    return [
-      {
-        plotId: plot.id,
-        boardId: parts.board.id,
-        channelId: parts.channel.id,
-        pot: potTraits(plot.id),
-        flowMlPerS: parts.line?.flowMlPerS ?? 0,
-        config: engineConfig(parts),
-        percentKind: parts.fit?.percentKind ?? null,
-      },
-    ];
-  });
-  return { plots, channels: garden.channels.flatMap((one) => channelSetup(garden, one) ?? []) };
-}
-
-function potTraits(plotId: string): PotTraits {
-  const size = 900 + 1200 * uniform(seedOf(plotId)).value;
-  return { saturationMl: size, capacityMl: 0.68 * size, driestMl: 0.12 * size, dryingMlPerDay: 0.16 * size };
-}
-
-/** A garden's stand-ins, just switched on: every pot somewhere between dry and moist. */
+/** A garden's stand-ins, just switched on: every pot somewhere between dry and moist, every tank nearly full. */
 export function newWorld(setup: Setup, timeMs: number, seed: Seed): World {
   let chance = seed;
-  const plots: Record<string, PlotWorld> = {};
+  const pots: Record<string, PotState> = {};
   for (const one of setup.plots) {
     const drawn = uniform(chance);
     chance = drawn.seed;
-    plots[one.plotId] = newPlot(one, 0.3 + 0.25 * drawn.value);
+    pots[one.plotId] = potAt(one.pot.saturationMl, 0.3 + 0.25 * drawn.value);
   }
   const world: World = {
     timeMs,
     bootMs: timeMs,
     nextLineMs: timeMs,
     seed: chance,
-    plots,
+    pots,
+    tanks: {},
+    boards: {},
+    orders: [],
     probes: {},
     boardFaults: {},
     cyclingSinceMs: null,
   };
-  return { ...world, probes: probesOf(world, setup) };
+  return reboot(world, setup, timeMs);
 }
 
-function newPlot(setup: PlotSetup, wetness: number): PlotWorld {
-  const pot = { surfaceMl: 0, rootMl: wetness * setup.pot.saturationMl, drainedMl: 0 };
-  return { pot, engine: initialEngine, outputs: OFF };
-}
+const potAt = (saturationMl: number, wetness: number): PotState => ({
+  surfaceMl: 0,
+  rootMl: wetness * saturationMl,
+  drainedMl: 0,
+});
 
 /** Every probe of the garden's, settled in its plot where it is new. */
 function probesOf(world: World, setup: Setup): Record<string, ProbeState> {
@@ -153,30 +101,59 @@ function probesOf(world: World, setup: Setup): Record<string, ProbeState> {
 }
 
 function wetnessIn(world: World, setup: Setup, plotId: string | null): number {
-  const pot = world.plots[plotId ?? '']?.pot;
+  const pot = world.pots[plotId ?? ''];
   const traits = setup.plots.find((one) => one.plotId === plotId)?.pot;
   return pot && traits ? wetnessAtProbe(pot, traits) : 0.4;
 }
 
-/** Switches the boards off and on: the pots stay, the engines begin anew with their boot hold. Plots and probes that are new get their place. */
+/**
+ * Switches the boards off and on: pots and tanks stay, the engines begin anew with their boot hold and with what a board keeps. Plots, tanks and probes that
+ * are new get their place.
+ */
 export function reboot(world: World, setup: Setup, timeMs: number): World {
-  const plots = Object.fromEntries(
-    setup.plots.map((one) => {
-      const held = world.plots[one.plotId] ?? newPlot(one, 0.4);
-      return [one.plotId, { ...held, engine: initialEngine, outputs: OFF }];
-    }),
+  const pots = Object.fromEntries(
+    setup.plots.map((one) => [one.plotId, world.pots[one.plotId] ?? potAt(one.pot.saturationMl, 0.4)]),
   );
-  const fresh = { ...world, timeMs, bootMs: timeMs, nextLineMs: timeMs, plots, cyclingSinceMs: null };
+  const tanks = Object.fromEntries(
+    setup.tanks.map((one) => [one.tankId, world.tanks[one.tankId] ?? FULL_SHARE * one.fullMl]),
+  );
+  const boards = Object.fromEntries(
+    setup.engines.map((engine) => [
+      engine.boardId,
+      bootBoard(engine, world.boards[engine.boardId] ?? null, 0),
+    ]),
+  );
+  const fresh: World = {
+    ...world,
+    timeMs,
+    bootMs: timeMs,
+    nextLineMs: timeMs,
+    pots,
+    tanks,
+    boards,
+    orders: [],
+    cyclingSinceMs: null,
+  };
   return { ...fresh, probes: probesOf(fresh, setup) };
 }
 
 /** Pours water on a plot by hand. */
 export function pourOn(world: World, plotId: string, volumeMl: number): World {
-  const plot = world.plots[plotId];
-  return plot
-    ? { ...world, plots: { ...world.plots, [plotId]: { ...plot, pot: pour(plot.pot, volumeMl) } } }
-    : world;
+  const pot = world.pots[plotId];
+  return pot ? { ...world, pots: { ...world.pots, [plotId]: pour(pot, volumeMl) } } : world;
 }
+
+/** Fills a reservoir to the brim, or empties it. */
+export const fillTank = (world: World, setup: Setup, tankId: string, share: number): World => {
+  const tank = setup.tanks.find((one) => one.tankId === tankId);
+  return tank ? { ...world, tanks: { ...world.tanks, [tankId]: share * tank.fullMl } } : world;
+};
+
+/** Gives a line an order by hand; its board sees it at once. */
+export const orderLine = (world: World, order: LineOrder): World => ({
+  ...world,
+  orders: [...world.orders, order],
+});
 
 const changeProbe = (world: World, probeId: string, change: (probe: ProbeState) => ProbeState): World => {
   const probe = world.probes[probeId];
@@ -211,18 +188,20 @@ function poweredForS(world: World): number | null {
 }
 
 /**
- * Runs the stand-ins up to a time. Boards print a line each `lineEveryMs`; while a pump runs its board also measures and decides each second.
+ * Runs the stand-ins up to a time. Boards print a line each `lineEveryMs`; they also measure and decide each second while water runs, and whenever their
+ * engine asked to be called.
  */
 export function advance(world: World, setup: Setup, toMs: number, lineEveryMs: number): Advance {
   const lines: BoardLine[] = [];
   const events: WorldEvent[] = [];
   let now = world;
-  while (now.timeMs < toMs || now.nextLineMs <= now.timeMs) {
-    const pumping = Object.values(now.plots).some((plot) => plot.outputs.pumpOn);
-    const untilMs = Math.min(toMs, now.nextLineMs, pumping ? now.timeMs + 1000 : Infinity);
-    now = live(now, setup, Math.max(untilMs, now.timeMs));
+  while (now.timeMs < toMs || now.nextLineMs <= now.timeMs || now.orders.length > 0) {
+    const calledMs = Math.min(...Object.values(now.boards).map((board) => board.callMs), Infinity);
+    // An order is seen at once, whatever was due next.
+    const nextMs = now.orders.length > 0 ? now.timeMs : Math.min(toMs, now.nextLineMs, calledMs);
+    now = live(now, setup, Math.max(now.timeMs, nextMs));
     const prints = now.timeMs >= now.nextLineMs;
-    if (!prints && !pumping) continue;
+    if (!prints && now.orders.length === 0 && now.timeMs < calledMs) continue;
     const measured = measure(now, setup);
     now = measured.world;
     if (prints) {
@@ -236,18 +215,19 @@ export function advance(world: World, setup: Setup, toMs: number, lineEveryMs: n
   return { world: now, lines, events };
 }
 
-/** Lets pots and probes live on, a minute at a time at most. */
+/** Lets pots, tanks and probes live on, a minute at a time at most. */
 function live(world: World, setup: Setup, toMs: number): World {
-  const plots = { ...world.plots };
+  let pots = { ...world.pots };
+  const tanks = { ...world.tanks };
   const probes = { ...world.probes };
   for (let atMs = world.timeMs; atMs < toMs;) {
     const durationS = Math.min(60, (toMs - atMs) / 1000);
+    for (const line of setup.lines) water(world, line, atMs, durationS, pots, tanks);
     for (const one of setup.plots) {
-      const plot = plots[one.plotId] ?? newPlot(one, 0.4);
-      const watered = plot.outputs.pumpOn ? pour(plot.pot, one.flowMlPerS * durationS) : plot.pot;
-      plots[one.plotId] = { ...plot, pot: stepPot(watered, one.pot, atMs, durationS) };
+      const pot = pots[one.plotId] ?? potAt(one.pot.saturationMl, 0.4);
+      pots[one.plotId] = stepPot(pot, one.pot, atMs, durationS);
     }
-    const now = { ...world, plots };
+    const now = { ...world, pots };
     const stepped = new Set<string>();
     for (const { probeId, plotId, probe } of setup.channels) {
       if (probeId === null || stepped.has(probeId)) continue;
@@ -255,9 +235,33 @@ function live(world: World, setup: Setup, toMs: number): World {
       const wetness = wetnessIn(now, setup, plotId);
       probes[probeId] = stepProbe(probes[probeId] ?? settledProbe(wetness), probe, wetness, durationS);
     }
+    pots = { ...pots };
     atMs += durationS * 1000;
   }
-  return { ...world, timeMs: toMs, plots, probes };
+  return { ...world, timeMs: toMs, pots, tanks, probes };
+}
+
+/** What a running line brings to its plots and takes from its tank. */
+function water(
+  world: World,
+  line: LineSetup,
+  atMs: number,
+  durationS: number,
+  pots: Record<string, PotState>,
+  tanks: Record<string, number>,
+): void {
+  const since = world.boards[line.boardId]?.since[line.lineId];
+  if (since === undefined) return;
+  const ranS = (atMs - world.bootMs) / 1000 - since;
+  const wantedMl = arrivedMl(line, ranS + durationS) - arrivedMl(line, ranS);
+  const tank = line.tankId === null ? undefined : tanks[line.tankId];
+  // An empty tank gives nothing, however long the pump runs.
+  const givenMl = tank === undefined ? wantedMl : Math.min(wantedMl, tank);
+  if (line.tankId !== null && tank !== undefined) tanks[line.tankId] = tank - givenMl;
+  for (const { plotId, share } of line.shares) {
+    const pot = pots[plotId];
+    if (pot) pots[plotId] = pour(pot, share * givenMl);
+  }
 }
 
 /** What every channel prints, by its id. */
@@ -267,7 +271,9 @@ function measure(world: World, setup: Setup): { world: World; values: Map<string
   let seed = world.seed;
   for (const one of setup.channels) {
     const probe = one.probeId === null ? null : (world.probes[one.probeId] ?? null);
-    const reading = measureChannel(one, { probe, timeMs: world.timeMs, poweredS, seed });
+    const tank = setup.tanks.find((of) => of.channelId === one.channelId);
+    const level = tank ? tankRaw(tank, world.tanks[tank.tankId] ?? 0) : null;
+    const reading = measureChannel(one, { probe, timeMs: world.timeMs, poweredS, seed, level });
     seed = reading.seed;
     values.set(one.channelId, reading.value);
   }
@@ -306,40 +312,16 @@ function decide(
   values: ReadonlyMap<string, number>,
 ): { world: World; events: WorldEvent[] } {
   const events: WorldEvent[] = [];
-  const plots = { ...world.plots };
-  const nowS = Math.floor((world.timeMs - world.bootMs) / 1000);
-  for (const one of setup.plots) {
-    const plot = plots[one.plotId];
-    const raw = values.get(one.channelId);
-    if (!plot || raw === undefined) continue;
-    if (!one.config) {
-      // Without a calibration that holds, nothing can be decided, so nothing runs; what ran is stopped, and the boot hold begins anew.
-      const ranS = plot.engine.runningSinceS === null ? null : nowS - plot.engine.runningSinceS;
-      if (ranS !== null)
-        events.push({
-          kind: 'stopped',
-          atS: nowS,
-          reason: 'not-calibrated',
-          ranS,
-          plotId: one.plotId,
-          atMs: world.timeMs,
-          volumeMl: ranS * one.flowMlPerS,
-        });
-      plots[one.plotId] = { ...plot, engine: { ...initialEngine, nowS, lastStartS: nowS }, outputs: OFF };
-      continue;
-    }
-    const result = stepEngine(plot.engine, { nowS, reading: { raw, atS: nowS } }, one.config);
-    plots[one.plotId] = { ...plot, engine: result.state, outputs: result.outputs };
-    for (const event of result.events) {
-      const volumeMl = event.kind === 'stopped' ? event.ranS * one.flowMlPerS : 0;
-      events.push({
-        ...event,
-        plotId: one.plotId,
-        atMs: world.timeMs,
-        volumeMl,
-        percentKind: one.percentKind,
-      });
-    }
+  const boards: Record<string, BoardState> = { ...world.boards };
+  for (const engine of setup.engines) {
+    const decided = decideOn(engine, boards[engine.boardId] ?? null, setup, {
+      timeMs: world.timeMs,
+      bootMs: world.bootMs,
+      values,
+      orders: world.orders,
+    });
+    boards[engine.boardId] = decided.board;
+    events.push(...decided.events);
   }
-  return { world: { ...world, plots }, events };
+  return { world: { ...world, boards, orders: [] }, events };
 }

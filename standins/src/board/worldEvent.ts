@@ -1,8 +1,23 @@
+import type { Reason } from '@plain-trowel/core/control/engine/reasons';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
-import type { WorldEvent } from './world.ts';
+import type { WorldEvent } from './boardState.ts';
 
 /** Reasons that are the ordinary rest between two waterings and would only fill the log. */
-const QUIET = new Set(['not-below-start', 'min-interval', 'switched-off', 'no-line']);
+const QUIET = new Set<Reason>([
+  'not-below-start',
+  'min-interval',
+  'switched-off',
+  'alert-only',
+  'soaking',
+  'waiting-for-rise',
+  'not-due',
+  'dose-interval',
+  'outside-hours',
+  'not-dark',
+  'leader-rests',
+  'other-line-runs',
+  'locked',
+]);
 
 /** A stand-in's event as the garden's log keeps it; none for the ordinary rest. */
 export function gardenEventOf(event: WorldEvent): GardenEvent[] {
@@ -24,5 +39,11 @@ export function gardenEventOf(event: WorldEvent): GardenEvent[] {
       ];
     case 'held':
       return QUIET.has(event.reason) ? [] : [{ ...common, kind: 'held', reason: event.reason }];
+    case 'refused':
+      return [{ ...common, kind: 'order-refused', reason: event.reason }];
+    case 'locked':
+      return [{ ...common, kind: 'line-locked', lineName: event.lineName }];
+    case 'unlocked':
+      return [{ ...common, kind: 'line-unlocked', lineName: event.lineName }];
   }
 }

@@ -15,6 +15,7 @@ test('three days of readings for everything that the boards print, five minutes 
     'channel-m1',
     'channel-s1',
     'channel-t1',
+    'channel-tank',
   ]);
   for (const readings of history.readings.values()) {
     expect(readings.length).toBeGreaterThan(860);
@@ -33,7 +34,7 @@ test('the mint probe reads full scale since its plug came out, and the log says 
   expect(mint.at(-1)?.raw).toBe(1023);
   expect(mint[0]?.raw).toBeLessThan(1000);
   expect(history.events).toContainEqual(
-    expect.objectContaining({ kind: 'held', plotId: 'mint', reason: 'implausible' }),
+    expect.objectContaining({ kind: 'alert', alert: 'probe-fault', plotId: 'mint', phase: 'raised' }),
   );
 });
 

@@ -4,7 +4,8 @@
  */
 import { readGarden } from '@plain-trowel/core/garden/gardenFile';
 import { GARDEN_VERSION, type Garden, type Placement, type Capture } from '@plain-trowel/core/garden/schema';
-import { EMPTY_CHANNEL, NEW_PROBE } from '@plain-trowel/core/garden/edit';
+import { EMPTY_CHANNEL, NEW_LINE, NEW_PLOT, NEW_PROBE } from '@plain-trowel/core/garden/edit';
+import { DEFAULT_SIGNALS } from '@plain-trowel/core/control/signals';
 import { setWiring } from '@plain-trowel/core/garden/planEdit';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { EMPTY_NETLIST } from '@plain-trowel/core/wiring/netlist';
@@ -12,8 +13,13 @@ import { fromBeta } from '@plain-trowel/core/temperature/thermistor';
 import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
 import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
 import { gardenEventOf } from '../board/worldEvent.ts';
+import { DEFAULT_ALERTS, stepAlerts, type AlertStates } from '@plain-trowel/core/control/alerts';
+import { alertEvent } from '@plain-trowel/core/garden/alertEvent';
+import { clockIn } from '@plain-trowel/core/garden/engineInput';
+import { watchedOf } from '@plain-trowel/core/garden/plotFacts';
 import { MARIGOLD_PLAN, marigoldWiring } from './marigoldPlan.ts';
-import { advance, newWorld, setProbeFault, setupOf, type World } from '../board/world.ts';
+import { setupOf } from '../board/setup.ts';
+import { advance, newWorld, setProbeFault, type World } from '../board/world.ts';
 
 const SAMPLE_ID = 'marigold-hare';
 const SEED = 1886;
@@ -85,7 +91,8 @@ export function marigoldHare(nowMs: number): Garden {
   const roof = { boardId: 'roof', supplyV: 3.3, takenAt: daysAgo(20) };
   const stern = { boardId: 'stern', supplyV: 5, takenAt: daysAgo(19) };
   const limits = (startTenths: number, stopTenths: number) => ({ startTenths, stopTenths });
-  const unknownSoil = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null };
+  const unknownSoil = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null, kindId: '' };
+  const frost = { soilLowC: null, soilHighC: null, airLowC: 2, airHighC: 35 };
   const bandEdges: [number, number, number, number] = [200, 350, 700, 850];
   const channel = (
     id: string,
@@ -118,7 +125,11 @@ export function marigoldHare(nowMs: number): Garden {
         plant: 'lemon in a half barrel',
         limits: limits(300, 520),
         bandEdges,
-        soil: unknownSoil,
+        soil: { ...unknownSoil, kindId: 'loam-mix' },
+        ...NEW_PLOT,
+        plantGroupId: 'pot-citrus',
+        size: { kind: 'pot', mouthCm: 60, spreadCm: 80 },
+        warmth: frost,
       },
       {
         id: 'chilli',
@@ -126,7 +137,11 @@ export function marigoldHare(nowMs: number): Garden {
         plant: 'six chillies',
         limits: limits(450, 580),
         bandEdges,
-        soil: unknownSoil,
+        soil: { ...unknownSoil, kindId: 'peat-mix' },
+        ...NEW_PLOT,
+        plantGroupId: 'pot-fruiting',
+        size: { kind: 'bed', areaM2: 0.3 },
+        warmth: frost,
       },
       {
         id: 'mint',
@@ -134,7 +149,11 @@ export function marigoldHare(nowMs: number): Garden {
         plant: 'mint',
         limits: limits(400, 600),
         bandEdges,
-        soil: unknownSoil,
+        soil: { ...unknownSoil, kindId: '' },
+        ...NEW_PLOT,
+        plantGroupId: 'pot-leafy',
+        size: { kind: 'bed', areaM2: 0.12 },
+        warmth: frost,
       },
       {
         id: 'strawberry',
@@ -142,7 +161,11 @@ export function marigoldHare(nowMs: number): Garden {
         plant: 'strawberries',
         limits: limits(350, 600),
         bandEdges,
-        soil: unknownSoil,
+        soil: { ...unknownSoil, kindId: 'coir-mix' },
+        ...NEW_PLOT,
+        plantGroupId: 'pot-strawberry',
+        size: { kind: 'bed', areaM2: 0.2 },
+        warmth: frost,
       },
     ],
     boards: [
@@ -283,6 +306,11 @@ export function marigoldHare(nowMs: number): Garden {
           against: 'the divider, 30 kΩ over 10 kΩ',
         },
       },
+      {
+        ...channel('tank', null, 'roof', '', false),
+        quantity: 'distance',
+        label: 'Rain tank, lid to water, mm',
+      },
       ...(['moisture', 'temperature', 'ec'] as const).map((field, at) => ({
         ...channel(`b1-${field}`, 'probe-b1', 'roof', 'bus', false),
         quantity: (['factory moisture', 'soil temperature', 'conductivity'] as const)[at],
@@ -297,19 +325,45 @@ export function marigoldHare(nowMs: number): Garden {
     runs: [],
     waterLines: [
       {
+        ...NEW_LINE,
         id: 'line-roof',
         name: 'Roof pump',
         boardId: 'roof',
         plotId: 'chilli',
         flowMlPerS: 9,
+        tubeS: 1.2,
+        automatic: true,
+        program: { kind: 'pulse-soak', pulseMl: 120, soakS: 900, mostPulses: 4, restS: 14_400 },
+        tankId: 'tank',
         maxRunS: 15,
+        dailyMaxMl: 600,
         minIntervalS: 900,
         staleAfterS: 900,
-        automatic: true,
-        trials: [],
-        trialNote: '',
+        outlets: [
+          { id: 'outlet-1', name: 'Crate, left', plotId: 'chilli', cupMl: 31 },
+          { id: 'outlet-2', name: 'Crate, middle', plotId: 'chilli', cupMl: 34 },
+          { id: 'outlet-3', name: 'Crate, right', plotId: 'chilli', cupMl: 24 },
+          { id: 'outlet-4', name: 'Barrel, drip ring', plotId: 'lemon', cupMl: 28 },
+        ],
       },
     ],
+    reservoirs: [
+      {
+        id: 'tank',
+        name: 'Rain tank',
+        kind: 'level',
+        channelId: 'channel-tank',
+        levels: [
+          { raw: 380, volumeMl: 0 },
+          { raw: 215, volumeMl: 14_000 },
+          { raw: 60, volumeMl: 34_000 },
+        ],
+        minimumMl: 4000,
+      },
+    ],
+    signals: DEFAULT_SIGNALS,
+    alerts: DEFAULT_ALERTS,
+    weather: 'mild',
     plan: MARIGOLD_PLAN,
     wiring: EMPTY_NETLIST,
     catalogue: [],
@@ -324,6 +378,8 @@ export type SampleHistory = {
   readonly world: World;
   readonly readings: ReadonlyMap<string, readonly Reading[]>;
   readonly events: readonly GardenEvent[];
+  /** What was raised at the end. */
+  readonly alerts: AlertStates;
 };
 
 /** Three days of readings and waterings before `nowMs`, made by the stand-in boards themselves. */
@@ -344,5 +400,42 @@ export function sampleHistory(garden: Garden, nowMs: number): SampleHistory {
       readings.set(channel.id, list);
     }
   }
-  return { world: after.world, readings, events: [...before.events, ...after.events].flatMap(gardenEventOf) };
+  const lines = [...before.lines, ...after.lines];
+  const events = [...before.events, ...after.events].flatMap(gardenEventOf);
+  const told = alertsOf(garden, readings, lines[0]?.atMs ?? nowMs, nowMs);
+  return {
+    world: after.world,
+    readings,
+    events: [...events, ...told.events].sort((a, b) => a.atMs - b.atMs),
+    alerts: told.states,
+  };
+}
+
+/** The alerts of those days, as the application would have told them. */
+function alertsOf(
+  garden: Garden,
+  readings: ReadonlyMap<string, readonly Reading[]>,
+  fromMs: number,
+  toMs: number,
+): { readonly events: readonly GardenEvent[]; readonly states: AlertStates } {
+  const clock = clockIn(garden.timeZone);
+  const next = new Map<string, number>();
+  let states: AlertStates = {};
+  const events: GardenEvent[] = [];
+  for (let atMs = fromMs; atMs <= toMs; atMs += LINE_EVERY_MS) {
+    const newest = (id: string) => {
+      const list = readings.get(id) ?? [];
+      let at = next.get(id) ?? 0;
+      while ((list[at + 1]?.timeMs ?? Infinity) <= atMs) at += 1;
+      next.set(id, at);
+      const one = list[at];
+      return one && one.timeMs <= atMs ? { raw: one.raw, timeMs: one.timeMs } : null;
+    };
+    const watched = watchedOf(garden, { nowMs: atMs, newest, isLocked: () => null });
+    const minute = Math.floor(clock(atMs).daySecond / 60);
+    const step = stepAlerts(states, watched, garden.alerts, { ms: atMs, minute });
+    states = step.states;
+    events.push(...step.told.map((told) => alertEvent(garden, told, atMs, true)));
+  }
+  return { events, states };
 }

@@ -1,0 +1,76 @@
+import {
+  acknowledge,
+  snooze,
+  stepAlerts,
+  type AlertKind,
+  type AlertStates,
+} from '@plain-trowel/core/control/alerts';
+import { alertEvent, subjectOf } from '@plain-trowel/core/garden/alertEvent';
+import { clockIn } from '@plain-trowel/core/garden/engineInput';
+import { watchedOf, type Heard } from '@plain-trowel/core/garden/plotFacts';
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+
+/** An alert that is raised, for the screen. */
+export type ActiveAlert = {
+  readonly key: string;
+  readonly kind: AlertKind;
+  readonly subject: string;
+  readonly raisedMs: number;
+  readonly acknowledged: boolean;
+  readonly snoozedUntilMs: number | null;
+};
+
+/** A garden's alerts as it is being watched: what is raised, and what is to be written down. */
+export class AlertWatch {
+  private zone: { name: string; clock: ReturnType<typeof clockIn> } | null = null;
+
+  /** @param states what was raised when the garden was left */
+  constructor(private states: AlertStates) {}
+
+  /** Looks once; gives what is to be told. */
+  step(garden: Garden, heard: Heard, simulated: boolean): GardenEvent[] {
+    if (this.zone?.name !== garden.timeZone)
+      this.zone = { name: garden.timeZone, clock: clockIn(garden.timeZone) };
+    const minute = Math.floor(this.zone.clock(heard.nowMs).daySecond / 60);
+    const step = stepAlerts(this.states, watchedOf(garden, heard), garden.alerts, {
+      ms: heard.nowMs,
+      minute,
+    });
+    this.states = step.states;
+    return step.told.map((told) => alertEvent(garden, told, heard.nowMs, simulated));
+  }
+
+  acknowledge(key: string): void {
+    this.states = acknowledge(this.states, key);
+  }
+
+  snooze(key: string, untilMs: number): void {
+    this.states = snooze(this.states, key, untilMs);
+  }
+
+  memory(): AlertStates {
+    return this.states;
+  }
+
+  /** What is raised now, the newest first. */
+  active(garden: Garden): readonly ActiveAlert[] {
+    return Object.entries(this.states)
+      .flatMap(([key, state]): ActiveAlert[] => {
+        const kind = garden.alerts.find((rule) => key.startsWith(`${rule.kind} `))?.kind;
+        const subjectId = key.split(' ').at(-1) ?? '';
+        if (state.raisedMs === null || !kind) return [];
+        return [
+          {
+            key,
+            kind,
+            subject: subjectOf(garden, { kind, subjectId }),
+            raisedMs: state.raisedMs,
+            acknowledged: state.acknowledged,
+            snoozedUntilMs: state.snoozedUntilMs,
+          },
+        ];
+      })
+      .sort((a, b) => b.raisedMs - a.raisedMs);
+  }
+}
