@@ -37,7 +37,27 @@ function LinkState() {
       ) : (
         (live.message ?? (elsewhere ? 'Connected in another tab' : 'Open one on Bench, Readout'))
       )}
+      <br />
+      <AlertCount />
     </div>
+  );
+}
+
+/** How many alerts are raised and not yet seen, as a way to them. */
+function AlertCount() {
+  const { garden } = useGarden();
+  const plotId = usePlotScope();
+  const { alerts } = useLive();
+  const open = alerts.filter((alert) => !alert.acknowledged).length;
+  if (open === 0) return null;
+  const path = sheetPath(garden.id, 'rules', 'limits', plotId);
+  return (
+    <NavLink
+      to={`${path}${path.includes('?') ? '&' : '?'}view=alerts`}
+      className="press mt-1 inline-flex items-center gap-1.5 border border-handle px-1.5 font-semibold text-handle"
+    >
+      <span className="num">{open}</span> {open === 1 ? 'alert' : 'alerts'}
+    </NavLink>
   );
 }
 

@@ -49,6 +49,18 @@ export class AlertWatch {
     this.states = snooze(this.states, key, untilMs);
   }
 
+  /** What a person did about an alert, for the log; null for one that is not raised. */
+  eventOf(
+    garden: Garden,
+    key: string,
+    phase: 'acknowledged' | 'snoozed',
+    atMs: number,
+    simulated: boolean,
+  ): GardenEvent | null {
+    const named = this.states[key] && nameOf(garden, key);
+    return named ? alertEvent(garden, { ...named, phase }, atMs, simulated) : null;
+  }
+
   memory(): AlertStates {
     return this.states;
   }
@@ -57,14 +69,13 @@ export class AlertWatch {
   active(garden: Garden): readonly ActiveAlert[] {
     return Object.entries(this.states)
       .flatMap(([key, state]): ActiveAlert[] => {
-        const kind = garden.alerts.find((rule) => key.startsWith(`${rule.kind} `))?.kind;
-        const subjectId = key.split(' ').at(-1) ?? '';
-        if (state.raisedMs === null || !kind) return [];
+        const named = nameOf(garden, key);
+        if (state.raisedMs === null || !named) return [];
         return [
           {
             key,
-            kind,
-            subject: subjectOf(garden, { kind, subjectId }),
+            kind: named.kind,
+            subject: subjectOf(garden, named),
             raisedMs: state.raisedMs,
             acknowledged: state.acknowledged,
             snoozedUntilMs: state.snoozedUntilMs,
@@ -73,4 +84,13 @@ export class AlertWatch {
       })
       .sort((a, b) => b.raisedMs - a.raisedMs);
   }
+}
+
+/** Kind and subject of an alert's key, such as "cold air lemon". */
+function nameOf(
+  garden: Garden,
+  key: string,
+): { readonly kind: AlertKind; readonly subjectId: string } | null {
+  const kind = garden.alerts.find((rule) => key.startsWith(`${rule.kind} `))?.kind;
+  return kind ? { kind, subjectId: key.split(' ').at(-1) ?? '' } : null;
 }

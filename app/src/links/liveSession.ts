@@ -144,7 +144,7 @@ export class LiveSession {
 
   /** Tells the watch of a channel, or of all, that a hand is at work: what leaps now is no fault. */
   handled(channelId?: string): void {
-    const nowMs = this.source?.nowMs() ?? this.clocks.nowMs();
+    const nowMs = this.nowMs();
     for (const [id, watch] of this.watches)
       if (channelId === undefined || id === channelId) watch.handledAt(nowMs);
   }
@@ -245,13 +245,29 @@ export class LiveSession {
   /** The person has seen an alert: it is not told again before it is over. */
   acknowledgeAlert(key: string): void {
     this.alertWatch.acknowledge(key);
-    this.publish();
+    this.noteAlert(key, 'acknowledged');
   }
 
   /** An alert is told again after a while, if it is still so. */
   snoozeAlert(key: string, forS: number): void {
-    this.alertWatch.snooze(key, (this.source?.nowMs() ?? this.clocks.nowMs()) + forS * 1000);
+    this.alertWatch.snooze(key, this.nowMs() + forS * 1000);
+    this.noteAlert(key, 'snoozed');
+  }
+
+  private noteAlert(key: string, phase: 'acknowledged' | 'snoozed'): void {
+    const event = this.alertWatch.eventOf(
+      this.garden,
+      key,
+      phase,
+      this.nowMs(),
+      this.source?.simulated ?? false,
+    );
+    if (event) this.recorder.note([event]);
     this.publish();
+  }
+
+  private nowMs(): number {
+    return this.source?.nowMs() ?? this.clocks.nowMs();
   }
 
   alertMemory(): AlertStates {
@@ -414,7 +430,7 @@ export class LiveSession {
   }
 
   private take(): LiveSnapshot {
-    const nowMs = this.source?.nowMs() ?? this.clocks.nowMs();
+    const nowMs = this.nowMs();
     this.lookForFaults();
     const watched = [...this.watches];
     const present = new Map<string, PresentValue>();

@@ -55,26 +55,24 @@ test('doubt comes before the band', () => {
 
 test('in the page the engine waits from the first line on, then answers, and stops answering when lines stop', () => {
   const engines = new PageEngines();
-  const dry = (timeMs: number) => new Map([['channel-c2', { raw: 2700, timeMs }]]);
-  const first = engines.step(garden, dry(NOW), NOW).chilli;
-  expect(first).toMatchObject({ pumpOn: false, reason: 'min-interval', mayStartAtMs: NOW + 900_000 });
+  const past = (timeMs: number) =>
+    new Map([
+      ['channel-c2', { raw: 2700, timeMs }],
+      ['channel-tank', { raw: 200, timeMs }],
+    ]);
+  const step = (nowMs: number, heardMs = nowMs) => engines.step(garden, past(heardMs), nowMs)['line-roof'];
+  expect(step(NOW)).toMatchObject({ isOn: false, reason: 'min-interval', mayStartAtMs: NOW + 900_000 });
   const later = NOW + 900_000;
-  expect(engines.step(garden, dry(later), later).chilli).toMatchObject({
-    pumpOn: true,
-    runningSinceMs: later,
-  });
-  expect(engines.step(garden, dry(later), later + 15_000).chilli).toMatchObject({
-    pumpOn: false,
-    reason: 'max-run',
-  });
-  expect(engines.step(garden, dry(later), later + 901_000).chilli).toMatchObject({
-    pumpOn: false,
-    reason: 'stale',
-    lamp: 'blink',
-  });
+  expect(step(later)).toMatchObject({ isOn: true, runningSinceMs: later, plannedS: 15 });
+  expect(step(later + 15_000)).toMatchObject({ isOn: false, reason: 'dose-done', pulses: 1, givenMl: 135 });
+  expect(step(later + 901_000, later)).toMatchObject({ isOn: false, reason: 'stale' });
 });
 
-test('plots without a calibration get no answer', () => {
-  const answers = new PageEngines().step(garden, new Map([['channel-s1', { raw: 500, timeMs: NOW }]]), NOW);
-  expect(Object.keys(answers).sort()).toEqual(['chilli', 'lemon', 'mint']);
+test('a tank that nobody hears of holds the line; a board without lines gets no answer', () => {
+  const engines = new PageEngines();
+  const dry = (timeMs: number) => new Map([['channel-c2', { raw: 2700, timeMs }]]);
+  engines.step(garden, dry(NOW), NOW);
+  const answers = engines.step(garden, dry(NOW + 900_000), NOW + 900_000);
+  expect(answers['line-roof']).toMatchObject({ isOn: false, reason: 'tank-unknown' });
+  expect(Object.keys(answers)).toEqual(['line-roof']);
 });

@@ -106,6 +106,7 @@ describe('a live session', () => {
       'channel-m1',
       'channel-s1',
       'channel-t1',
+      'channel-tank',
     ]);
     expect(seen.understood).toBeGreaterThanOrEqual(80);
     expect(seen.recent.lines / seen.recent.durationS).toBeCloseTo(4, 0);
@@ -172,11 +173,10 @@ describe('a live session', () => {
     // 2600 counts are 18.7 % span, below the start limit; the first hold is the interval counted from now
     await live.connect(new LogSource(logOf('c2=2600'), 'roof', 'log', tickMs));
     await vi.advanceTimersByTimeAsync(200);
-    expect(live.getSnapshot().answers.chilli).toMatchObject({
-      pumpOn: false,
-      lamp: 'on',
-      reason: 'min-interval',
-    });
+    expect(live.getSnapshot().answers['line-roof']).toMatchObject({ isOn: false, reason: 'min-interval' });
+    expect(live.getSnapshot().signals.chilli).toMatchObject({ state: 'too-dry', lamp: 'red' });
+    // A file tells of the past: nobody is alerted.
+    expect(live.getSnapshot().alerts).toEqual([]);
     await live.close();
   });
 

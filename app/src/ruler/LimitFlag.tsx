@@ -3,15 +3,7 @@ import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calib
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { RulerScale } from './rulerScale.ts';
-
-const KEY_STEPS: Readonly<Record<string, number>> = {
-  ArrowLeft: -1,
-  ArrowDown: -1,
-  ArrowRight: 1,
-  ArrowUp: 1,
-  PageDown: -50,
-  PageUp: 50,
-};
+import { stepOfKey } from './stepOfKey.ts';
 
 /** A limit as a flag on its pole. It can be dragged, and moved with the arrow keys: a tenth of a percent, or a whole one with Shift. */
 export function LimitFlag({
@@ -50,15 +42,15 @@ export function LimitFlag({
     onMove(which, Math.round(readCurve(fit, to).percent * 10));
   };
   const press = (event: KeyboardEvent<SVGGElement>) => {
-    const step = KEY_STEPS[event.key];
+    const step = stepOfKey(event);
     const to =
       event.key === 'Home'
         ? Math.round(10 * fit.dryPercent)
         : event.key === 'End'
           ? Math.round(10 * fit.wetPercent)
-          : step === undefined
+          : step === null
             ? null
-            : tenths + step * (event.shiftKey ? 10 : 1);
+            : tenths + step;
     if (to === null || !onMove) return;
     event.preventDefault();
     onMove(which, to);

@@ -3,16 +3,17 @@
  * upper; pegs for the references, flags for the limits, patterned stretches for the bands, a plumb line for the reading with its noise
  * as a width.
  */
-import type { BandEdges } from '@plain-trowel/core/control/bands';
+import { BAND_NAMES, type BandEdges } from '@plain-trowel/core/control/bands';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import { useElementWidth } from '../ui/useElementWidth.ts';
 import { BandBar } from './BandBar.tsx';
+import { EdgeGrip } from './EdgeGrip.tsx';
 import { FLAG_Y, LEFT, levelsOf } from './levels.ts';
 import { LimitFlag } from './LimitFlag.tsx';
 import { Pegs, Plumb, type RulerNow, type RulerPeg } from './Marks.tsx';
-import { rulerScale } from './rulerScale.ts';
+import { rulerScale, type RulerScale } from './rulerScale.ts';
 import { PercentScale, RawScale } from './Scales.tsx';
 
 export type RulerProps = {
@@ -26,6 +27,9 @@ export type RulerProps = {
   /** Given, the flags can be moved. */
   readonly onMoveLimit?: (which: LimitName, tenths: number) => void;
   readonly onLimitMoved?: () => void;
+  /** Given, the edges between the bands can be moved. */
+  readonly onMoveEdge?: (at: number, tenths: number) => void;
+  readonly onEdgeMoved?: () => void;
   /** Given, the pegs can be pressed. */
   readonly onInspectPeg?: (id: string) => void;
 };
@@ -60,6 +64,7 @@ export function Ruler(props: RulerProps) {
             onInspect={props.onInspectPeg}
           />
         </g>
+        <EdgeGrips {...props} scale={scale} barY={levels.barY} />
         {fit &&
           limits &&
           (['start', 'stop'] as const).map((which) => (
@@ -79,6 +84,32 @@ export function Ruler(props: RulerProps) {
         {props.now && <Plumb now={props.now} scale={scale} right={right} levels={levels} />}
       </svg>
     </div>
+  );
+}
+
+/** The edges that lie within what the curve can say, as grips. */
+function EdgeGrips({
+  fit,
+  edges,
+  onMoveEdge,
+  onEdgeMoved,
+  scale,
+  barY,
+}: Pick<RulerProps, 'fit' | 'edges' | 'onMoveEdge' | 'onEdgeMoved'> & { scale: RulerScale; barY: number }) {
+  if (!fit || !edges || !onMoveEdge) return null;
+  return edges.map((tenths, at) =>
+    tenths > 10 * fit.dryPercent && tenths < 10 * fit.wetPercent ? (
+      <EdgeGrip
+        key={BAND_NAMES[at]}
+        at={at}
+        edges={edges}
+        fit={fit}
+        scale={scale}
+        barY={barY}
+        onMove={onMoveEdge}
+        onMoved={onEdgeMoved}
+      />
+    ) : null,
   );
 }
 

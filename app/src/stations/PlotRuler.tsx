@@ -19,6 +19,8 @@ export function PlotRuler({
   edges,
   onMoveLimit,
   onLimitMoved,
+  onMoveEdge,
+  onEdgeMoved,
   showsRun = false,
 }: {
   parts: PlotParts;
@@ -27,6 +29,8 @@ export function PlotRuler({
   edges?: BandEdges;
   onMoveLimit?: (which: LimitName, tenths: number) => void;
   onLimitMoved?: () => void;
+  onMoveEdge?: (at: number, tenths: number) => void;
+  onEdgeMoved?: () => void;
   /** Pegs of the calibration under way in place of those of the one in use. */
   showsRun?: boolean;
 }) {
@@ -66,6 +70,8 @@ export function PlotRuler({
       now={now}
       {...(onMoveLimit ? { onMoveLimit } : {})}
       {...(onLimitMoved ? { onLimitMoved } : {})}
+      {...(onMoveEdge ? { onMoveEdge } : {})}
+      {...(onEdgeMoved ? { onEdgeMoved } : {})}
       {...(showsRun ? { onInspectPeg: inspect } : {})}
     />
   );

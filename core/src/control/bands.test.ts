@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { bandAt, bandsOf, checkEdges, DEFAULT_EDGES, type BandEdges } from './bands.ts';
+import {
+  bandAt,
+  bandsOf,
+  checkEdges,
+  DEFAULT_EDGES,
+  leastBandTenths,
+  moveEdge,
+  type BandEdges,
+} from './bands.ts';
 
 const edges: BandEdges = [100, 300, 600, 900];
 
@@ -66,4 +74,37 @@ test.each([
   },
 ] as const)('$says', ({ given, issue }) => {
   expect(checkEdges(given)).toEqual(issue);
+});
+
+test('a noisy probe needs wider bands: twice its noise', () => {
+  expect([0, 10, 10.1, 40].map(leastBandTenths)).toEqual([20, 20, 21, 80]);
+  expect(checkEdges([100, 170, 600, 900], 40)).toEqual({ kind: 'edge-order', at: 1, leastTenths: 180 });
+});
+
+test.each([
+  [1, 250.4, [100, 250, 600, 900]],
+  [1, 10, [100, 120, 600, 900]],
+  [1, 990, [100, 580, 600, 900]],
+  [0, -50, [20, 300, 600, 900]],
+  [3, 5000, [100, 300, 600, 980]],
+] as const)('edge %d moved to %d stops at its neighbours', (at, to, expected) => {
+  expect(moveEdge(edges, at, to, 0)).toEqual(expected);
+});
+
+test('however an edge is moved, the bands tile and keep their width', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 0, max: 3 }),
+      fc.double({ min: -500, max: 1500, noNaN: true }),
+      fc.double({ min: 0, max: 60, noNaN: true }),
+      (at, to, noise) => {
+        const wide: BandEdges = [200, 400, 600, 800];
+        expect(checkEdges(moveEdge(wide, at, to, noise), noise)).toBeNull();
+      },
+    ),
+  );
+});
+
+test('where two neighbours leave no room nothing moves', () => {
+  expect(moveEdge([100, 120, 140, 900], 1, 130, 30)).toEqual([100, 120, 140, 900]);
 });

@@ -31,12 +31,30 @@ export type EdgeIssue = { readonly kind: 'edge-order'; readonly at: number; read
 /** Least width of a band, tenths of a percent: narrower ones would flicker with the noise. */
 export const LEAST_BAND_TENTHS = 20;
 
+/** Least width of a band under a noise: a reading may stray by it to either side. @param noiseTenths ≥ 0 */
+export const leastBandTenths = (noiseTenths: number): number =>
+  Math.max(LEAST_BAND_TENTHS, Math.ceil(2 * noiseTenths));
+
 /** Edges must rise by at least the least width, within 0..1000; null when they do. `at` is the first edge that does not. */
-export function checkEdges(edges: BandEdges): EdgeIssue | null {
+export function checkEdges(edges: BandEdges, noiseTenths = 0): EdgeIssue | null {
+  const width = leastBandTenths(noiseTenths);
   const all = [0, ...edges, 1000];
   for (let at = 1; at < all.length; at += 1) {
-    const leastTenths = (all[at - 1] ?? 0) + LEAST_BAND_TENTHS;
+    const leastTenths = (all[at - 1] ?? 0) + width;
     if (!((all[at] ?? 0) >= leastTenths)) return { kind: 'edge-order', at: Math.min(at - 1, 3), leastTenths };
   }
   return null;
+}
+
+/** Moves one edge to a place, as far as its neighbours let it: for dragging and keys, where nothing may be refused. */
+export function moveEdge(edges: BandEdges, at: number, toTenths: number, noiseTenths: number): BandEdges {
+  const width = leastBandTenths(noiseTenths);
+  const all = [0, ...edges, 1000];
+  const least = (all[at] ?? 0) + width;
+  const most = (all[at + 2] ?? 1000) - width;
+  if (most < least) return edges;
+  const moved = [...edges];
+  moved[at] = Math.min(most, Math.max(least, Math.round(toTenths)));
+  const [dry = 0, low = 0, right = 0, wet = 0] = moved;
+  return [dry, low, right, wet];
 }

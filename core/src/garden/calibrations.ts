@@ -277,7 +277,7 @@ export function copyToSister(
 export const setSoilFacts = (
   garden: Garden,
   plotId: string,
-  facts: Partial<SoilFacts & { readonly name: string }>,
+  facts: Partial<SoilFacts & { readonly name: string; readonly kindId: string }>,
 ): Garden => ({
   ...garden,
   plots: garden.plots.map((plot) =>

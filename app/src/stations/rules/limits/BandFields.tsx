@@ -6,7 +6,7 @@ import { NumberField } from '../../../ui/NumberField.tsx';
 import { edgeText } from '../../../words/issueText.ts';
 
 /** Where one word gives way to the next. The bands tile the scale by construction: there are only edges between them. */
-export function BandFields({ parts }: { parts: PlotParts }) {
+export function BandFields({ parts, noiseTenths }: { parts: PlotParts; noiseTenths: number }) {
   const { commit } = useGarden();
   const { plot } = parts;
   const withEdge = (at: number, percent: number): BandEdges => {
@@ -16,7 +16,7 @@ export function BandFields({ parts }: { parts: PlotParts }) {
     return [a ?? 0, b ?? 0, c ?? 0, d ?? 0];
   };
   const check = (at: number) => (percent: number) => {
-    const issue = checkEdges(withEdge(at, percent));
+    const issue = checkEdges(withEdge(at, percent), noiseTenths);
     return issue && edgeText(issue);
   };
   return (
@@ -26,7 +26,7 @@ export function BandFields({ parts }: { parts: PlotParts }) {
       </summary>
       <p className="mt-1 max-w-[66ch] text-[14px] text-soft">
         These begin as a cautious guess for a plant that nothing is known of. Look at the plant, then move
-        them.
+        them here, or by their grips on the ruler. A word is never narrower than twice the noise.
       </p>
       <div className="mt-2 grid grid-cols-2 gap-x-5 gap-y-3 sm:grid-cols-4">
         {plot.bandEdges.map((edge, at) => (

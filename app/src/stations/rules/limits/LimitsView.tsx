@@ -1,0 +1,76 @@
+import { Link } from 'react-router';
+import { setBandEdges, setLimits, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { noiseTenthsOf } from '@plain-trowel/core/garden/engineOf';
+import type { Curve } from '@plain-trowel/core/calibration/curve';
+import { moveEdge, type BandEdges } from '@plain-trowel/core/control/bands';
+import { moveLimit, type Limits } from '@plain-trowel/core/control/limits';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { sheetPath } from '../../../frame/stations.ts';
+import type { PlotView } from '../../../links/plotView.ts';
+import { MismatchNote } from '../../MismatchNote.tsx';
+import { PlotRuler } from '../../PlotRuler.tsx';
+import { AnswerPanel } from './AnswerPanel.tsx';
+import { BandFields } from './BandFields.tsx';
+import { LimitFields } from './LimitFields.tsx';
+import { SuggestPanel } from './SuggestPanel.tsx';
+import { useDraft } from './useDraft.ts';
+import { WarmthFields } from './WarmthFields.tsx';
+
+/** Where water starts and where it stops, as flags on the ruler; where they could come from; and what the rules answer right now. */
+export function LimitsView({ parts, view }: { parts: PlotParts; view: PlotView }) {
+  const { garden } = useGarden();
+  if (parts.fit) return <Calibrated parts={parts} view={view} fit={parts.fit} />;
+  return (
+    <>
+      <p>
+        Limits are set in percent, and {parts.probe?.label ?? 'this probe'} has no percent yet.{' '}
+        <Link
+          className="font-semibold underline underline-offset-4"
+          to={sheetPath(garden.id, 'bench', 'calibrate', parts.plot.id)}
+        >
+          Calibrate it first
+        </Link>
+        ; here will then stand its ruler with a start and a stop flag.
+      </p>
+      <WarmthFields plot={parts.plot} />
+    </>
+  );
+}
+
+function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fit: Curve }) {
+  const { plot } = parts;
+  // The noise of the calm references, not of this moment: a probe being moved would otherwise forbid sound limits.
+  const noiseTenths = noiseTenthsOf(fit);
+  const limits = useDraft<Limits>(
+    plot.limits,
+    `limits of ${plot.name}`,
+    (a, b) => a.startTenths === b.startTenths && a.stopTenths === b.stopTenths,
+    (value) => (garden) => ({ garden: setLimits(garden, plot.id, value) }),
+  );
+  const edges = useDraft<BandEdges>(
+    plot.bandEdges,
+    `words of ${plot.name}`,
+    (a, b) => a.every((one, at) => one === b[at]),
+    (value) => (garden) => ({ garden: setBandEdges(garden, plot.id, value) }),
+  );
+  return (
+    <>
+      <MismatchNote parts={parts} />
+      <PlotRuler
+        parts={parts}
+        view={view}
+        limits={limits.draft}
+        edges={edges.draft}
+        onMoveLimit={(which, tenths) => limits.move((now) => moveLimit(now, which, tenths, noiseTenths))}
+        onLimitMoved={limits.settle}
+        onMoveEdge={(at, tenths) => edges.move((now) => moveEdge(now, at, tenths, noiseTenths))}
+        onEdgeMoved={edges.settle}
+      />
+      <LimitFields parts={parts} fit={fit} limits={limits.draft} noiseTenths={noiseTenths} />
+      <AnswerPanel parts={parts} />
+      <SuggestPanel parts={parts} fit={fit} />
+      <BandFields parts={parts} noiseTenths={noiseTenths} />
+      <WarmthFields plot={plot} />
+    </>
+  );
+}

@@ -1,0 +1,112 @@
+import type { AlertKind, AlertRule } from '@plain-trowel/core/control/alerts';
+import { CellNumber } from '../../../../ui/CellNumber.tsx';
+import { alertName } from '../../../../words/alertText.ts';
+import { minuteOf, minuteText } from '../../../../words/programText.ts';
+
+/** Unit of a hysteresis, and how many of the garden's units it is; null where a fact has none. */
+const HYSTERESIS: Readonly<
+  Record<AlertKind, { readonly unit: string; readonly per: number; readonly most: number } | null>
+> = {
+  dry: { unit: '%', per: 10, most: 50 },
+  wet: { unit: '%', per: 10, most: 50 },
+  hot: { unit: '°C', per: 10, most: 20 },
+  cold: { unit: '°C', per: 10, most: 20 },
+  'battery-low': { unit: 'V', per: 1000, most: 5 },
+  'probe-fault': null,
+  'silent-board': null,
+  'tank-low': null,
+  'line-locked': null,
+  recalibrate: null,
+};
+const NIGHT = { fromMinute: 22 * 60, toMinute: 7 * 60 };
+
+export function AlertRow({
+  rule,
+  onChange,
+}: {
+  rule: AlertRule;
+  onChange: (to: Partial<AlertRule>) => void;
+}) {
+  const name = alertName(rule.kind);
+  const back = HYSTERESIS[rule.kind];
+  return (
+    <tr>
+      <td>
+        <input
+          type="checkbox"
+          className="size-4.5 accent-handle"
+          aria-label={`${name}: tell me`}
+          checked={rule.on}
+          onChange={(event) => onChange({ on: event.target.checked })}
+        />
+      </td>
+      <td className={rule.on ? 'font-semibold' : 'text-soft'}>{name}</td>
+      <td className="text-right">
+        <CellNumber
+          label={`${name}: so for, minutes`}
+          value={rule.holdOffS / 60}
+          least={0}
+          most={1440}
+          decimals={1}
+          onKeep={(value) => onChange({ holdOffS: Math.round((value ?? 0) * 60) })}
+        />
+      </td>
+      <td className="text-right whitespace-nowrap">
+        {back ? (
+          <>
+            <CellNumber
+              label={`${name}: comes back by, ${back.unit}`}
+              value={rule.hysteresis / back.per}
+              least={0}
+              most={back.most}
+              decimals={1}
+              onKeep={(value) => onChange({ hysteresis: Math.round((value ?? 0) * back.per) })}
+            />{' '}
+            <span className="inline-block w-6 text-left text-soft">{back.unit}</span>
+          </>
+        ) : (
+          <span className="pr-8 text-soft">–</span>
+        )}
+      </td>
+      <td className="text-right">
+        <CellNumber
+          label={`${name}: again after, hours; empty for once`}
+          value={rule.repeatS === 0 ? null : rule.repeatS / 3600}
+          least={0.1}
+          most={720}
+          decimals={1}
+          onKeep={(value) => onChange({ repeatS: Math.round((value ?? 0) * 3600) })}
+        />
+      </td>
+      <td>
+        <span className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-4.5 accent-handle"
+            aria-label={`${name}: keep quiet hours`}
+            checked={rule.quiet !== null}
+            onChange={(event) => onChange({ quiet: event.target.checked ? NIGHT : null })}
+          />
+          {rule.quiet ? (
+            (['fromMinute', 'toMinute'] as const).map((key) => (
+              <input
+                key={`${key} ${rule.quiet?.[key] ?? 0}`}
+                type="time"
+                aria-label={`${name}: quiet ${key === 'fromMinute' ? 'from' : 'until'}`}
+                className="field num min-h-[32px]! w-[104px] py-0.5!"
+                defaultValue={minuteText(rule.quiet?.[key] ?? 0)}
+                onBlur={(event) => {
+                  const minute = minuteOf(event.target.value);
+                  if (minute !== null && rule.quiet && minute !== rule.quiet[key])
+                    onChange({ quiet: { ...rule.quiet, [key]: minute } });
+                }}
+              />
+            ))
+          ) : (
+            <span className="text-soft">told at any hour</span>
+          )}
+        </span>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,63 @@
+import { DEFAULT_ALERTS, type AlertRule } from '@plain-trowel/core/control/alerts';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { useLive } from '../../../../links/liveContext.ts';
+import { Button } from '../../../../ui/Button.tsx';
+import { Scroll } from '../../../../ui/Scroll.tsx';
+import { ActiveAlerts } from './ActiveAlerts.tsx';
+import { AlertRow } from './AlertRow.tsx';
+
+/** What is told to the person: what is raised now, and for each kind when it is raised, repeated and kept quiet. */
+export function AlertsView() {
+  const { garden, commit } = useGarden();
+  const { alerts, source } = useLive();
+  const set = (label: string, rules: readonly AlertRule[]) =>
+    void commit(label, (before) => ({ garden: { ...before, alerts: rules.map((one) => ({ ...one })) } }));
+  return (
+    <>
+      {alerts.length > 0 ? (
+        <ActiveAlerts alerts={alerts} />
+      ) : (
+        <p className="max-w-[68ch] text-[17px]">
+          {source ? 'No alert is raised.' : 'Nothing is connected, so nothing is watched.'}
+        </p>
+      )}
+      <h2 className="mt-4 border-t border-rule pt-3">When they are told</h2>
+      <p className="mt-1 max-w-[70ch] text-[14px] text-soft">
+        An alert is raised when it has been so for a while, and is over when the value has come back by its
+        hysteresis. In quiet hours nothing is told; what is still so afterwards is told then. They are shown
+        here, in the rail and in the log; mail and messages come with the gateway.
+      </p>
+      <Scroll label="Alerts" className="mt-2">
+        <table className="min-w-[760px]">
+          <thead>
+            <tr>
+              <th>On</th>
+              <th>Alert</th>
+              <th className="text-right">So for, min</th>
+              <th className="text-right">Comes back by</th>
+              <th className="text-right">Again after, h</th>
+              <th>Quiet hours</th>
+            </tr>
+          </thead>
+          <tbody>
+            {garden.alerts.map((rule) => (
+              <AlertRow
+                key={rule.kind}
+                rule={rule}
+                onChange={(to) =>
+                  set(
+                    `alert: ${rule.kind}`,
+                    garden.alerts.map((one) => (one.kind === rule.kind ? { ...one, ...to } : one)),
+                  )
+                }
+              />
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
+      <Button className="mt-3" onClick={() => set('alerts as at first', DEFAULT_ALERTS)}>
+        Back to the usual settings
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import { useState } from 'react';
+import { doseOf } from '@plain-trowel/core/garden/contradictions';
+import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { Button } from '../../../../ui/Button.tsx';
+import { NumberField } from '../../../../ui/NumberField.tsx';
+import { showToast } from '../../../../ui/toasts.ts';
+
+/** Orders by hand to a line whose board is a stand-in. They obey the guards too. A locked line is let go here, after a look at it. */
+export function OrderPanel({ line }: { line: WaterLine }) {
+  const live = useLive();
+  const { session } = useLiveTools();
+  const standIn = standInOf(live);
+  const [volumeMl, setVolume] = useState(Math.min(100, doseOf(line.program) ?? 100));
+  const answer = live.answers[line.id];
+  if (!standIn || !answer) return null;
+  const order = (given: { kind: 'water'; volumeMl: number } | { kind: 'stop' | 'unlock' }) => {
+    standIn.order({ lineId: line.id, ...given });
+    session.refresh();
+  };
+  return (
+    <section aria-label="Orders by hand" className="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2">
+      {answer.isLocked ? (
+        <div className="border-l-[3px] border-handle pl-3">
+          <p role="alert" className="max-w-[62ch]">
+            <b className="font-semibold">{line.name} is locked.</b> Doses raised nothing at the probe: the
+            tube is off, the pump is dry or the probe is out of the soil. Look at all three before you let it
+            go on.
+          </p>
+          <Button className="mt-2" look="primary" onClick={() => order({ kind: 'unlock' })}>
+            I have looked: unlock it
+          </Button>
+        </div>
+      ) : answer.isOn ? (
+        <Button look="primary" onClick={() => order({ kind: 'stop' })}>
+          Stop it now
+        </Button>
+      ) : (
+        <>
+          <div className="w-[130px]">
+            <NumberField
+              label="By hand"
+              unit="ml"
+              value={volumeMl}
+              least={1}
+              most={100_000}
+              whole
+              onKeep={setVolume}
+            />
+          </div>
+          <Button
+            onClick={() => {
+              order({ kind: 'water', volumeMl });
+              showToast({
+                tone: 'done',
+                text: `${line.name} was ordered to give ${volumeMl} ml. Guards still hold.`,
+              });
+            }}
+          >
+            Give it now
+          </Button>
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { contradictions } from '@plain-trowel/core/garden/contradictions';
+import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { leadersOf, newProgram } from '@plain-trowel/core/garden/newProgram';
+import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { PROGRAM_KINDS, type ProgramKind } from '@plain-trowel/core/garden/waterSchema';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { useLive } from '../../../../links/liveContext.ts';
+import { Select } from '../../../../ui/Select.tsx';
+import { contradictionText } from '../../../../words/contradictionText.ts';
+import { PROGRAM_NAMES, programSentence } from '../../../../words/programText.ts';
+import { AnswerPanel } from '../AnswerPanel.tsx';
+import { ConditionFields } from './ConditionFields.tsx';
+import { DayTimeline } from './DayTimeline.tsx';
+import { GuardFields } from './GuardFields.tsx';
+import { ProgramFields } from './ProgramFields.tsx';
+import { useLine } from './useLine.ts';
+
+/** How a plot's water line decides: in a sentence, on yesterday's readings, and in all its numbers. */
+export function ProgramView({ parts }: { parts: PlotParts }) {
+  const { garden } = useGarden();
+  const lines = garden.waterLines.filter((one) => one.plotId === parts.plot.id);
+  const [wanted, setWanted] = useState('');
+  const line = lines.find((one) => one.id === wanted) ?? lines[0];
+  if (!line)
+    return (
+      <p className="max-w-[64ch]">
+        Nothing waters {parts.plot.name} but a person, so it needs no program: its lamp and its alerts say
+        when. Give it a pump or a valve under <b className="font-semibold">Change this plot</b> on the Readout
+        sheet; here it then gets its program.
+      </p>
+    );
+  return (
+    <>
+      {lines.length > 1 && (
+        <Select
+          label="Water line"
+          className="mb-3 max-w-[280px]"
+          groups={[{ name: '', options: lines.map((one) => ({ value: one.id, label: one.name })) }]}
+          value={line.id}
+          onChange={setWanted}
+        />
+      )}
+      <ProgramOfLine key={line.id} parts={parts} line={line} />
+    </>
+  );
+}
+
+function ProgramOfLine({ parts, line }: { parts: PlotParts; line: WaterLine }) {
+  const { garden } = useGarden();
+  const live = useLive();
+  const kind = parts.fit?.percentKind ?? 'span';
+  const standing = contradictions(garden, line);
+  // The timeline is of yesterday: a minute more or less does not matter to it.
+  const minuteMs = Math.floor(live.nowMs / 60_000) * 60_000;
+  return (
+    <>
+      <p className="max-w-[68ch] text-[17px]">{programSentence(garden, line, parts.plot, kind)}</p>
+      {standing.map((one) => (
+        <p
+          key={one.kind + one.at}
+          role="alert"
+          className="mt-2 max-w-[68ch] border-l-[3px] border-handle pl-3"
+        >
+          {contradictionText(one)}
+        </p>
+      ))}
+      <AnswerPanel parts={{ ...parts, line }} />
+      <KindField line={line} />
+      <ProgramFields key={line.program.kind} line={line} />
+      {line.program.kind !== 'alert-only' && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
+      {line.program.kind !== 'alert-only' && <ConditionFields line={line} />}
+      <GuardFields line={line} kind={kind} />
+    </>
+  );
+}
+
+function KindField({ line }: { line: WaterLine }) {
+  const { garden } = useGarden();
+  const { keep } = useLine(line);
+  const kinds = PROGRAM_KINDS.filter(
+    (kind) => kind !== 'follower' || line.program.kind === 'follower' || leadersOf(garden, line).length > 0,
+  );
+  const change = (kind: ProgramKind) => {
+    const program = newProgram(kind, line, garden);
+    if (program) keep('program', { program });
+  };
+  return (
+    <div className="mt-4 border-t border-rule pt-3">
+      <h2 className="mb-1">Program</h2>
+      <Select
+        label={`How ${line.name} decides`}
+        className="max-w-[320px]"
+        groups={[
+          { name: '', options: kinds.map((kind) => ({ value: kind, label: PROGRAM_NAMES[kind].name })) },
+        ]}
+        value={line.program.kind}
+        onChange={change}
+      />
+      <p className="mt-1 max-w-[68ch] text-[14px] text-soft">{PROGRAM_NAMES[line.program.kind].when}</p>
+    </div>
+  );
+}

@@ -1,0 +1,49 @@
+import type { SignalState } from '@plain-trowel/core/control/signals';
+
+/** A state as a row of the list is named. */
+export function stateName(state: SignalState): string {
+  switch (state) {
+    case 'locked':
+      return 'line locked';
+    case 'probe-fault':
+      return 'no reading to trust';
+    case 'tank-low':
+      return 'tank low';
+    case 'too-cold':
+      return 'too cold';
+    case 'too-hot':
+      return 'too hot';
+    case 'too-dry':
+      return 'too dry';
+    case 'too-wet':
+      return 'too wet';
+    case 'night':
+      return 'night';
+    case 'content':
+      return 'content';
+  }
+}
+
+/** When a state holds. */
+export function stateWhen(state: SignalState): string {
+  switch (state) {
+    case 'locked':
+      return 'doses raised nothing';
+    case 'probe-fault':
+      return 'silent, or at the rail';
+    case 'tank-low':
+      return 'below its minimum';
+    case 'too-cold':
+      return 'soil or air below its low limit';
+    case 'too-hot':
+      return 'soil or air above its high limit';
+    case 'too-dry':
+      return 'below the start limit';
+    case 'too-wet':
+      return 'where the plot’s word is flooded';
+    case 'night':
+      return 'darker than the light limit of a program';
+    case 'content':
+      return 'nothing else holds';
+  }
+}
