@@ -1,6 +1,6 @@
 import type { Contradiction } from '@plain-trowel/core/garden/contradictions';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
-import { minuteText } from './programText.ts';
+import { minuteText } from './timeText.ts';
 
 const ml = (value: number) => `${formatNumber(value)} ml`;
 

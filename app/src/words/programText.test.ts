@@ -4,7 +4,8 @@ import { setWaterLine } from '@plain-trowel/core/garden/edit';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import { contradictionText } from './contradictionText.ts';
-import { minuteOf, minuteText, programSentence } from './programText.ts';
+import { programSentence } from './programText.ts';
+import { minuteOf, minuteText } from './timeText.ts';
 
 const garden = marigoldHare(Date.UTC(2026, 4, 1));
 const [line] = garden.waterLines;

@@ -4,6 +4,7 @@ import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/schema';
 import type { ProgramKind } from '@plain-trowel/core/garden/waterSchema';
 import { formatDuration, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
+import { minuteText } from './timeText.ts';
 
 export const PROGRAM_NAMES: Readonly<Record<ProgramKind, { readonly name: string; readonly when: string }>> =
   {
@@ -39,17 +40,6 @@ export const PROGRAM_NAMES: Readonly<Record<ProgramKind, { readonly name: string
 
 const DAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
 const ALL_DAYS = 127;
-
-/** "20:05" */
-export const minuteText = (minute: number): string =>
-  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
-
-/** The minute of a typed time; null when it is none. */
-export function minuteOf(typed: string): number | null {
-  const [, hours = '', minutes = ''] = /^(\d{1,2})[:.](\d{2})$/.exec(typed.trim()) ?? [];
-  const minute = Number(hours) * 60 + Number(minutes);
-  return hours !== '' && Number(hours) < 24 && Number(minutes) < 60 ? minute : null;
-}
 
 const listed = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;

@@ -30,3 +30,14 @@ export const fullDay = (ms: number, timeZone: string): string =>
 /** "Tue 24 Nov, 16:20" */
 export const dayTime = (ms: number, timeZone: string): string =>
   `${format(timeZone, { weekday: 'short', day: 'numeric', month: 'short' }).format(ms).replace(',', '')}, ${shortTime(ms, timeZone)}`;
+
+/** "20:05" */
+export const minuteText = (minute: number): string =>
+  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+
+/** The minute of a typed time; null when it is none. */
+export function minuteOf(typed: string): number | null {
+  const [, hours = '', minutes = ''] = /^(\d{1,2})[:.](\d{2})$/.exec(typed.trim()) ?? [];
+  const minute = Number(hours) * 60 + Number(minutes);
+  return hours !== '' && Number(hours) < 24 && Number(minutes) < 60 ? minute : null;
+}

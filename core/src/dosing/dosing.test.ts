@@ -12,6 +12,7 @@ import {
 } from './doseFit.ts';
 import { workRunTime, workVolume } from './workDose.ts';
 import { evennessOf, rainOf } from './outlets.ts';
+import { workDaysLeft, workEvenness, workRain, workVolumeIn } from './workWater.ts';
 import { daysLeft, rawAtVolume, reservoirOf, volumeIn } from './reservoir.ts';
 
 const fitted = (trials: readonly Trial[]): DoseFit => {
@@ -170,5 +171,26 @@ describe('workings', () => {
     expect(workRunTime(fit, 100).value).toBeCloseTo(12, 9);
     expect(workVolume(fit, 12).value).toBeCloseTo(100, 9);
     expect(workVolume(fit, 1).value).toBe(0);
+  });
+});
+
+describe('workings of water', () => {
+  test('evenness of 60, 100, 110 and 130 ml is 60 % of the mean', () => {
+    const even = evennessOf([60, 100, 110, 130]);
+    if (!even) throw new Error('no evenness');
+    expect(workEvenness(even).value).toBeCloseTo(60, 9);
+  });
+  test('the rain of the cups above is half a millimetre a minute', () => {
+    expect(workRain(40, 80, 10)).toMatchObject({ value: 0.5, unit: 'mm/min' });
+  });
+  test('half way between two levels a straight tub is half full; what is above the minimum lasts twelve days', () => {
+    const tank = reservoirOf([
+      { raw: 400, volumeMl: 0 },
+      { raw: 100, volumeMl: 30_000 },
+    ]);
+    if (!tank.ok) throw new Error(tank.issue.kind);
+    expect(workVolumeIn(tank.value, 250).value).toBeCloseTo(15_000, 6);
+    expect(workDaysLeft(15_000, 3000, 1000)).toMatchObject({ value: 12, unit: 'days' });
+    expect(workDaysLeft(15_000, 3000, 0)).toBeNull();
   });
 });

@@ -7,18 +7,25 @@ import { useGarden } from '../../../data/gardenContext.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { usePlot } from '../../../links/liveContext.ts';
+import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { DoseCalculator } from './DoseCalculator.tsx';
 import { DoseCautions } from './DoseCautions.tsx';
 import { DoseChart } from './DoseChart.tsx';
 import { doseIssueText } from './doseText.ts';
+import { NeedView } from './need/NeedView.tsx';
+import { OutletsView } from './outlets/OutletsView.tsx';
+import { RefitNote } from './RefitNote.tsx';
+import { ReservoirView } from './reservoir/ReservoirView.tsx';
+import { RigFields } from './RigFields.tsx';
 import { TrialForm } from './TrialForm.tsx';
 import { TrialTable } from './TrialTable.tsx';
 
 const LEAD_ML = 100;
+const VIEWS = ['run', 'outlets', 'reservoir', 'need'] as const;
 
-/** How long a water line must run for a volume: trials with a jug, a line through them, and what that says of any dose. */
+/** How long a water line must run for a volume, where its water goes, what is left of it, and how much the plot drinks. */
 export default function DoseSheet() {
   const plotId = usePlotScope();
   return plotId === null ? <EmptyGarden what="dose" /> : <DoseOfPlot key={plotId} plotId={plotId} />;
@@ -27,32 +34,51 @@ export default function DoseSheet() {
 function DoseOfPlot({ plotId }: { plotId: string }) {
   const { garden } = useGarden();
   const plot = usePlot(garden, plotId);
+  const open = useView(VIEWS);
   if (!plot) return null;
   const { parts } = plot;
-  return parts.line ? (
-    <DoseOfLine key={parts.line.id} parts={parts} line={parts.line} />
-  ) : (
+  const { line } = parts;
+  return (
     <>
-      <SheetHead parts={parts} title={`${parts.plot.name}: no water line`} />
-      <p className="max-w-[64ch]">
-        Nothing waters this plot but a person. Give it a pump or a valve under{' '}
-        <b className="font-semibold">Change this plot</b> on the Readout sheet; here you then measure how long
-        it must run for 100 ml.
-      </p>
+      <SheetHead parts={parts} title={titleOf(parts)} />
+      <Views
+        label="Views of Dose"
+        open={open}
+        views={[
+          { id: 'run', name: 'Run time' },
+          { id: 'outlets', name: 'Outlets' },
+          { id: 'reservoir', name: 'Reservoir' },
+          { id: 'need', name: 'Water need' },
+        ]}
+      />
+      {open === 'run' && (line ? <RunTime key={line.id} parts={parts} line={line} /> : <NoLine />)}
+      {open === 'outlets' && (line ? <OutletsView key={line.id} line={line} /> : <NoLine />)}
+      {open === 'reservoir' && <ReservoirView line={line} />}
+      {open === 'need' && <NeedView parts={parts} />}
     </>
   );
 }
 
-function DoseOfLine({ parts, line }: { parts: PlotParts; line: WaterLine }) {
+function titleOf({ plot, line }: PlotParts): string {
+  if (!line) return `${plot.name}: no water line`;
+  const used = line.trials.filter((trial) => trial.used);
+  return fitDose(used).ok
+    ? `${line.name}: measured in ${used.length} runs`
+    : `${line.name}: not measured yet`;
+}
+
+const NoLine = () => (
+  <p className="max-w-[64ch]">
+    Nothing waters this plot but a person. Give it a pump or a valve under{' '}
+    <b className="font-semibold">Change this plot</b> on the Readout sheet; here you then measure how long it
+    must run for 100 ml, and where its water goes.
+  </p>
+);
+
+function RunTime({ parts, line }: { parts: PlotParts; line: WaterLine }) {
   const fit = fitDose(line.trials.filter((trial) => trial.used));
   return (
     <>
-      <SheetHead
-        parts={parts}
-        title={
-          fit.ok ? `${line.name}: measured in ${line.trials.length} runs` : `${line.name}: not measured yet`
-        }
-      />
       {fit.ok ? (
         <p className="text-[17px]">
           {LEAD_ML} ml take{' '}
@@ -68,7 +94,9 @@ function DoseOfLine({ parts, line }: { parts: PlotParts; line: WaterLine }) {
       ) : (
         <p className="max-w-[66ch] text-[16px]">{doseIssueText(fit.issue)}</p>
       )}
+      <RefitNote line={line} />
       <TrialForm line={line} plotName={parts.plot.name} />
+      <RigFields line={line} />
       <TrialTable line={line} fit={fit.ok ? fit.value : null} />
       {fit.ok && (
         <>

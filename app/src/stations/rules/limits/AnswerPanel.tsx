@@ -92,7 +92,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
               )}
               {line && answer && (
                 <>
-                  <dt className="text-soft">Today</dt>
+                  <dt className="text-soft">24 h</dt>
                   <dd>
                     <span className="num">{formatNumber(answer.givenMl)}</span> of{' '}
                     <span className="num">{formatNumber(line.dailyMaxMl)} ml</span> counted towards the daily

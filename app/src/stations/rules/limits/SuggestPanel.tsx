@@ -3,34 +3,15 @@ import { setLimits, setPlot, type PlotParts } from '@plain-trowel/core/garden/ed
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import { checkLimits, type Limits } from '@plain-trowel/core/control/limits';
 import { noiseTenthsOf } from '@plain-trowel/core/garden/engineOf';
-import { PLANT_GROUPS, plantGroup } from '@plain-trowel/core/plants/plantGroups';
+import { plantGroup } from '@plain-trowel/core/plants/plantGroups';
 import { RULES_OF_THUMB, suggestLimits } from '@plain-trowel/core/plants/suggestLimits';
 import { demandMm } from '@plain-trowel/core/plants/waterNeed';
-import { WEATHER, WEATHER_IDS } from '@plain-trowel/core/plants/weather';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
-import { knownSoil, SOIL_KINDS } from '@plain-trowel/core/soils/soilKinds';
+import { knownSoil } from '@plain-trowel/core/soils/soilKinds';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { Button } from '../../../ui/Button.tsx';
-import { Select } from '../../../ui/Select.tsx';
-
-const optionsOf = (list: readonly { id: string; name: string }[]) =>
-  list.map((one) => ({ value: one.id, label: one.name }));
-
-const PLANTS = [
-  { name: '', options: [{ value: '', label: 'Not said' }] },
-  { name: 'In pots (rules of thumb)', options: optionsOf(PLANT_GROUPS.filter((one) => one.where === 'pot')) },
-  {
-    name: 'In the ground (FAO-56)',
-    options: optionsOf(PLANT_GROUPS.filter((one) => one.where === 'ground')),
-  },
-];
-const SOILS = [
-  { name: '', options: [{ value: '', label: 'Not said' }] },
-  { name: 'Mixes for pots', options: optionsOf(SOIL_KINDS.filter((one) => one.group === 'mix')) },
-  { name: 'Texture of the ground', options: optionsOf(SOIL_KINDS.filter((one) => one.group === 'texture')) },
-];
-const WEATHERS = [{ name: '', options: WEATHER_IDS.map((id) => ({ value: id, label: WEATHER[id].name })) }];
+import { PlantSelect, SoilSelect, WeatherSelect } from '../../PlantSelects.tsx';
 
 /** Limits to begin with: from plant, soil and weather, with the working; or one of the rules that makers pass on, as what it is. */
 export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
@@ -65,9 +46,7 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
     <section aria-label="Limits to begin with" className="mt-4 border-t border-rule pt-3">
       <h2>Limits to begin with</h2>
       <div className="mt-2 grid gap-x-5 gap-y-3 sm:grid-cols-3">
-        <Select
-          label="Plant"
-          groups={PLANTS}
+        <PlantSelect
           value={plot.plantGroupId}
           onChange={(plantGroupId) =>
             void commit(`plant group of ${plot.name}`, (before) => ({
@@ -75,9 +54,7 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
             }))
           }
         />
-        <Select
-          label="Soil"
-          groups={SOILS}
+        <SoilSelect
           value={plot.soil.kindId}
           hint={soil.from === 'own' ? 'Your own drain test comes first.' : undefined}
           onChange={(kindId) =>
@@ -86,9 +63,7 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
             }))
           }
         />
-        <Select
-          label="Weather, for the whole garden"
-          groups={WEATHERS}
+        <WeatherSelect
           value={garden.weather}
           onChange={(weather) => void commit('weather', (before) => ({ garden: { ...before, weather } }))}
         />
@@ -110,7 +85,7 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
             worked={suggested.stop}
             shown={formatPercent(suggested.stopTenths / 10, fit.percentKind)}
           />
-          , raw <Raw of={suggested.start} /> and <Raw of={suggested.stop} />.
+          : raw <Raw of={suggested.start} /> and <Raw of={suggested.stop} /> counts.
           <span className="mt-1 block text-[14px] text-soft">
             {basisText(suggested.unknown, plant?.basis, soil.basis)}
           </span>

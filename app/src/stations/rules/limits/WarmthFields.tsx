@@ -23,7 +23,7 @@ export function WarmthFields({ plot }: { plot: Plot }) {
         For the lamp and the alerts; empty means none. A low limit must lie below its high one. Air near the
         ground freezes when the forecast still says 3 °C.
       </p>
-      <table className="mt-2">
+      <table className="mt-2 max-w-[460px] [&_td]:align-middle">
         <thead>
           <tr>
             <th>Of</th>

@@ -1,7 +1,7 @@
 import type { AlertKind, AlertRule } from '@plain-trowel/core/control/alerts';
 import { CellNumber } from '../../../../ui/CellNumber.tsx';
+import { TimeField } from '../../../../ui/TimeField.tsx';
 import { alertName } from '../../../../words/alertText.ts';
-import { minuteOf, minuteText } from '../../../../words/programText.ts';
 
 /** Unit of a hysteresis, and how many of the garden's units it is; null where a fact has none. */
 const HYSTERESIS: Readonly<
@@ -89,17 +89,11 @@ export function AlertRow({
           />
           {rule.quiet ? (
             (['fromMinute', 'toMinute'] as const).map((key) => (
-              <input
-                key={`${key} ${rule.quiet?.[key] ?? 0}`}
-                type="time"
-                aria-label={`${name}: quiet ${key === 'fromMinute' ? 'from' : 'until'}`}
-                className="field num min-h-[32px]! w-[104px] py-0.5!"
-                defaultValue={minuteText(rule.quiet?.[key] ?? 0)}
-                onBlur={(event) => {
-                  const minute = minuteOf(event.target.value);
-                  if (minute !== null && rule.quiet && minute !== rule.quiet[key])
-                    onChange({ quiet: { ...rule.quiet, [key]: minute } });
-                }}
+              <TimeField
+                key={key}
+                label={`${name}: quiet ${key === 'fromMinute' ? 'from' : 'until'}`}
+                minute={rule.quiet?.[key] ?? 0}
+                onKeep={(minute) => rule.quiet && onChange({ quiet: { ...rule.quiet, [key]: minute } })}
               />
             ))
           ) : (

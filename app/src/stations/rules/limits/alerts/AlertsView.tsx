@@ -28,7 +28,7 @@ export function AlertsView() {
         here, in the rail and in the log; mail and messages come with the gateway.
       </p>
       <Scroll label="Alerts" className="mt-2">
-        <table className="min-w-[760px]">
+        <table className="min-w-[760px] [&_td]:align-middle">
           <thead>
             <tr>
               <th>On</th>

@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Check } from '../../../../ui/Check.tsx';
 import { Select } from '../../../../ui/Select.tsx';
-import { minuteOf, minuteText } from '../../../../words/programText.ts';
+import { TimeField } from '../../../../ui/TimeField.tsx';
 import { LineNumber } from './LineNumber.tsx';
 import { useLine } from './useLine.ts';
 
@@ -174,17 +174,7 @@ function Hours({
   onChange: (hours: NonNullable<GardenConditions['hours']>) => void;
 }) {
   const field = (key: 'fromMinute' | 'toMinute', label: string) => (
-    <input
-      key={`${key} ${hours[key]}`}
-      type="time"
-      aria-label={label}
-      className="field num w-[112px]"
-      defaultValue={minuteText(hours[key])}
-      onBlur={(event) => {
-        const minute = minuteOf(event.target.value);
-        if (minute !== null && minute !== hours[key]) onChange({ ...hours, [key]: minute });
-      }}
-    />
+    <TimeField label={label} minute={hours[key]} onKeep={(minute) => onChange({ ...hours, [key]: minute })} />
   );
   return (
     <span className="flex items-center gap-2">

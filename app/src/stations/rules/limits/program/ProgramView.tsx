@@ -65,10 +65,10 @@ function ProgramOfLine({ parts, line }: { parts: PlotParts; line: WaterLine }) {
           {contradictionText(one)}
         </p>
       ))}
-      <AnswerPanel parts={{ ...parts, line }} />
+      {line.program.kind !== 'alert-only' && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
       <KindField line={line} />
       <ProgramFields key={line.program.kind} line={line} />
-      {line.program.kind !== 'alert-only' && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
+      <AnswerPanel parts={{ ...parts, line }} />
       {line.program.kind !== 'alert-only' && <ConditionFields line={line} />}
       <GuardFields line={line} kind={kind} />
     </>

@@ -2,7 +2,8 @@ import type { WaterLine } from '@plain-trowel/core/garden/schema';
 import type { GardenProgram } from '@plain-trowel/core/garden/waterSchema';
 import { useState } from 'react';
 import { Button } from '../../../../ui/Button.tsx';
-import { minuteOf, minuteText } from '../../../../words/programText.ts';
+import { TimeField } from '../../../../ui/TimeField.tsx';
+import { minuteText } from '../../../../words/timeText.ts';
 import { useLine } from './useLine.ts';
 
 type Timed = Extract<GardenProgram, { slots: unknown }>;
@@ -31,15 +32,10 @@ export function SlotsField({ line, program }: { line: WaterLine; program: Timed 
             key={`${slot.minute} ${slot.days} ${at}`}
             className="flex flex-wrap items-center gap-x-4 gap-y-1.5"
           >
-            <input
-              type="time"
-              aria-label={`Time ${at + 1}`}
-              className="field num w-[112px]"
-              defaultValue={minuteText(slot.minute)}
-              onBlur={(event) => {
-                const minute = minuteOf(event.target.value);
-                if (minute !== null && minute !== slot.minute) set(replaced(at, { ...slot, minute }));
-              }}
+            <TimeField
+              label={`Time ${at + 1}`}
+              minute={slot.minute}
+              onKeep={(minute) => set(replaced(at, { ...slot, minute }))}
             />
             <DayBoxes
               slot={slot}

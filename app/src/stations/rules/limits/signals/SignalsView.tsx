@@ -48,7 +48,7 @@ export function SignalsView({ parts }: { parts: PlotParts }) {
         night above a fault would hide it. “Content” comes last.
       </p>
       <Scroll label="Signals by priority" className="mt-3">
-        <table className="min-w-[720px]">
+        <table className="min-w-[720px] [&_td]:align-middle">
           <thead>
             <tr>
               <th>First</th>

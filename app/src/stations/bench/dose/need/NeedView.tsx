@@ -1,0 +1,142 @@
+import { setSoilFacts } from '@plain-trowel/core/garden/calibrations';
+import { doseOf } from '@plain-trowel/core/garden/contradictions';
+import { setPlot, type PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotSize } from '@plain-trowel/core/garden/waterSchema';
+import { plantGroup } from '@plain-trowel/core/plants/plantGroups';
+import { waterNeed } from '@plain-trowel/core/plants/waterNeed';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
+import { Choice } from '../../../../ui/Choice.tsx';
+import { NumberField } from '../../../../ui/NumberField.tsx';
+import { PlantSelect, SoilSelect, WeatherSelect } from '../../../PlantSelects.tsx';
+
+const NEW_SIZES: Readonly<Record<PlotSize['kind'], PlotSize>> = {
+  pot: { kind: 'pot', mouthCm: 25, spreadCm: 25 },
+  bed: { kind: 'bed', areaM2: 1 },
+};
+
+/** How much a plot drinks in a day, by its size, its plant and the weather, so that a dose is not a guess. */
+export function NeedView({ parts }: { parts: PlotParts }) {
+  const { garden, commit } = useGarden();
+  const { plot, line } = parts;
+  const need = plot.size && waterNeed(plot.size, plantGroup(plot.plantGroupId), garden.weather);
+  const dose = line && doseOf(line.program);
+  const set = (size: PlotSize) =>
+    void commit(`size of ${plot.name}`, (before) => ({ garden: setPlot(before, plot.id, { size }) }));
+  return (
+    <>
+      {need ? (
+        <p className="max-w-[68ch] text-[17px]">
+          {plot.name} drinks about <WorkedNumber id="need" lead worked={need} className="text-[24px]" />
+          {dose != null && dose > 0 && (
+            <>
+              : {formatNumber(need.value / dose, 1)} doses of {formatNumber(dose)} ml
+            </>
+          )}
+          .
+          {line && need.value > line.dailyMaxMl && (
+            <span className="mt-1 block border-l-[3px] border-chaff pl-3 text-[15px]">
+              That is more than the daily maximum of {line.name}, {formatNumber(line.dailyMaxMl)} ml: in this
+              weather it would dry out slowly, or a person must help.
+            </span>
+          )}
+        </p>
+      ) : (
+        <p className="max-w-[68ch] text-[16px]">
+          Say how large {plot.name} is: then plant and weather give a first estimate.
+        </p>
+      )}
+      <div className="mt-3 flex flex-wrap items-end gap-x-6 gap-y-3">
+        <Choice
+          legend="It is"
+          showLegend
+          options={[
+            { value: 'pot', label: 'a pot' },
+            { value: 'bed', label: 'a bed, trough or lawn' },
+          ]}
+          value={plot.size?.kind ?? ''}
+          onChange={(kind) => set(kind === 'bed' ? NEW_SIZES.bed : NEW_SIZES.pot)}
+        />
+        {plot.size?.kind === 'pot' && <PotFields size={plot.size} onChange={set} />}
+        {plot.size?.kind === 'bed' && (
+          <div className="w-[150px]">
+            <NumberField
+              label="Area"
+              unit="m²"
+              value={plot.size.areaM2}
+              least={0.01}
+              most={10_000}
+              whole={false}
+              decimals={2}
+              onKeep={(areaM2) => set({ kind: 'bed', areaM2 })}
+            />
+          </div>
+        )}
+      </div>
+      <div className="mt-3 grid gap-x-5 gap-y-3 sm:grid-cols-3">
+        <PlantSelect
+          value={plot.plantGroupId}
+          onChange={(plantGroupId) =>
+            void commit(`plant group of ${plot.name}`, (before) => ({
+              garden: setPlot(before, plot.id, { plantGroupId }),
+            }))
+          }
+        />
+        <SoilSelect
+          value={plot.soil.kindId}
+          onChange={(kindId) =>
+            void commit(`soil of ${plot.name}`, (before) => ({
+              garden: setSoilFacts(before, plot.id, { kindId }),
+            }))
+          }
+        />
+        <WeatherSelect
+          value={garden.weather}
+          onChange={(weather) => void commit('weather', (before) => ({ garden: { ...before, weather } }))}
+        />
+      </div>
+      <p className="mt-2 max-w-[68ch] text-[14px] text-soft">
+        A first estimate, right within a factor of two: wind, shade, mulch and how leafy the plant is are not
+        in it. A week of weighing the pot, or of the log, knows better.
+      </p>
+    </>
+  );
+}
+
+function PotFields({
+  size,
+  onChange,
+}: {
+  size: Extract<PlotSize, { kind: 'pot' }>;
+  onChange: (size: PlotSize) => void;
+}) {
+  return (
+    <>
+      <div className="w-[140px]">
+        <NumberField
+          label="Mouth, across"
+          unit="cm"
+          value={size.mouthCm}
+          least={3}
+          most={300}
+          whole={false}
+          decimals={0}
+          onKeep={(mouthCm) => onChange({ ...size, mouthCm })}
+        />
+      </div>
+      <div className="w-[150px]">
+        <NumberField
+          label="Leaves, across"
+          unit="cm"
+          value={size.spreadCm}
+          least={0}
+          most={500}
+          whole={false}
+          decimals={0}
+          onKeep={(spreadCm) => onChange({ ...size, spreadCm })}
+        />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,136 @@
+import { useState } from 'react';
+import { reservoirOf, type ReservoirIssue } from '@plain-trowel/core/dosing/reservoir';
+import { addLevel, removeLevel } from '@plain-trowel/core/garden/reservoirs';
+import type { Reservoir } from '@plain-trowel/core/garden/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { readNumber } from '@plain-trowel/core/signal/numberText';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { useLive } from '../../../../links/liveContext.ts';
+import { Button } from '../../../../ui/Button.tsx';
+import { Field } from '../../../../ui/Field.tsx';
+import { LevelChart } from './LevelChart.tsx';
+
+/** Why a level cannot stand beside the others. */
+function issueText(issue: ReservoirIssue): string | null {
+  switch (issue.kind) {
+    case 'too-few':
+      return null;
+    case 'same-raw':
+      return `Two volumes read ${issue.raw}. Measure one of them again.`;
+    case 'not-monotone':
+      return 'With more water the sensor would turn back. One of the levels is wrong; measure it again.';
+  }
+}
+
+/** Known levels of a reservoir: a raw value and the litres at it. A level that contradicts the others is not kept. */
+export function LevelTable({ tank }: { tank: Reservoir }) {
+  const { commit } = useGarden();
+  const live = useLive();
+  const present = tank.channelId === null ? undefined : live.present.get(tank.channelId);
+  const [raw, setRaw] = useState('');
+  const [litres, setLitres] = useState('');
+  const number = (typed: string) => {
+    const read = readNumber(typed.trim().replace(',', '.'));
+    return read.kind === 'number' ? read.value : null;
+  };
+  const [rawValue, volume] = [number(raw), number(litres)];
+  const level =
+    rawValue === null || volume === null || volume < 0
+      ? null
+      : { raw: rawValue, volumeMl: Math.round(volume * 1000) };
+  const tried = level && reservoirOf([...tank.levels.filter((one) => one.raw !== level.raw), level]);
+  const problem = tried && !tried.ok ? issueText(tried.issue) : null;
+  const keep = () => {
+    if (!level || problem) return;
+    void commit(`level of ${tank.name}`, (garden) => ({ garden: addLevel(garden, tank.id, level) })).then(
+      (saved) => {
+        if (!saved) return;
+        setRaw('');
+        setLitres('');
+      },
+    );
+  };
+  return (
+    <div className="mt-3 flex flex-wrap gap-x-10 gap-y-3">
+      <div>
+        {tank.levels.length > 0 && (
+          <table className="[&_td]:align-middle">
+            <thead>
+              <tr>
+                <th className="text-right">Sensor reads, raw</th>
+                <th className="text-right">Water, l</th>
+                <th className="pl-4">Away</th>
+              </tr>
+            </thead>
+            <tbody>
+              {tank.levels.map((one) => (
+                <tr key={one.raw}>
+                  <td className="num text-right">{formatNumber(one.raw, one.raw % 1 === 0 ? 0 : 1)}</td>
+                  <td className="num text-right">{formatNumber(one.volumeMl / 1000, 1)}</td>
+                  <td className="pl-4">
+                    <button
+                      type="button"
+                      className="press underline underline-offset-4"
+                      onClick={() =>
+                        void commit(
+                          `remove a level of ${tank.name}`,
+                          (garden) => ({ garden: removeLevel(garden, tank.id, one.raw) }),
+                          'The level was removed.',
+                        )
+                      }
+                    >
+                      Remove<span className="sr-only"> the level at {one.raw}</span>
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        <form
+          className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            keep();
+          }}
+        >
+          <Field label="Sensor reads" unit="raw" className="w-[130px]" error={problem ?? undefined}>
+            {(props) => (
+              <input
+                {...props}
+                className="field num w-full text-right"
+                inputMode="decimal"
+                value={raw}
+                onChange={(event) => setRaw(event.target.value)}
+              />
+            )}
+          </Field>
+          <Field label="With so much water" unit="l" className="w-[130px]">
+            {(props) => (
+              <input
+                {...props}
+                className="field num w-full text-right"
+                inputMode="decimal"
+                value={litres}
+                onChange={(event) => setLitres(event.target.value)}
+              />
+            )}
+          </Field>
+          <Button type="submit" disabled={!level || problem !== null}>
+            Keep this level
+          </Button>
+          {present && (
+            <button
+              type="button"
+              className="press underline underline-offset-4"
+              onClick={() => setRaw(String(Math.round(present.rawCounts)))}
+            >
+              Take what it reads now: <span className="num">{formatNumber(present.rawCounts)}</span>
+            </button>
+          )}
+        </form>
+      </div>
+      <LevelChart tank={tank} />
+    </div>
+  );
+}
