@@ -1,5 +1,4 @@
 /** What a program will do, in plain words, and the names of its parts. */
-import { doseOf } from '@plain-trowel/core/garden/contradictions';
 import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/schema';
 import type { ProgramKind } from '@plain-trowel/core/garden/waterSchema';
 import { formatDuration, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
@@ -119,9 +118,3 @@ function middle(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind):
 
 const lower = (sentence: string): string => sentence.charAt(0).toLowerCase() + sentence.slice(1);
 const ordinal = (n: number): string => `${n}${n === 2 ? 'nd' : n === 3 ? 'rd' : 'th'}`;
-
-/** How long one dose of the program runs, in words; null without a dose. */
-export const doseWord = (line: WaterLine): string | null => {
-  const dose = doseOf(line.program);
-  return dose === null ? null : ml(dose);
-};

@@ -53,10 +53,10 @@ export function workVolumeIn(reservoir: Reservoir, raw: number): Worked {
     {
       name: 'water in it',
       unit: 'ml',
-      formula: 'monotone curve through {levels} levels, at {raw}',
+      formula: '{levels}, joined by a monotone curve, at {raw}',
       inputs: {
         levels: input('known levels', reservoir.knots.length, ''),
-        raw: input('sensor reads', raw, 'raw', 0),
+        raw: input('what the sensor reads', raw, 'raw', 0),
       },
     },
     ({ raw: at }) => volumeIn(reservoir, at),

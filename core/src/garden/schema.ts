@@ -183,7 +183,7 @@ function checkLinks(garden: Garden, report: Report): void {
 
 /** Every signal and every alert stands in its list once; "content" is the last word. */
 function checkOnceEach(garden: Garden, report: Report): void {
-  const each = <T>(list: readonly T[], path: PropertyKey) => {
+  const each = (list: readonly string[], path: PropertyKey) => {
     if (new Set(list).size !== list.length) report([path], 'has one of its kinds twice');
   };
   each(

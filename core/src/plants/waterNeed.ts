@@ -51,6 +51,8 @@ function areaStep(size: Size): WorkedStep {
   );
 }
 
+const lowered = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
+
 export function waterNeed(size: Size, plant: PlantGroup | null, weather: WeatherId): Worked {
   const area = areaStep(size);
   const need = step(
@@ -60,7 +62,7 @@ export function waterNeed(size: Size, plant: PlantGroup | null, weather: Weather
       formula: '{et0} × {factor} × {area} × 1000',
       inputs: {
         et0: input(
-          `reference evapotranspiration, ${WEATHER[weather].name.toLowerCase()}`,
+          `reference evapotranspiration, ${lowered(WEATHER[weather].name)}`,
           WEATHER[weather].et0MmPerDay,
           'mm/day',
           1,

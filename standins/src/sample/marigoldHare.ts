@@ -309,7 +309,7 @@ export function marigoldHare(nowMs: number): Garden {
       {
         ...channel('tank', null, 'roof', '', false),
         quantity: 'distance',
-        label: 'Rain tank, lid to water, mm',
+        label: 'Rain tank, mm',
       },
       ...(['moisture', 'temperature', 'ec'] as const).map((field, at) => ({
         ...channel(`b1-${field}`, 'probe-b1', 'roof', 'bus', false),

@@ -8,23 +8,28 @@ import {
 } from '@plain-trowel/core/dosing/doseFit';
 import { workRunTime, workVolume } from '@plain-trowel/core/dosing/workDose';
 import { useMeasuredFlow as takeFlow } from '@plain-trowel/core/garden/trials';
+import { newContradictions } from '@plain-trowel/core/garden/contradictions';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { Button } from '../../../ui/Button.tsx';
 import { NumberField } from '../../../ui/NumberField.tsx';
+import { contradictionText } from '../../../words/contradictionText.ts';
 
 const DOSES_ML = [25, 50, 100, 200, 300, 500, 1000] as const;
 
 /** Both ways between volume and run time, a table of usual doses, the smallest that makes sense, and the flow taken over by the rules. */
 export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit }) {
-  const { commit } = useGarden();
+  const { garden: now, commit } = useGarden();
   const [volumeMl, setVolume] = useState(100);
   const [runS, setRun] = useState(10);
   const smallest = smallestDose(fit);
   const flow = 1 / fit.secondsPerMl;
-  const isTaken = Math.abs(line.flowMlPerS - flow) < 0.006;
+  const isTaken =
+    Math.abs(line.flowMlPerS - flow) < 0.006 && Math.abs(line.tubeS - Math.max(0, fit.tubeS)) < 0.06;
+  const measured = takeFlow(now, line.id, fit).waterLines.find((one) => one.id === line.id);
+  const [clash] = measured ? newContradictions(now, line.id, measured) : [];
   return (
     <section aria-label="Doses" className="mt-4 border-t border-rule pt-3">
       <h2>Doses</h2>
@@ -112,16 +117,22 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
           'They are the same.'
         ) : (
           <Button
+            disabled={clash !== undefined}
             onClick={() =>
               void commit(
                 `flow of ${line.name}`,
                 (garden) => ({ garden: takeFlow(garden, line.id, fit) }),
-                `${line.name} is reckoned with ${formatNumber(flow, 2)} ml/s now. The filling of the tube is not in it yet.`,
+                `${line.name} is reckoned with ${formatNumber(flow, 2)} ml/s and ${formatNumber(fit.tubeS, 1)} s for the tube now.`,
               )
             }
           >
             Reckon with the measured flow
           </Button>
+        )}
+        {!isTaken && clash && (
+          <span role="alert" className="mt-1 block text-[14px] text-handle">
+            With it the program would contradict itself. {contradictionText(clash)}
+          </span>
         )}
       </p>
     </section>

@@ -51,7 +51,7 @@ function DoseOfPlot({ plotId }: { plotId: string }) {
           { id: 'need', name: 'Water need' },
         ]}
       />
-      {open === 'run' && (line ? <RunTime key={line.id} parts={parts} line={line} /> : <NoLine />)}
+      {open === 'run' && (line ? <RunTime key={line.id} line={line} /> : <NoLine />)}
       {open === 'outlets' && (line ? <OutletsView key={line.id} line={line} /> : <NoLine />)}
       {open === 'reservoir' && <ReservoirView line={line} />}
       {open === 'need' && <NeedView parts={parts} />}
@@ -75,7 +75,7 @@ const NoLine = () => (
   </p>
 );
 
-function RunTime({ parts, line }: { parts: PlotParts; line: WaterLine }) {
+function RunTime({ line }: { line: WaterLine }) {
   const fit = fitDose(line.trials.filter((trial) => trial.used));
   return (
     <>
@@ -95,7 +95,7 @@ function RunTime({ parts, line }: { parts: PlotParts; line: WaterLine }) {
         <p className="max-w-[66ch] text-[16px]">{doseIssueText(fit.issue)}</p>
       )}
       <RefitNote line={line} />
-      <TrialForm line={line} plotName={parts.plot.name} />
+      <TrialForm line={line} />
       <RigFields line={line} />
       <TrialTable line={line} fit={fit.ok ? fit.value : null} />
       {fit.ok && (

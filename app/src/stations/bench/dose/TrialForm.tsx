@@ -14,7 +14,7 @@ const number = (typed: string, least: number, most: number): number | null => {
 };
 
 /** One measured run: how long, and what came out. A stand-in pump can be run for it. */
-export function TrialForm({ line, plotName }: { line: WaterLine; plotName: string }) {
+export function TrialForm({ line }: { line: WaterLine }) {
   const { commit } = useGarden();
   const live = useLive();
   const standIn = standInOf(live);
@@ -101,13 +101,13 @@ export function TrialForm({ line, plotName }: { line: WaterLine; plotName: strin
           <b className="num font-semibold">{jug.ml} ml</b>: type it in, as you would by a real jug.
         </p>
       )}
-      <ConditionsField line={line} plotName={plotName} />
+      <NoteField line={line} />
     </section>
   );
 }
 
-/** Tube, lift, level and supply belong to the trials: another of them, and they are to be measured again. */
-function ConditionsField({ line, plotName }: { line: WaterLine; plotName: string }) {
+/** Whatever else belongs to the trials, in words. */
+function NoteField({ line }: { line: WaterLine }) {
   const { commit } = useGarden();
   const [typed, setTyped] = useState<string | null>(null);
   const keep = () => {
@@ -119,11 +119,7 @@ function ConditionsField({ line, plotName }: { line: WaterLine; plotName: string
     }));
   };
   return (
-    <Field
-      label="Measured with: tube, lift, tank level, supply"
-      hint={`For example “2 m of tube, 40 cm up, tank half, 12.6 V, to the ${plotName}”. When one of them changes, measure again.`}
-      className="mt-2 max-w-[520px]"
-    >
+    <Field label="Anything else about the measuring" className="mt-2 max-w-[520px]">
       {(props) => (
         <input
           {...props}

@@ -16,6 +16,9 @@ const NEW_SIZES: Readonly<Record<PlotSize['kind'], PlotSize>> = {
   bed: { kind: 'bed', areaM2: 1 },
 };
 
+/** An estimate is told with two figures; more would be pretence. */
+const twoFigures = (value: number): number => Number(value.toPrecision(2));
+
 /** How much a plot drinks in a day, by its size, its plant and the weather, so that a dose is not a guess. */
 export function NeedView({ parts }: { parts: PlotParts }) {
   const { garden, commit } = useGarden();
@@ -28,7 +31,15 @@ export function NeedView({ parts }: { parts: PlotParts }) {
     <>
       {need ? (
         <p className="max-w-[68ch] text-[17px]">
-          {plot.name} drinks about <WorkedNumber id="need" lead worked={need} className="text-[24px]" />
+          {plot.name} drinks about{' '}
+          <WorkedNumber
+            id="need"
+            lead
+            worked={need}
+            shown={`${formatNumber(twoFigures(need.value))} ml`}
+            className="text-[24px]"
+          />{' '}
+          a day
           {dose != null && dose > 0 && (
             <>
               : {formatNumber(need.value / dose, 1)} doses of {formatNumber(dose)} ml

@@ -49,9 +49,9 @@ export function CatchCups({ line }: { line: WaterLine }) {
       </p>
       {even && rain && (
         <p className="mt-1">
-          It rains <WorkedNumber id="rain" worked={rain} />, evenness{' '}
+          It rains <WorkedNumber id="rain" worked={rain} /> in the mean, and the driest quarter gets{' '}
           <WorkedNumber id="cup-evenness" worked={workEvenness(even)} />; {TARGET_MM} mm take{' '}
-          <b className="num font-semibold">{formatDuration((60 * TARGET_MM) / rain.value)}</b> in the mean.
+          <b className="num font-semibold">{formatDuration((60 * TARGET_MM) / rain.value)}</b>.
         </p>
       )}
       <div className="mt-2 grid grid-cols-2 gap-x-5 gap-y-3 sm:grid-cols-4">

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import type { Evenness } from '@plain-trowel/core/dosing/outlets';
 import { addOutlet, removeOutlet, setOutlet } from '@plain-trowel/core/garden/reservoirs';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
@@ -6,6 +5,7 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { CellNumber } from '../../../../ui/CellNumber.tsx';
+import { NameCell } from '../../../../ui/NameCell.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 
 /** Every outlet with where it leads and what it gave into its cup. */
@@ -114,36 +114,5 @@ export function OutletTable({ line, even }: { line: WaterLine; even: Evenness | 
         Add an outlet
       </Button>
     </section>
-  );
-}
-
-export function NameCell({
-  label,
-  value,
-  onKeep,
-}: {
-  label: string;
-  value: string;
-  onKeep: (value: string) => void;
-}) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const keep = () => {
-    const name = typed?.trim();
-    setTyped(null);
-    if (name !== undefined && name !== '' && name !== value) onKeep(name);
-  };
-  return (
-    <input
-      aria-label={label}
-      className="field min-h-[32px]! w-[170px] py-0.5!"
-      maxLength={60}
-      value={typed ?? value}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={keep}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') keep();
-        if (event.key === 'Escape') setTyped(null);
-      }}
-    />
   );
 }

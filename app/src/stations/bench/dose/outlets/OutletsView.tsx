@@ -28,8 +28,8 @@ export function OutletsView({ line }: { line: WaterLine }) {
               <b className="num font-semibold">{formatNumber((doseMl * share.percent) / 100)} ml</b>
             </span>
           ))}
-          . Evenness of the outlets: <WorkedNumber id="evenness" lead worked={workEvenness(even)} />
-          {even.lowQuarterPercent < 70 ? ', poor: the driest outlet gets much less than the others.' : '.'}
+          . The driest outlet gets <WorkedNumber id="evenness" lead worked={workEvenness(even)} />
+          {even.lowQuarterPercent < 70 ? ': poor. Look at its height, its tube and its filter.' : '.'}
         </p>
       ) : (
         <p className="max-w-[68ch] text-[16px]">

@@ -51,8 +51,8 @@ export function LevelTable({ tank }: { tank: Reservoir }) {
     );
   };
   return (
-    <div className="mt-3 flex flex-wrap gap-x-10 gap-y-3">
-      <div>
+    <div className="mt-3 grid gap-x-8 gap-y-3 lg:grid-cols-[1fr_300px]">
+      <div className="min-w-0">
         {tank.levels.length > 0 && (
           <table className="[&_td]:align-middle">
             <thead>

@@ -5,9 +5,9 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Field } from '../../../../ui/Field.tsx';
+import { NameCell } from '../../../../ui/NameCell.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { Select } from '../../../../ui/Select.tsx';
-import { NameCell } from '../outlets/OutletTable.tsx';
 
 const READS_LEVEL: ReadonlySet<Quantity> = new Set<Quantity>(['distance', 'level', 'weight', 'other']);
 
@@ -23,6 +23,7 @@ export function ReservoirSettings({ tank }: { tank: Reservoir }) {
       <Field label="Name">
         {() => (
           <NameCell
+            className="field w-full"
             label={`Name of ${tank.name}`}
             value={tank.name}
             onKeep={(name) => set('name', { name })}

@@ -29,7 +29,7 @@ export function ActiveAlerts({ alerts }: { alerts: readonly ActiveAlert[] }) {
                 {isPutOff && (
                   <>
                     ; put off until{' '}
-                    <span className="num">{shortTime(alert.snoozedUntilMs ?? 0, garden.timeZone)}</span>
+                    <span className="num">{shortTime(alert.snoozedUntilMs, garden.timeZone)}</span>
                   </>
                 )}
               </span>
