@@ -77,4 +77,4 @@ export const message = (page: Page, text: RegExp) =>
   page.getByRole('listitem').filter({ has: page.getByRole('button', { name: 'Close' }), hasText: text });
 
 export const view = (page: Page, name: string | RegExp) =>
-  page.getByRole('navigation', { name: 'Views of Readout' }).getByRole('link', { name });
+  page.getByRole('navigation', { name: /^Views of/ }).getByRole('link', { name });

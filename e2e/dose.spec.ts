@@ -1,6 +1,6 @@
 /** Dose: a pump measured with a jug, its line, the trial that does not go with the others, and the flow taken over by the rules. */
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, message, openSample, plot, sheet, test } from './careful.ts';
+import { expect, expectAccessible, message, openSample, plot, sheet, test, view } from './careful.ts';
 
 async function keep(page: Page, run: string, volume: string): Promise<void> {
   const rows = page.getByRole('group', { name: 'Trials' }).getByRole('row');
@@ -40,11 +40,100 @@ test('a pump is measured, an odd trial is pointed at and left out, and the rules
   await page.getByLabel('For a volume of').press('Enter');
   await expect(page.getByRole('button', { name: /^Run time for 200 ml: 2[12]\.\d s/ })).toBeVisible();
   await page.getByRole('button', { name: 'Reckon with the measured flow' }).click();
-  await expect(message(page, /is reckoned with 10\.\d+ ml\/s now/)).toBeVisible();
+  await expect(message(page, /is reckoned with 10\.\d+ ml\/s and [12]\.\d s for the tube now/)).toBeVisible();
   await page.reload();
   await expect(page.getByText('They are the same.')).toBeVisible();
   await sheet(page, 'Limits').click();
-  await expect(page.getByLabel('Pump gives')).toHaveValue(/^10\.\d$/);
+  await view(page, 'Program').click();
+  await expect(page.getByLabel('Pump gives')).toHaveValue(/^10\.\d\d$/);
+  await expect(page.getByLabel('Tube fills in')).toHaveValue(/^[12]\.\d$/);
+});
+
+test('another tube is a reason to measure again, and says so', async ({ page }) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Dose').click();
+  const tube = page.getByLabel('tube, m');
+  await tube.fill('2');
+  await tube.press('Enter');
+  await expect(tube).toHaveValue('2');
+  await keep(page, '5', '30');
+  await expect(page.getByText('Measure again.')).toHaveCount(0);
+  await tube.fill('5');
+  await tube.press('Enter');
+  await expect(page.getByText(/The tube was 2\.0 m and is 5\.0 m/)).toBeVisible();
+});
+
+test('outlets are measured into cups, and each plot’s share of a dose is shown', async ({ page }) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Dose').click();
+  await view(page, 'Outlets').click();
+  // 31, 34 and 24 ml of 117 go to the crate: 91 of 120 ml.
+  await expect(
+    page.getByText(/Of 120 ml, Chilli crate gets 91 ml and Lemon barrel gets 29 ml/),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Evenness: 82 % of the mean/ })).toBeVisible();
+  await page.getByLabel('Barrel, drip ring: in its cup, ml').fill('5');
+  await page.getByLabel('Barrel, drip ring: in its cup, ml').press('Enter');
+  await expect(page.getByText(/poor\. Look at its height/)).toBeVisible();
+  await page.getByRole('button', { name: 'Add an outlet' }).click();
+  await expect(page.getByRole('row')).toHaveCount(6);
+  await page.getByText('A sprinkler: catch cups').click();
+  await page.getByLabel('In the cups, ml').fill('30 40; 50 x');
+  await expect(page.getByText(/Type numbers with spaces between/)).toBeVisible();
+  await page.getByLabel('In the cups, ml').fill('30 40; 50 40');
+  await page.getByLabel('In the cups, ml').press('Enter');
+  // 40 ml on 40 cm² in ten minutes: one millimetre a minute.
+  await expect(page.getByRole('button', { name: /^Rain of the sprinkler: 1\.00 mm\/min/ })).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('a reservoir shows what is left and for how long; levels that contradict each other are refused', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Dose').click();
+  await view(page, 'Reservoir').click();
+  await expect(
+    page.getByRole('button', { name: /^Water in the reservoir: 2[5-8]\.\d litres/ }),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Days left/ })).toBeVisible();
+  await page.getByLabel('Sensor reads', { exact: true }).fill('300');
+  await page.getByLabel('With so much water').fill('20');
+  await expect(page.getByText(/the sensor would turn back/)).toBeVisible();
+  await page.getByLabel('With so much water').fill('6');
+  await page.getByRole('button', { name: 'Keep this level' }).click();
+  await expect(page.getByRole('row')).toHaveCount(5);
+  await page.getByLabel('Minimum').fill('40');
+  await expect(page.getByText(/so nothing would ever run/)).toBeVisible();
+  await page.getByLabel('Minimum').press('Escape');
+  await page.getByRole('button', { name: /^nearly empty/ }).click();
+  await expect(page.getByText('Below its minimum: its lines do not run.')).toBeVisible({ timeout: 10_000 });
+  await sheet(page, 'Limits').click();
+  await expect(page.getByText('amber, slow blink: tank low')).toBeVisible();
+  await page.getByRole('button', { name: 'Give it now' }).click();
+  await expect(page.getByText('running for')).toHaveCount(0);
+  await sheet(page, 'Log').click();
+  await expect(page.getByText('an order by hand: the tank is below its minimum').first()).toBeVisible({
+    timeout: 15_000,
+  });
+});
+
+test('the water need of a plot follows its size, plant and weather', async ({ page }) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Dose').click();
+  await view(page, 'Water need').click();
+  // 3.5 mm · 1.15 · 0.3 m².
+  await expect(page.getByRole('button', { name: /^Water need: 1 200 ml/ })).toBeVisible();
+  await expect(page.getByText(/more than the daily maximum/)).toBeVisible();
+  await page.getByLabel('Weather, for the whole garden').selectOption('cool');
+  await expect(page.getByRole('button', { name: /^Water need: 520 ml/ })).toBeVisible();
+  await expect(page.getByText(/more than the daily maximum/)).toHaveCount(0);
+  await page.getByText('a pot', { exact: true }).click();
+  await expect(page.getByLabel('Mouth, across')).toHaveValue('25');
 });
 
 test('a plot that nothing waters says so, and what would change it', async ({ page }) => {

@@ -1,6 +1,6 @@
 /** The whole slice, as a new user would walk it: parts, raw numbers, two references, limits, the pump's answer, the log, the files. */
 import { readFile } from 'node:fs/promises';
-import { clock, expect, message, sheet, startFromParts, test } from './careful.ts';
+import { clock, expect, message, sheet, startFromParts, test, view } from './careful.ts';
 
 test('from nothing to a pot that waters itself, and away with the data', async ({ page }) => {
   test.setTimeout(120_000);
@@ -53,13 +53,21 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(
     'Basil pot: water below 90.0 % span, stop at 96.0 % span',
   );
-  await expect(page.getByText('on: below the start limit')).toBeVisible();
+  await expect(page.getByText('red: too dry')).toBeVisible();
 
   // The pump answers, after the hold that begins with switching on.
+  await view(page, 'Program').click();
   // A run long enough to be watched on a clock that goes sixty times as fast.
-  const longest = page.getByLabel('Maximum run');
-  await longest.fill('240');
-  await longest.press('Enter');
+  const set = async (label: string, value: string) => {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await set('Daily maximum', '20000');
+  await expect(page.getByText(/never more than 20\.0 litres a day/)).toBeVisible();
+  await set('Maximum run', '240');
+  await expect(page.getByRole('button', { name: /^One run at most: 2 \d{3} ml/ })).toBeVisible();
+  await set('Dose', '2000');
+  await expect(page.getByText(/give 2.000 ml, wait 15 min/)).toBeVisible();
   await page.getByRole('button', { name: 'Let it water by itself' }).click();
   await expect(page.getByText(/may start in/)).toBeVisible();
   await expect(page.getByRole('status').getByText('pump running')).toBeVisible({ timeout: 40_000 });
@@ -72,7 +80,7 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   const events = page.getByRole('region', { name: 'Events' });
   await expect(events.getByRole('cell', { name: 'Pump off' }).first()).toBeVisible();
   await expect(events.getByRole('cell', { name: 'Calibrated' })).toBeVisible();
-  await expect(events.getByText(/the maximum run was reached/).first()).toBeVisible();
+  await expect(events.getByText(/the dose was given/).first()).toBeVisible();
 
   // Away with the data, and in again.
   const download = page.waitForEvent('download');

@@ -186,23 +186,7 @@ try {
   await toPlot(wide, /Mint/);
   await run(wide, 2);
   await shoot(wide, 'readout-fault');
-  await toPlot(wide, /Strawberry/);
   await toSheet(wide, 'Calibrate');
-  await wide.getByRole('button', { name: 'Begin' }).click();
-  await run(wide, 1);
-  await wide.keyboard.press('u');
-  await run(wide, 60);
-  for (let time = 0; time < 3; time += 1) {
-    await wide.keyboard.press('c');
-    await run(wide, 3);
-  }
-  await wide.keyboard.press('n');
-  await until(wide, 'text=Water to the line');
-  await alignClock(wide);
-  await wide.keyboard.press('j');
-  await run(wide, 14);
-  await wide.evaluate(() => scrollTo(0, 0));
-  await shoot(wide, 'calibrate-step');
   await toPlot(wide, /Chilli/);
   await run(wide, 2);
   await shoot(wide, 'calibrate');
@@ -240,20 +224,20 @@ try {
   }
   await wide.evaluate(() => scrollTo(0, 0));
   await shoot(wide, 'dose');
+  await toView(wide, 'Reservoir');
+  await run(wide, 1);
+  await shoot(wide, 'reservoir');
   await toSheet(wide, 'Limits');
   await run(wide, 2);
   await shoot(wide, 'limits');
+  await toView(wide, 'Program');
+  await until(wide, 'svg[aria-label^="Timeline"]');
+  await run(wide, 2);
+  await shoot(wide, 'program');
   await toSheet(wide, 'Log');
   await wide.getByText('3 d', { exact: true }).click();
   await run(wide, 2);
   await shoot(wide, 'log');
-  await wide.evaluate(() => localStorage.setItem('plain-trowel-sheet', 'night'));
-  await wide.reload();
-  await until(wide, 'text=What happened');
-  await alignClock(wide);
-  await wide.getByText('3 d', { exact: true }).click();
-  await run(wide, 2);
-  await shoot(wide, 'log-night');
 
   const faults = await openPage(WIDE);
   await faults.goto(address);

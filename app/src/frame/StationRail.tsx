@@ -69,7 +69,14 @@ export function StationRail() {
   const open = pathname.split('/')[3];
   return (
     <header className="no-print grid grid-cols-[1fr] border-b-2 border-ink md:grid-cols-[216px_1fr_auto]">
-      <GardenMenu />
+      <div className="flex items-center md:contents">
+        <div className="min-w-0 flex-1">
+          <GardenMenu />
+        </div>
+        <span className="pr-4 text-[13px] md:hidden">
+          <AlertCount />
+        </span>
+      </div>
       <nav aria-label="Stations" className="flex overflow-x-auto max-md:border-t max-md:border-rule">
         {STATIONS.map((station) => {
           const isOpen = station.id === open;

@@ -1,7 +1,7 @@
 import { clsx } from 'clsx';
 import { useState, type ReactNode } from 'react';
 
-/** A box to tick. It shows what was ticked at once, while the change is still being saved. */
+/** A box to tick. It shows what was ticked at once, while the change is still being saved; a change that is refused (false) does not show. */
 export function Check({
   checked,
   onChange,
@@ -9,7 +9,7 @@ export function Check({
   className,
 }: {
   checked: boolean;
-  onChange: (checked: boolean) => void;
+  onChange: (checked: boolean) => boolean | void;
   children: ReactNode;
   className?: string;
 }) {
@@ -22,8 +22,8 @@ export function Check({
         className="size-4.5 accent-handle"
         checked={shown}
         onChange={(event) => {
-          setPressed({ from: checked, to: event.target.checked });
-          onChange(event.target.checked);
+          const to = event.target.checked;
+          if (onChange(to) !== false) setPressed({ from: checked, to });
         }}
       />
       {children}

@@ -1,10 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import {
+  addLine,
   addPlot,
   calibrationMismatch,
   editPlot,
   emptyGarden,
   plotParts,
+  removeLine,
   removePlot,
   renameGarden,
   setBandEdges,
@@ -38,6 +40,36 @@ const parts: Parts = {
 
 const bare = () => emptyGarden('Roof', 'Europe/London', making());
 const withPlot = () => addPlot(bare(), parts, dice());
+
+describe('water lines', () => {
+  const { garden, plotId } = withPlot();
+  const two = addLine(garden, plotId, dice());
+  test('another line of a plot only alerts until it gets a program, and has a name of its own', () => {
+    expect(two.waterLines.map((one) => one.name)).toEqual(['Chilli crate pump', 'Chilli crate pump 2']);
+    expect(two.waterLines[1]).toMatchObject({
+      program: { kind: 'alert-only' },
+      automatic: false,
+      flowMlPerS: 12,
+    });
+    expect(gardenSchema.safeParse(two).success).toBe(true);
+    expect(addLine({ ...garden, waterLines: [] }, plotId, dice()).waterLines).toEqual([]);
+  });
+  test('taken away, what followed it only alerts', () => {
+    const [first, second] = two.waterLines;
+    const following = setWaterLine(two, second?.id ?? '', {
+      program: { kind: 'follower', leaderId: first?.id ?? '', sharePercent: 100, everyNth: 1 },
+    });
+    expect(gardenSchema.safeParse(following).success).toBe(true);
+    const left = removeLine(following, first?.id ?? '');
+    expect(left.waterLines).toMatchObject([{ id: second?.id, program: { kind: 'alert-only' } }]);
+    expect(gardenSchema.safeParse(left).success).toBe(true);
+    // A plot without a pump loses all its lines.
+    expect(
+      editPlot(following, plotId, { ...parts, board: { id: first?.boardId ?? '' }, pump: null }, dice())
+        .waterLines,
+    ).toEqual([]);
+  });
+});
 
 describe('adding and removing plots', () => {
   test('a new plot comes with probe, channel, board and a pump that is not armed', () => {

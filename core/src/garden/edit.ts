@@ -140,7 +140,13 @@ export function addPlot(
     pin: parts.pin,
     streamName: parts.streamName,
   };
-  const line = parts.pump && newLine(garden, plotId, parts, boardId, parts.pump.flowMlPerS, random);
+  const line =
+    parts.pump &&
+    newLine(
+      garden,
+      { name: `${parts.plotName} pump`, plotId, boardId, flowMlPerS: parts.pump.flowMlPerS },
+      random,
+    );
   return {
     plotId,
     garden: {
@@ -176,28 +182,51 @@ export function addPlot(
   };
 }
 
-/** A pump for a plot, with cautious guards, switched off until the person arms it. */
+/** A line for a plot, with cautious guards, switched off until the person arms it. */
 function newLine(
   garden: Garden,
-  plotId: string,
-  parts: Parts,
-  boardId: string,
-  flowMlPerS: number,
+  of: {
+    readonly name: string;
+    readonly plotId: string;
+    readonly boardId: string;
+    readonly flowMlPerS: number;
+  },
   random: () => number,
 ): WaterLine {
   // Half of what the maximum run gives, so that no setting contradicts another.
-  const pulseMl = Math.max(1, Math.round((flowMlPerS * NEW_LINE.maxRunS) / 2));
+  const pulseMl = Math.max(1, Math.round((of.flowMlPerS * NEW_LINE.maxRunS) / 2));
   return {
     id: makeId('line', new Set(garden.waterLines.map((one) => one.id)), random),
-    name: `${parts.plotName} pump`,
-    boardId,
-    plotId,
-    flowMlPerS,
+    ...of,
     ...NEW_LINE,
     program: { kind: 'pulse-soak', pulseMl, soakS: 900, mostPulses: 4, restS: 14_400 },
     dailyMaxMl: 4 * pulseMl,
   };
 }
+
+/** Another line for a plot that has one, such as the valve of a zone without a probe; it only alerts until it gets a program. */
+export function addLine(garden: Garden, plotId: string, random: () => number): Garden {
+  const first = garden.waterLines.find((one) => one.plotId === plotId);
+  if (!first) return garden;
+  const count = garden.waterLines.filter((one) => one.plotId === plotId).length;
+  const line = newLine(
+    garden,
+    {
+      name: `${first.name.slice(0, 50)} ${count + 1}`,
+      plotId,
+      boardId: first.boardId,
+      flowMlPerS: first.flowMlPerS,
+    },
+    random,
+  );
+  return { ...garden, waterLines: [...garden.waterLines, { ...line, program: { kind: 'alert-only' } }] };
+}
+
+/** Takes a line away; what followed it only alerts. */
+export const removeLine = (garden: Garden, lineId: string): Garden => ({
+  ...garden,
+  waterLines: withoutLines(garden.waterLines, (line) => line.id === lineId),
+});
 
 /**
  * Says everything about a plot, its first probe, that probe's board and its pump anew; calibrations, limits and guards stay. A board given by its traits
@@ -213,7 +242,14 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
     ? withoutLines(kept, () => false)
     : held.line
       ? replace(kept, held.line.id, (one) => ({ ...one, flowMlPerS: pump.flowMlPerS }))
-      : [...kept, newLine(garden, plotId, parts, boardId, pump.flowMlPerS, random)];
+      : [
+          ...kept,
+          newLine(
+            garden,
+            { name: `${parts.plotName} pump`, plotId, boardId, flowMlPerS: pump.flowMlPerS },
+            random,
+          ),
+        ];
   return syncWiring({
     ...garden,
     plots: replace(garden.plots, plotId, (plot) => ({ ...plot, name: parts.plotName, plant: parts.plant })),

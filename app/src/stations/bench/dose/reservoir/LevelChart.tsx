@@ -52,7 +52,7 @@ export function LevelChart({ tank }: { tank: Reservoir }) {
             strokeDasharray="5 4"
             className="stroke-steel"
           />
-          <text x={LEFT + 4} y={y(tank.minimumMl) - 4} className="fill-steel">
+          <text x={WIDTH - RIGHT} y={y(tank.minimumMl) - 4} textAnchor="end" className="fill-steel">
             minimum
           </text>
         </>

@@ -34,6 +34,12 @@ export function ReservoirView({ line }: { line: WaterLine | null }) {
           the board stops its pump before it runs dry, and here stands how many days are left.
         </p>
       )}
+      {sorted.length > 0 && (
+        <p className="mb-3 max-w-[70ch] text-[14px] text-soft">
+          An outlet that lies below the water of its tank goes on running when the pump has stopped: lead it
+          over a point above the tank, or give it a hole that lets air in. The board cannot stop that.
+        </p>
+      )}
       {sorted.map((tank) => (
         <ReservoirOf key={tank.id} tank={tank} line={line} />
       ))}

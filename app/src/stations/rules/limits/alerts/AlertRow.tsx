@@ -1,5 +1,6 @@
 import type { AlertKind, AlertRule } from '@plain-trowel/core/control/alerts';
 import { CellNumber } from '../../../../ui/CellNumber.tsx';
+import { Check } from '../../../../ui/Check.tsx';
 import { TimeField } from '../../../../ui/TimeField.tsx';
 import { alertName } from '../../../../words/alertText.ts';
 
@@ -32,13 +33,9 @@ export function AlertRow({
   return (
     <tr>
       <td>
-        <input
-          type="checkbox"
-          className="size-4.5 accent-handle"
-          aria-label={`${name}: tell me`}
-          checked={rule.on}
-          onChange={(event) => onChange({ on: event.target.checked })}
-        />
+        <Check checked={rule.on} onChange={(on) => onChange({ on })}>
+          <span className="sr-only">{name}: tell me</span>
+        </Check>
       </td>
       <td className={rule.on ? 'font-semibold' : 'text-soft'}>{name}</td>
       <td className="text-right">
@@ -80,13 +77,12 @@ export function AlertRow({
       </td>
       <td>
         <span className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-4.5 accent-handle"
-            aria-label={`${name}: keep quiet hours`}
+          <Check
             checked={rule.quiet !== null}
-            onChange={(event) => onChange({ quiet: event.target.checked ? NIGHT : null })}
-          />
+            onChange={(isQuiet) => onChange({ quiet: isQuiet ? NIGHT : null })}
+          >
+            <span className="sr-only">{name}: keep quiet hours</span>
+          </Check>
           {rule.quiet ? (
             (['fromMinute', 'toMinute'] as const).map((key) => (
               <TimeField

@@ -16,11 +16,12 @@ export function ConditionFields({ line }: { line: WaterLine }) {
   const { check, keep } = useLine(line);
   const [problem, setProblem] = useState<string | null>(null);
   const { conditions } = line;
-  const set = (change: Partial<GardenConditions>) => {
+  const set = (change: Partial<GardenConditions>): boolean => {
     const to = { conditions: { ...conditions, ...change } };
     const why = check(to);
     setProblem(why);
     if (why === null) keep('conditions', to);
+    return why === null;
   };
   const number = (
     key: 'darkBelow' | 'airBelowC' | 'soilAboveC' | 'batteryAboveV',
@@ -153,7 +154,7 @@ function Row({
 }: {
   name: string;
   isOn: boolean;
-  onChange: (isOn: boolean) => void;
+  onChange: (isOn: boolean) => boolean;
   children?: ReactNode;
 }) {
   return (
@@ -171,7 +172,7 @@ function Hours({
   onChange,
 }: {
   hours: NonNullable<GardenConditions['hours']>;
-  onChange: (hours: NonNullable<GardenConditions['hours']>) => void;
+  onChange: (hours: NonNullable<GardenConditions['hours']>) => boolean;
 }) {
   const field = (key: 'fromMinute' | 'toMinute', label: string) => (
     <TimeField label={label} minute={hours[key]} onKeep={(minute) => onChange({ ...hours, [key]: minute })} />

@@ -57,12 +57,14 @@ export function DayTimeline({ parts, line, nowMs }: { parts: PlotParts; line: Wa
       <h2>Yesterday, {dayText(fromMs + DAY_MS / 2, garden.timeZone)}, under this program</h2>
       <p className="mt-1 max-w-[70ch]">{replaySentence(replay)}</p>
       {replay.readings > 0 && (
-        <Timeline parts={parts} replay={replay} readings={deciding} fromMs={fromMs} toMs={toMs} />
+        <>
+          <Timeline parts={parts} replay={replay} readings={deciding} fromMs={fromMs} toMs={toMs} />
+          <p className="mt-1 max-w-[70ch] text-[13.5px] text-soft">
+            The readings are what they were, so water that this program would have given does not show in
+            them; nor does the lock after doses that raise nothing.
+          </p>
+        </>
       )}
-      <p className="mt-1 max-w-[70ch] text-[13.5px] text-soft">
-        The readings are what they were, so water that this program would have given does not show in them;
-        nor does the lock after doses that raise nothing.
-      </p>
     </section>
   );
 }
@@ -136,6 +138,7 @@ function Timeline({
   );
   const unit = percentUnit(fit?.percentKind ?? 'span');
   const holds = holdsOf(replay);
+  const labels = width < 500 ? 4 : 8;
   return (
     <div ref={ref} className="mt-2">
       <svg
@@ -205,12 +208,12 @@ function Timeline({
               />
             </g>
           ))}
-        {Array.from({ length: 9 }, (_, at) => fromMs + (at * DAY_MS) / 8).map((timeMs, at) => (
+        {Array.from({ length: labels + 1 }, (_, at) => fromMs + (at * DAY_MS) / labels).map((timeMs, at) => (
           <text
             key={timeMs}
             x={x(timeMs)}
             y={STRIP_Y + STRIP + 17}
-            textAnchor={at === 0 ? 'start' : at === 8 ? 'end' : 'middle'}
+            textAnchor={at === 0 ? 'start' : at === labels ? 'end' : 'middle'}
             className="fill-ink font-mono"
           >
             {shortTime(timeMs, garden.timeZone)}

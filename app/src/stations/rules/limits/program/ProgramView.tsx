@@ -13,6 +13,7 @@ import { AnswerPanel } from '../AnswerPanel.tsx';
 import { ConditionFields } from './ConditionFields.tsx';
 import { DayTimeline } from './DayTimeline.tsx';
 import { GuardFields } from './GuardFields.tsx';
+import { LineFields } from './LineFields.tsx';
 import { ProgramFields } from './ProgramFields.tsx';
 import { useLine } from './useLine.ts';
 
@@ -41,12 +42,12 @@ export function ProgramView({ parts }: { parts: PlotParts }) {
           onChange={setWanted}
         />
       )}
-      <ProgramOfLine key={line.id} parts={parts} line={line} />
+      <ProgramOfLine key={line.id} parts={parts} line={line} isOnly={lines.length === 1} />
     </>
   );
 }
 
-function ProgramOfLine({ parts, line }: { parts: PlotParts; line: WaterLine }) {
+function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterLine; isOnly: boolean }) {
   const { garden } = useGarden();
   const live = useLive();
   const kind = parts.fit?.percentKind ?? 'span';
@@ -71,6 +72,7 @@ function ProgramOfLine({ parts, line }: { parts: PlotParts; line: WaterLine }) {
       <AnswerPanel parts={{ ...parts, line }} />
       {line.program.kind !== 'alert-only' && <ConditionFields line={line} />}
       <GuardFields line={line} kind={kind} />
+      <LineFields line={line} isOnly={isOnly} />
     </>
   );
 }

@@ -13,6 +13,7 @@ import { useState } from 'react';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
+import { Check } from '../../../../ui/Check.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 import { Lamp, lampWords } from '../Lamp.tsx';
 import { stateName, stateWhen } from './signalText.ts';
@@ -131,14 +132,13 @@ function SignalRow({
         </span>
       </td>
       <td>
-        <input
-          type="checkbox"
-          className="size-4.5 accent-handle"
-          aria-label={`Show ${name}`}
-          checked={rule.on}
-          disabled={rule.state === 'content'}
-          onChange={(event) => onChange({ on: event.target.checked })}
-        />
+        {rule.state === 'content' ? (
+          'always'
+        ) : (
+          <Check checked={rule.on} onChange={(on) => onChange({ on })}>
+            <span className="sr-only">Show {name}</span>
+          </Check>
+        )}
       </td>
       <td>
         <Pick

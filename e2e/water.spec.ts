@@ -1,0 +1,170 @@
+/** Rules: limits to begin with, programs in words and on yesterday, guards that hold, a line that locks, signals and alerts. */
+import type { Page } from '@playwright/test';
+import { clock, expect, expectAccessible, message, openSample, plot, sheet, test, view } from './careful.ts';
+
+async function openLimits(page: Page, name: RegExp): Promise<void> {
+  await openSample(page);
+  await plot(page, name).click();
+  await sheet(page, 'Limits').click();
+}
+
+async function type(page: Page, label: string, value: string): Promise<void> {
+  const field = page.getByLabel(label, { exact: true });
+  await field.fill(value);
+  await field.press('Enter');
+}
+
+test('limits to begin with: a cautious default that says so, a rule of thumb as what it is, and undo', async ({
+  page,
+}) => {
+  await openLimits(page, /Chilli crate/);
+  await expect(page.getByText(/A cautious default: start at/)).toBeVisible();
+  await expect(page.getByText(/says nothing about the soil/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take these limits' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    'Chilli crate: water below 40.0 % span, stop at 60.0 % span',
+  );
+  await page.getByText(/Rules that makers pass on/).click();
+  await page.getByRole('button', { name: /Take Succulents/ }).click();
+  await expect(message(page, /taken from a rule of thumb/)).toBeVisible();
+  await expect(page.getByRole('slider', { name: 'Start limit' })).toHaveAttribute('aria-valuenow', '15');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('slider', { name: 'Start limit' })).toHaveAttribute('aria-valuenow', '40');
+});
+
+test('where a word begins can be moved on the ruler, never beyond its neighbours', async ({ page }) => {
+  await openLimits(page, /Chilli crate/);
+  const grip = page.getByRole('slider', { name: 'Where dry becomes low' });
+  await grip.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(grip).toHaveAttribute('aria-valuenow', '21');
+  for (let press = 0; press < 5; press += 1) await page.keyboard.press('PageUp');
+  // Low begins at 35; a word is at least two percent wide.
+  await expect(grip).toHaveAttribute('aria-valuenow', '33');
+  await page.waitForTimeout(900);
+  await page.reload();
+  await expect(grip).toHaveAttribute('aria-valuenow', '33');
+});
+
+test('temperature limits are kept, and one that contradicts its neighbour is not', async ({ page }) => {
+  await openLimits(page, /Chilli crate/);
+  const low = page.getByLabel('Air is too cold below, °C');
+  await low.fill('40');
+  await expect(low).toHaveAttribute('aria-invalid', 'true');
+  await low.fill('4');
+  await low.press('Enter');
+  await page.reload();
+  await expect(low).toHaveValue('4');
+});
+
+test('a program is told in a sentence and shown on yesterday; what contradicts it is refused with both sides', async ({
+  page,
+}) => {
+  await openLimits(page, /Chilli crate/);
+  await view(page, 'Program').click();
+  await expect(
+    page.getByText(/^When Chilli crate falls below 45\.0 % span, give 120 ml, wait 15 min/),
+  ).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Timeline of yesterday/ })).toBeVisible();
+  await expectAccessible(page);
+
+  await page.getByLabel('Dose', { exact: true }).fill('200');
+  await expect(page.getByText(/The dose takes 23 s, and the maximum run is 15 s/)).toBeVisible();
+  await page.getByLabel('Dose', { exact: true }).press('Escape');
+  await page.getByLabel('Let it soak for').fill('10');
+  await expect(page.getByText(/shorter than the minimum interval of 15 min/)).toBeVisible();
+  await page.getByLabel('Let it soak for').press('Escape');
+
+  await page.getByLabel('within hours').check();
+  await expect(page.getByText(/^Between 20:00 and 07:00, when Chilli crate falls below/)).toBeVisible();
+  await page.getByLabel('it is dark').click();
+  await expect(page.getByText(/Nothing in this garden measures light/)).toBeVisible();
+  await expect(page.getByLabel('it is dark')).not.toBeChecked();
+
+  await page.getByLabel('How Roof pump decides').selectOption('timer');
+  await expect(page.getByText(/^Between 20:00 and 07:00, at 20:00 every day, give 120 ml/)).toBeVisible();
+  await type(page, 'Time 1', '12:00');
+  await expect(page.getByText(/The time 12:00 lies outside of the hours/)).toBeVisible();
+  await type(page, 'Time 1', '6:30');
+  await expect(page.getByText(/at 06:30 every day/)).toBeVisible();
+  await page.getByRole('group', { name: 'Time 1, days' }).getByLabel('Sun').click();
+  await expect(
+    page.getByText(/on Mondays, Tuesdays, Wednesdays, Thursdays, Fridays and Saturdays/),
+  ).toBeVisible();
+  for (const [kind, says] of [
+    ['veto', /unless Chilli crate has 58\.0 % span or more/],
+    ['until-wet', /run until it has 58\.0 % span/],
+    ['single-dose', /not again within 1 d/],
+    ['alert-only', /^Nothing runs by itself/],
+  ] as const) {
+    await page.getByLabel('How Roof pump decides').selectOption(kind);
+    await expect(page.getByText(says)).toBeVisible();
+  }
+  await expect(page.getByLabel('How Roof pump decides').getByRole('option')).toHaveCount(6);
+});
+
+test('an order by hand runs and can be stopped; doses that raise nothing lock the line until a person has looked', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await openLimits(page, /Chilli crate/);
+  await view(page, 'Program').click();
+  const answer = page.getByRole('region', { name: 'Answer' });
+  await answer.getByRole('button', { name: 'Give it now' }).click();
+  await expect(answer.getByText(/running for/)).toBeVisible();
+  await answer.getByRole('button', { name: 'Stop it now' }).click();
+  await expect(answer.getByText(/off: stopped by hand/)).toBeVisible();
+
+  // The probe lies in the air, so no dose ever reaches it.
+  await sheet(page, 'Readout').click();
+  await page.getByRole('button', { name: 'Pull the probe out' }).click();
+  await clock(page, '×60').click();
+  await sheet(page, 'Limits').click();
+  await view(page, 'Program').click();
+  await type(page, 'Daily maximum', '5000');
+  await expect(answer.getByText(/is locked\./)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('link', { name: /\d alerts?/ }).first()).toBeVisible();
+  await answer.getByRole('button', { name: 'I have looked: unlock it' }).click();
+  await expect(answer.getByText(/is locked\./)).toHaveCount(0);
+  await sheet(page, 'Log').click();
+  const events = page.getByRole('region', { name: 'Events' });
+  await expect(events.getByRole('cell', { name: 'Unlocked' }).first()).toBeVisible({ timeout: 15_000 });
+  await expect(events.getByRole('cell', { name: 'Locked', exact: true }).first()).toBeVisible();
+});
+
+test('signals speak by the person’s order', async ({ page }) => {
+  await openLimits(page, /Mint trough/);
+  await view(page, 'Signals').click();
+  await expect(page.getByText(/Mint trough is no reading to trust now/)).toBeVisible();
+  await expectAccessible(page);
+  const first = page.getByRole('row').nth(1);
+  await expect(first).toContainText('line locked');
+  await page.getByRole('button', { name: 'no reading to trust: earlier' }).click();
+  await expect(first).toContainText('no reading to trust');
+  await page.getByLabel('Show no reading to trust').uncheck();
+  await expect(page.getByText(/Mint trough is content now/)).toBeVisible();
+  await page.getByLabel('Display for content').fill('All is well here, and more');
+  await expect(page.getByLabel('Display for content')).toHaveValue('All is well here');
+  await page.getByRole('button', { name: 'Back to the usual list' }).click();
+  await expect(first).toContainText('line locked');
+});
+
+test('alerts are raised, seen and put off, and their settings kept', async ({ page }) => {
+  await openLimits(page, /Mint trough/);
+  await page.getByRole('link', { name: '2 alerts' }).click();
+  const raised = page.getByRole('list', { name: 'Alerts that are raised' });
+  await expect(raised.getByText(/the probe cannot be trusted/)).toBeVisible();
+  await expectAccessible(page);
+  await raised.getByRole('button', { name: /^Seen/ }).first().click();
+  await expect(page.getByRole('link', { name: '1 alert', exact: true })).toBeVisible();
+  await raised.getByRole('button', { name: /^Again in 4 h/ }).click();
+  await expect(raised.getByText(/put off until/)).toBeVisible();
+  await type(page, 'Cold, frost: so for, minutes', '15');
+  await type(page, 'Dry: quiet from', '21:15');
+  await page.waitForTimeout(5500);
+  await page.reload();
+  await expect(page.getByLabel('Cold, frost: so for, minutes')).toHaveValue('15');
+  await expect(page.getByLabel('Dry: quiet from')).toHaveValue('21:15');
+  // What was seen stays seen.
+  await expect(page.getByRole('link', { name: '1 alert', exact: true })).toBeVisible();
+});
