@@ -23,7 +23,7 @@ test('an exported garden opens again as it was, and as one step to undo', async 
   const text = await exportGarden(page);
   expect(JSON.parse(text)).toMatchObject({
     format: 'plain-trowel-garden',
-    version: 4,
+    version: 5,
     name: 'The Marigold Hare',
   });
   const renamed = text.replace('"Mint trough"', '"Lovage trough"');
@@ -55,8 +55,8 @@ test('bad garden files get a sentence and the garden stays as it was', async ({ 
     ['other.json', '{"a":1}', /other.json: The file holds JSON, but not a garden/],
     [
       'later.json',
-      text.replace('"version": 4', '"version": 99'),
-      /version 99; this program reads up to version 4/,
+      text.replace('"version": 5', '"version": 99'),
+      /version 99; this program reads up to version 5/,
     ],
     [
       'huge.json',

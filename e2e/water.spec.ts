@@ -135,14 +135,14 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
 test('signals speak by the person’s order', async ({ page }) => {
   await openLimits(page, /Mint trough/);
   await view(page, 'Signals').click();
-  await expect(page.getByText(/Mint trough is no reading to trust now/)).toBeVisible();
+  await expect(page.getByText(/Mint trough now: no reading to trust/)).toBeVisible();
   await expectAccessible(page);
   const first = page.getByRole('row').nth(1);
   await expect(first).toContainText('line locked');
   await page.getByRole('button', { name: 'no reading to trust: earlier' }).click();
   await expect(first).toContainText('no reading to trust');
   await page.getByLabel('Show no reading to trust').uncheck();
-  await expect(page.getByText(/Mint trough is content now/)).toBeVisible();
+  await expect(page.getByText(/Mint trough now: content/)).toBeVisible();
   await page.getByLabel('Display for content').fill('All is well here, and more');
   await expect(page.getByLabel('Display for content')).toHaveValue('All is well here');
   await page.getByRole('button', { name: 'Back to the usual list' }).click();
@@ -167,4 +167,22 @@ test('alerts are raised, seen and put off, and their settings kept', async ({ pa
   await expect(page.getByLabel('Dry: quiet from')).toHaveValue('21:15');
   // What was seen stays seen.
   await expect(page.getByRole('link', { name: '1 alert', exact: true })).toBeVisible();
+});
+
+test('a second line of a plot follows the first; without a leader it cannot', async ({ page }) => {
+  await openLimits(page, /Chilli crate/);
+  await view(page, 'Program').click();
+  await page.getByRole('button', { name: 'Add another line' }).click();
+  await page.getByLabel('Water line', { exact: true }).selectOption({ label: 'Roof pump 2' });
+  await expect(page.getByText(/^Nothing runs by itself/)).toBeVisible();
+  await page.getByLabel('How Roof pump 2 decides').selectOption('follower');
+  await expect(page.getByText(/^After each run of Roof pump, run as long/)).toBeVisible();
+  await type(page, 'Runs for', '60');
+  await expect(page.getByText(/run 60 % as long/)).toBeVisible();
+  // Its leader away, it only alerts.
+  await page.getByLabel('Water line', { exact: true }).selectOption({ label: 'Roof pump' });
+  await page.getByRole('button', { name: 'Remove this line' }).click();
+  await expect(page.getByText(/^Nothing runs by itself/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Water line', { exact: true })).toBeVisible();
 });

@@ -230,10 +230,17 @@ try {
   await toSheet(wide, 'Limits');
   await run(wide, 2);
   await shoot(wide, 'limits');
+  // A start limit that yesterday's readings fell below, so that its timeline has something to show.
+  const start = wide.getByRole('group', { name: 'start limit' }).getByRole('textbox').first();
+  await start.fill('53');
+  await start.press('Enter');
+  await run(wide, 1);
   await toView(wide, 'Program');
   await until(wide, 'svg[aria-label^="Timeline"]');
   await run(wide, 2);
   await shoot(wide, 'program');
+  await wide.keyboard.press('Control+z');
+  await run(wide, 1);
   await toSheet(wide, 'Log');
   await wide.getByText('3 d', { exact: true }).click();
   await run(wide, 2);

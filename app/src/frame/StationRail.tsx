@@ -21,6 +21,7 @@ function LinkState() {
       role="status"
       className="py-3.5 pr-5 pl-4 text-right text-[13px] leading-snug text-soft max-md:hidden"
     >
+      <AlertCount />
       <b className="font-semibold text-ink">{live.status === 'failed' ? 'Connection failed' : label}</b>
       {speed !== undefined && speed !== 1 && <span className="num"> ×{speed}</span>}
       <br />
@@ -37,8 +38,6 @@ function LinkState() {
       ) : (
         (live.message ?? (elsewhere ? 'Connected in another tab' : 'Open one on Bench, Readout'))
       )}
-      <br />
-      <AlertCount />
     </div>
   );
 }
@@ -54,7 +53,7 @@ function AlertCount() {
   return (
     <NavLink
       to={`${path}${path.includes('?') ? '&' : '?'}view=alerts`}
-      className="press mt-1 inline-flex items-center gap-1.5 border border-handle px-1.5 font-semibold text-handle"
+      className="press mr-2.5 inline-flex min-h-0! items-center gap-1.5 border border-handle px-1.5 font-semibold whitespace-nowrap text-handle max-md:mr-0 max-md:min-h-[44px]!"
     >
       <span className="num">{open}</span> {open === 1 ? 'alert' : 'alerts'}
     </NavLink>
@@ -70,7 +69,7 @@ export function StationRail() {
   return (
     <header className="no-print grid grid-cols-[1fr] border-b-2 border-ink md:grid-cols-[216px_1fr_auto]">
       <div className="flex items-center md:contents">
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 md:contents">
           <GardenMenu />
         </div>
         <span className="pr-4 text-[13px] md:hidden">

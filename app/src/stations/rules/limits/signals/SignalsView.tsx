@@ -35,7 +35,7 @@ export function SignalsView({ parts }: { parts: PlotParts }) {
       <p className="max-w-[68ch] text-[17px]">
         {now ? (
           <>
-            {parts.plot.name} is <b className="font-semibold">{stateName(now.state)}</b> now: lamp{' '}
+            {parts.plot.name} now: <b className="font-semibold">{stateName(now.state)}</b>. Lamp{' '}
             <Lamp colour={now.lamp} className="mb-[-2px]" /> {lampWords(now)}
             {now.buzz === 'silent' ? '' : `, buzzer ${now.buzz}`}, display “
             <span className="num">{now.display}</span>”.
@@ -122,7 +122,7 @@ function SignalRow({
           ↓
         </button>
       </td>
-      <td>
+      <td className="min-w-[190px]">
         <span className="flex items-center gap-2">
           <Lamp colour={rule.on ? rule.lamp : 'off'} />
           <span>
