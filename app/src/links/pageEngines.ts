@@ -55,9 +55,10 @@ export class PageEngines {
     return answers;
   }
 
-  /** Settings are made anew for a changed garden; a board whose lines or probes are others begins again, as after an upload. */
+  /** Settings are made anew when the document has changed. A board whose lines or probes are others begins again, as after an upload. */
   private enginesOf(garden: Garden, nowS: number) {
-    if (this.engines?.garden === garden) return this.engines;
+    const held = this.engines;
+    if (held && held.garden === garden) return held;
     const all = garden.boards
       .map((board) => engineOf(garden, board.id))
       .filter((one) => one.lineIds.length > 0);
@@ -68,7 +69,7 @@ export class PageEngines {
       if (old && namesOf(old) !== namesOf(engine))
         this.states.set(engine.boardId, bootEngine(engine.config, [], nowS));
     }
-    this.engines = { garden, all, clock: clockIn(garden.timeZone) };
+    this.engines = { all, clock: clockIn(garden.timeZone), garden };
     return this.engines;
   }
 }

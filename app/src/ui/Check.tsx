@@ -9,7 +9,7 @@ export function Check({
   className,
 }: {
   checked: boolean;
-  onChange: (checked: boolean) => boolean | void;
+  onChange: (checked: boolean) => unknown;
   children: ReactNode;
   className?: string;
 }) {

@@ -128,11 +128,11 @@ export function soilThermometer(garden: Garden, plotId: string): Channel | null 
 /** Null while the plot's probe has no calibration that holds here and now: then nothing that goes by it can be decided. */
 function sensorConfig(parts: PlotParts, line: WaterLine): SensorConfig | null {
   if (!parts.fit || !parts.board || calibrationMismatch(parts)) return null;
-  const window = plausibleWindow(parts.board.adcBits);
+  const plausible = plausibleWindow(parts.board.adcBits);
   return {
     table: boardTable(parts.fit),
-    lowRaw: window.lowCounts,
-    highRaw: window.highCounts,
+    lowRaw: plausible.lowCounts,
+    highRaw: plausible.highCounts,
     staleAfterS: line.staleAfterS,
     leapTenths: Math.max(LEAST_LEAP_TENTHS, Math.ceil(LEAP_NOISES * noiseTenthsOf(parts.fit))),
     settleS: LEAP_SETTLE_S,

@@ -18,6 +18,9 @@ export type PlantGroup = {
   readonly basis: string;
 };
 
+/** A plant that nobody has named may use so little before it is watered. */
+export const CAUTIOUS_FRAC = 0.3;
+
 const FAO = 'FAO-56, tables 12 and 22';
 const ground = (
   id: string,

@@ -3,7 +3,7 @@ import { makeCurve } from '../calibration/curve.ts';
 import { knownSoil, SOIL_KINDS, soilKind } from '../soils/soilKinds.ts';
 import { PLANT_GROUPS, plantGroup } from './plantGroups.ts';
 import { suggestLimits } from './suggestLimits.ts';
-import { demandMm, waterNeed } from './waterNeed.ts';
+import { demandMm, readilyAvailable, waterNeed } from './waterNeed.ts';
 import { WEATHER_IDS } from './weather.ts';
 
 const nothing = { bulkDensity: null, capacityVwc: null, wiltingVwc: null };
@@ -142,5 +142,24 @@ describe('water need', () => {
     const demands = WEATHER_IDS.slice(2).map((id) => demandMm(null, id));
     expect([...demands].sort((a, b) => a - b)).toEqual(demands);
     expect(demandMm(plantGroup('tomato'), 'warm')).toBeCloseTo(5.75, 9);
+  });
+});
+
+describe('from the start limit to full', () => {
+  const bed = { kind: 'bed', areaM2: 2 } as const;
+  test('potatoes in loam: 0.35 · 14 % of 0.4 m are 19.6 mm, 39.2 litres on two square metres', () => {
+    const given = readilyAvailable(bed, plantGroup('potato'), knownSoil(nothing, 'loam'));
+    expect(given?.steps[0]?.value).toBeCloseTo(19.6, 9);
+    expect(given).toMatchObject({ unit: 'ml' });
+    expect(given?.value).toBeCloseTo(39_200, 6);
+  });
+  test('a plant that nobody named: 0.3 of 14 % over 0.3 m are 12.6 mm', () => {
+    expect(readilyAvailable(bed, null, knownSoil(nothing, 'loam'))?.steps[0]?.value).toBeCloseTo(12.6, 9);
+  });
+  test('not in a pot, and not in a soil that nobody knows', () => {
+    expect(
+      readilyAvailable({ kind: 'pot', mouthCm: 20, spreadCm: 20 }, null, knownSoil(nothing, 'loam')),
+    ).toBeNull();
+    expect(readilyAvailable(bed, null, knownSoil(nothing, ''))).toBeNull();
   });
 });

@@ -14,12 +14,10 @@ import type { PercentKind } from '../quantity/percentKind.ts';
 import { percentUnit } from '../quantity/percentKind.ts';
 import { input, step, worked, type Worked, type WorkedStep } from '../quantity/worked.ts';
 import type { KnownSoil } from '../soils/soilKinds.ts';
-import type { PlantGroup } from './plantGroups.ts';
+import { CAUTIOUS_FRAC, type PlantGroup } from './plantGroups.ts';
 
 /** Refilled to this share of the available water. */
 const STOP_AVAILABLE = 90;
-/** A plant that nobody has named may use so little before it is watered. */
-export const CAUTIOUS_FRAC = 0.3;
 /** Where span percent says nothing about the soil: wetter than most plants need, and dry enough not to drown them. */
 const CAUTIOUS = { start: 40, stop: 60 } as const;
 

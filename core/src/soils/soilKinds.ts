@@ -94,6 +94,6 @@ export function knownSoil(own: SoilFacts, kindId: string): KnownSoil {
     wiltingVwc: isOwn ? own.wiltingVwc : (kind?.wiltingVwc ?? null),
     saturationVwc: kind?.saturationVwc ?? null,
     from: isOwn ? 'own' : kind ? 'table' : 'none',
-    basis: isOwn ? 'your own drain test' : (kind?.basis ?? 'unknown'),
+    basis: isOwn ? 'your own measurement' : (kind?.basis ?? 'unknown'),
   };
 }

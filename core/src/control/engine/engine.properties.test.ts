@@ -198,6 +198,36 @@ const MET = [
 
 const oneLine = worldOf({ min: 1, max: 1 });
 
+test(
+  'over four days no window of 24 hours gets more than the daily maximum (200 worlds)',
+  () => {
+    fc.assert(
+      fc.property(oneLine, (world) => {
+        const [line] = world.config.lines;
+        if (!line) throw new Error('no line');
+        // Seconds in which it ran, each with its own share of water.
+        const onS: number[] = [];
+        live(
+          { ...world, gain: 0, config: { ...world.config, lines: [line] } },
+          (seen) => {
+            if (seen.on[0]) onS.push(seen.timeS);
+          },
+          4,
+        );
+        let first = 0;
+        for (const [at, timeS] of onS.entries()) {
+          while ((onS[first] ?? 0) <= timeS - DAY_S) first += 1;
+          const ml = ((at - first + 1) * line.flowMlPerMin) / 60;
+          if (ml > line.guards.dailyMaxMl)
+            throw new Error(`${ml} ml of ${line.guards.dailyMaxMl} by ${timeS} s`);
+        }
+      }),
+      { seed: SEED, numRuns: 200 },
+    );
+  },
+  LONG_MS,
+);
+
 /** The same settings with one guard, or all, as tight as another set of guards. */
 function tightened(config: EngineConfig, to: Partial<Guards>): EngineConfig {
   const [line] = config.lines;

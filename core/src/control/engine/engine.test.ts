@@ -240,6 +240,25 @@ describe('guard 6: doses that raise nothing', () => {
     );
     expect(unlocked.map((one) => one.on[0])).toEqual([false, true]);
   });
+  test('a dose given in full counts as well as a run that was cut; and the count outlives a reboot', () => {
+    const pulses = configOf({
+      program: {
+        kind: 'pulse-soak',
+        startTenths: 300,
+        stopTenths: 600,
+        pulseMl: 50,
+        soakS: 700,
+        mostPulses: 9,
+        restS: 9000,
+      },
+      guards: { ...GUARDS, noRiseTimes: 2, responseS: 700 },
+    });
+    const once = seconds(pulses, 600, 1306, () => DRY);
+    expect(once.state.lines[0]).toMatchObject({ noRise: 1, locked: false });
+    const rebooted = bootEngine(pulses, rememberedOf(once.state, pulses));
+    const { events } = seconds(pulses, 1, 1400, () => DRY, undefined, rebooted);
+    expect(told(events)).toEqual(['600 started below-start', '605 stopped dose-done', '1305 locked locked']);
+  });
   test('a rise within the time clears the count', () => {
     // It comes up by 2 % only, after the second dose: 250 to 270.
     const { events, state } = seconds(config, 600, 3000, (nowS) => (nowS > 1500 && nowS < 2000 ? 270 : 250));
@@ -251,6 +270,8 @@ describe('guard 6: doses that raise nothing', () => {
       program: { kind: 'until-wet', startTenths: 990, stopTenths: 1000, capMl: 30 },
     });
     expect(seconds(nearTop, 600, 700, () => 985).state.lines[0]?.watch).toBeNull();
+    // From 98.0 % it can just rise by the two percent that are asked for.
+    expect(seconds(nearTop, 600, 700, () => 980).state.lines[0]?.watch).toMatchObject({ fromTenths: 980 });
     const started = run([reads(600, DRY), reads(620, DRY), inputAt(1400)], config);
     expect(last(started).state.lines[0]).toMatchObject({ watch: null, noRise: 0, locked: false });
   });

@@ -24,5 +24,5 @@ export function rationAt(ration: Ration, nowS: number, moreMl: number): Ration {
     ml.push(one);
     sumMl += one;
   }
-  return { hour: Math.max(hour, ration.hour), ml, sumMl };
+  return { hour, ml, sumMl };
 }

@@ -153,7 +153,7 @@ export type SensorState = {
   readonly raw: number;
   readonly atS: number;
   readonly unsettled: boolean;
-  /** What the raw value means; null when it is outside of its window. */
+  /** What the raw value means; null when it is outside of its range. */
   readonly tenths: number | null;
   /** Last leap; null: none seen. */
   readonly leapS: number | null;

@@ -159,8 +159,8 @@ export type Seen = {
   readonly events: readonly EngineEvent[];
 };
 
-/** Lives one day and hands over every call. */
-export function live(world: World, look: (seen: Seen) => void): void {
+/** Lives so many days and hands over every call. */
+export function live(world: World, look: (seen: Seen) => void, days = 1): void {
   const { config } = world;
   const chance = chanceOf(world.seed);
   const soil = config.lines.map(() => 200 + 400 * chance());
@@ -171,7 +171,7 @@ export function live(world: World, look: (seen: Seen) => void): void {
   // What the board last wrote down: at starts, ends, locks and unlockings, never in between.
   let memory = rememberedOf(state, config);
   let on: readonly boolean[] = config.lines.map(() => false);
-  for (let timeS = 0; timeS < DAY_S;) {
+  for (let timeS = 0; timeS < days * DAY_S;) {
     // Reboots come most often while something runs or has just ended.
     if (world.reboots && chance() < (on.some(Boolean) ? 0.02 : 0.004)) {
       bootS = timeS;
@@ -208,9 +208,7 @@ export function live(world: World, look: (seen: Seen) => void): void {
     if (result.events.some((event) => event.kind !== 'held' && event.kind !== 'refused'))
       memory = rememberedOf(state, config);
     look({ timeS, bootS, before, input, state, on, events: result.events });
-    const nextS = on.some(Boolean)
-      ? timeS + 1
-      : Math.min(timeS - (timeS % world.everyS) + world.everyS, DAY_S);
+    const nextS = on.some(Boolean) ? timeS + 1 : timeS - (timeS % world.everyS) + world.everyS;
     const passedS = nextS - timeS;
     for (const [at, line] of config.lines.entries()) {
       const given = on[at] ? (line.flowMlPerMin * passedS) / 60 : 0;

@@ -56,7 +56,7 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
         />
         <SoilSelect
           value={plot.soil.kindId}
-          hint={soil.from === 'own' ? 'Your own drain test comes first.' : undefined}
+          hint={soil.from === 'own' ? 'What you measured yourself comes first.' : undefined}
           onChange={(kindId) =>
             void commit(`soil of ${plot.name}`, (before) => ({
               garden: setSoilFacts(before, plot.id, { kindId }),

@@ -3,7 +3,8 @@ import { doseOf } from '@plain-trowel/core/garden/contradictions';
 import { setPlot, type PlotParts } from '@plain-trowel/core/garden/edit';
 import type { PlotSize } from '@plain-trowel/core/garden/waterSchema';
 import { plantGroup } from '@plain-trowel/core/plants/plantGroups';
-import { waterNeed } from '@plain-trowel/core/plants/waterNeed';
+import { knownSoil } from '@plain-trowel/core/soils/soilKinds';
+import { readilyAvailable, waterNeed } from '@plain-trowel/core/plants/waterNeed';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
@@ -24,6 +25,9 @@ export function NeedView({ parts }: { parts: PlotParts }) {
   const { garden, commit } = useGarden();
   const { plot, line } = parts;
   const need = plot.size && waterNeed(plot.size, plantGroup(plot.plantGroupId), garden.weather);
+  const refill =
+    plot.size &&
+    readilyAvailable(plot.size, plantGroup(plot.plantGroupId), knownSoil(plot.soil, plot.soil.kindId));
   const dose = line && doseOf(line.program);
   const set = (size: PlotSize) =>
     void commit(`size of ${plot.name}`, (before) => ({ garden: setPlot(before, plot.id, { size }) }));
@@ -56,6 +60,13 @@ export function NeedView({ parts }: { parts: PlotParts }) {
       ) : (
         <p className="max-w-[68ch] text-[16px]">
           Say how large {plot.name} is: then plant and weather give a first estimate.
+        </p>
+      )}
+      {refill && (
+        <p className="mt-1 max-w-[68ch]">
+          From its start limit to full it takes about{' '}
+          <WorkedNumber id="refill" worked={refill} shown={`${formatNumber(twoFigures(refill.value))} ml`} />;
+          more at once runs through below the roots.
         </p>
       )}
       <div className="mt-3 flex flex-wrap items-end gap-x-6 gap-y-3">
