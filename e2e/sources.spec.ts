@@ -182,5 +182,5 @@ test('the sample’s faulty probe shows itself, and pushing it in anew mends it'
   await page.getByRole('button', { name: 'Push it back in' }).click();
   await expect(page.getByText('Push the plug in until it clicks')).toHaveCount(0);
   await sheet(page, 'Log').click();
-  await expect(page.getByText(/Mint trough: the probe cannot be trusted/).first()).toBeVisible();
+  await expect(page.getByRole('cell', { name: /^into the soil/ }).first()).toBeVisible({ timeout: 15_000 });
 });

@@ -151,14 +151,19 @@ test('signals speak by the person’s order', async ({ page }) => {
 
 test('alerts are raised, seen and put off, and their settings kept', async ({ page }) => {
   await openLimits(page, /Mint trough/);
-  await page.getByRole('link', { name: '2 alerts' }).click();
+  // How many there are depends on the hour; the mint's plug is always out.
+  const count = page.getByRole('link', { name: /^\d+ alerts?$/ });
+  await count.click();
+  const before = Number((await count.textContent())?.split(' ')[0]);
   const raised = page.getByRole('list', { name: 'Alerts that are raised' });
-  await expect(raised.getByText(/the probe cannot be trusted/)).toBeVisible();
+  const fault = raised.getByRole('listitem').filter({ hasText: 'the probe cannot be trusted' });
+  await expect(fault).toContainText('Mint trough');
   await expectAccessible(page);
-  await raised.getByRole('button', { name: /^Seen/ }).first().click();
-  await expect(page.getByRole('link', { name: '1 alert', exact: true })).toBeVisible();
-  await raised.getByRole('button', { name: /^Again in 4 h/ }).click();
-  await expect(raised.getByText(/put off until/)).toBeVisible();
+  await fault.getByRole('button', { name: /^Again in 4 h/ }).click();
+  await expect(fault.getByText(/put off until/)).toBeVisible();
+  await fault.getByRole('button', { name: /^Seen/ }).click();
+  await expect(fault.getByText(/seen, and not told again/)).toBeVisible();
+  await expect(page.getByRole('link', { name: /^\d+ alerts?$/ })).toHaveCount(before > 1 ? 1 : 0);
   await type(page, 'Cold, frost: so for, minutes', '15');
   await type(page, 'Dry: quiet from', '21:15');
   await page.waitForTimeout(5500);
@@ -166,7 +171,7 @@ test('alerts are raised, seen and put off, and their settings kept', async ({ pa
   await expect(page.getByLabel('Cold, frost: so for, minutes')).toHaveValue('15');
   await expect(page.getByLabel('Dry: quiet from')).toHaveValue('21:15');
   // What was seen stays seen.
-  await expect(page.getByRole('link', { name: '1 alert', exact: true })).toBeVisible();
+  await expect(fault.getByText(/seen, and not told again/)).toBeVisible();
 });
 
 test('a second line of a plot follows the first; without a leader it cannot', async ({ page }) => {
