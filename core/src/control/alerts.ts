@@ -5,6 +5,8 @@
  * and what is still so afterwards is told then. An acknowledged alert is not repeated; a snoozed one is told again when the snooze is over.
  */
 
+import { isBetween } from './hours.ts';
+
 export const ALERT_KINDS = [
   'dry',
   'wet',
@@ -140,19 +142,11 @@ function isDue(
   now: { readonly ms: number; readonly minute: number },
 ): 'raised' | 'repeated' | null {
   if (state.raisedMs === null || state.acknowledged) return null;
-  if (rule.quiet && isQuiet(rule.quiet, now.minute)) return null;
+  if (rule.quiet && isBetween(rule.quiet.fromMinute, rule.quiet.toMinute, now.minute)) return null;
   if (state.snoozedUntilMs !== null) return now.ms >= state.snoozedUntilMs ? 'repeated' : null;
   if (state.toldMs === null) return 'raised';
   return rule.repeatS > 0 && now.ms - state.toldMs >= rule.repeatS * 1000 ? 'repeated' : null;
 }
-
-const isQuiet = (
-  { fromMinute, toMinute }: { readonly fromMinute: number; readonly toMinute: number },
-  minute: number,
-): boolean =>
-  fromMinute <= toMinute
-    ? minute >= fromMinute && minute < toMinute
-    : minute >= fromMinute || minute < toMinute;
 
 const change = (states: AlertStates, key: string, to: Partial<AlertState>): AlertStates => {
   const state = states[key];

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { contradictions, newContradictions } from './contradictions.ts';
+import { broughtIn, contradictions, newContradictions } from './contradictions.ts';
 import { setWaterLine } from './edit.ts';
 import { airAndWater, firstLine, onePlot } from './gardenForTests.ts';
 import type { WaterLine } from './schema.ts';
@@ -116,4 +116,28 @@ test('only what a change brings in is held against it', () => {
     'pulses-over-day',
   );
   expect(newContradictions(garden, 'nobody', { dailyMaxMl: 10 })).toEqual([]);
+});
+
+test('a second condition that nothing measures is one more, though the first stands already', () => {
+  const dark = setWaterLine(garden, line.id, { conditions: { ...conditions, darkBelow: 300 } });
+  const also = { conditions: { ...conditions, darkBelow: 300, noRain: true } };
+  expect(newContradictions(dark, line.id, also).map((one) => one.at)).toEqual(['rain']);
+});
+
+test('a leader that would only alert strikes its follower, by name', () => {
+  const second = {
+    ...line,
+    id: 'second',
+    name: 'Far zone',
+    program: { kind: 'follower', leaderId: line.id, sharePercent: 100, everyNth: 1 } as const,
+  };
+  const both = { ...garden, waterLines: [line, second] };
+  const found = newContradictions(both, line.id, { program: { kind: 'alert-only' } });
+  expect(found.map((one) => [one.line.name, one.kind])).toEqual([['Far zone', 'leader-never-runs']]);
+});
+
+test('a pump that turns out to give a tenth of its flow needs more than the maximum run', () => {
+  const slow = setWaterLine(garden, line.id, { flowMlPerS: 1 });
+  expect(broughtIn(garden, slow).map((one) => one.kind)).toEqual(['dose-over-run']);
+  expect(broughtIn(slow, slow)).toEqual([]);
 });

@@ -4,9 +4,9 @@
  */
 import { countedMl, doseS } from '../control/engine/dose.ts';
 import { isMoistureLed } from '../control/engine/programs.ts';
-import { isWithin } from '../control/engine/conditions.ts';
-import { around, engineOf, noiseTenthsOf, soilThermometer } from './engineOf.ts';
-import { plotParts } from './edit.ts';
+import { isBetween } from '../control/hours.ts';
+import { around, flowOf, noiseTenthsOf, soilThermometer, tankConfig } from './engineOf.ts';
+import { plotParts, setWaterLine } from './edit.ts';
 import type { Garden, WaterLine } from './schema.ts';
 import type { GardenProgram } from './waterSchema.ts';
 
@@ -73,19 +73,25 @@ export function contradictions(garden: Garden, line: WaterLine): readonly Contra
   ];
 }
 
-/** What a change would bring in that was not there before: the reason to refuse it. */
-export function newContradictions(
+/** A contradiction, and the line that has it: a change to a leader may strike its followers. */
+export type LineContradiction = Contradiction & { readonly line: WaterLine };
+
+const ofGarden = (garden: Garden): readonly LineContradiction[] =>
+  garden.waterLines.flatMap((line) => contradictions(garden, line).map((one) => ({ ...one, line })));
+
+/** What a changed garden contradicts that it did not before, in any line: the reason to refuse the change. */
+export function broughtIn(before: Garden, after: Garden): readonly LineContradiction[] {
+  const keyOf = ({ line, kind, at }: LineContradiction) => `${line.id} ${kind} ${at}`;
+  const old = new Set(ofGarden(before).map(keyOf));
+  return ofGarden(after).filter((one) => !old.has(keyOf(one)));
+}
+
+/** What a change of one line would bring in. */
+export const newContradictions = (
   garden: Garden,
   lineId: string,
-  change: Partial<WaterLine>,
-): readonly Contradiction[] {
-  const line = garden.waterLines.find((one) => one.id === lineId);
-  if (!line) return [];
-  const old = new Set(contradictions(garden, line).map((one) => one.kind));
-  const changed = { ...line, ...change };
-  const lines = garden.waterLines.map((one) => (one.id === lineId ? changed : one));
-  return contradictions({ ...garden, waterLines: lines }, changed).filter((one) => !old.has(one.kind));
-}
+  change: Partial<Omit<WaterLine, 'id'>>,
+): readonly LineContradiction[] => broughtIn(garden, setWaterLine(garden, lineId, change));
 
 const found = (
   isSo: boolean,
@@ -114,10 +120,7 @@ export function doseOf(program: GardenProgram): number | null {
 
 function ofDoses(line: WaterLine): Contradiction[] {
   const { program, maxRunS, dailyMaxMl } = line;
-  const flow = {
-    flowMlPerMin: Math.max(1, Math.round(line.flowMlPerS * 60)),
-    tubeMs: Math.round(line.tubeS * 1000),
-  };
+  const flow = flowOf(line);
   const one = (ml: number, field: LineField) => {
     const runS = doseS(flow, ml);
     return [
@@ -216,9 +219,7 @@ function ofSlots(line: WaterLine): Contradiction[] {
   const { hours } = conditions;
   const outside =
     hours && !empty
-      ? sorted.find(
-          (slot) => !isWithin({ fromS: hours.fromMinute * 60, toS: hours.toMinute * 60 }, slot.minute * 60),
-        )
+      ? sorted.find((slot) => !isBetween(hours.fromMinute, hours.toMinute, slot.minute))
       : undefined;
   return [
     ...noHours,
@@ -248,9 +249,7 @@ function ofSensors(garden: Garden, line: WaterLine): Contradiction[] {
     found(isAsked && !has, 'no-sensor', field, 'sensor');
   const probe = plotParts(garden, line.plotId)?.channel ?? null;
   const reservoir = garden.reservoirs.find((one) => one.id === line.tankId);
-  const tank =
-    reservoir &&
-    engineOf(garden, boardId).config.tanks[engineOf(garden, boardId).tankIds.indexOf(reservoir.id)];
+  const tank = reservoir && tankConfig(reservoir);
   return [
     ...found(isMoistureLed(line.program.kind) && !probe, 'no-probe', 'program', 'probe'),
     ...lacks(conditions.darkBelow !== null, 'dark', around(garden, boardId, 'light') !== null),

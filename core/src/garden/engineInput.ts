@@ -40,7 +40,7 @@ export function engineInput(
     tanks: engine.tankChannelIds.map(read),
     clock,
     airTenthsC: times(valueOf(around.air), 10),
-    dark: light === null || engine.darkBelow === null ? null : light < engine.darkBelow,
+    light: times(light, 1),
     rain: rain === null ? null : rain >= 0.5,
     batteryMv: times(valueOf(around.battery), 1000),
     soilTenthsC: around.soil.map((channel) => times(valueOf(channel), 10)),

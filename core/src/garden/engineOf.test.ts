@@ -85,7 +85,7 @@ describe('a board’s settings', () => {
       program: { slots: [{ daySecond: 23_400, days: 31 }], wetTenths: 600 },
       conditions: {
         hours: { fromS: 72_000, toS: 25_200 },
-        onlyDark: true,
+        darkBelow: 300,
         airBelowTenthsC: 285,
         soilAboveTenthsC: 20,
         noRain: true,
@@ -194,12 +194,12 @@ describe('what the engine is told', () => {
     expect(input).toMatchObject({
       sensors: [{ raw: 2100, atS: 100 }],
       airTenthsC: 183,
-      dark: true,
+      light: 299,
       rain: true,
       batteryMv: 12_420,
       soilTenthsC: [null],
     });
-    expect(told({ light: 300, rain: 0 })).toMatchObject({ dark: false, rain: false, airTenthsC: null });
+    expect(told({ light: 300, rain: 0 })).toMatchObject({ light: 300, rain: false, airTenthsC: null });
     expect(told({ air: 18, rain: 0 }, -801)).toMatchObject({ airTenthsC: null, rain: null });
     expect(told({ air: 18 }, -800).airTenthsC).toBe(180);
   });

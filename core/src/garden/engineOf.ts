@@ -11,7 +11,7 @@ import type {
   TankConfig,
 } from '../control/engine/types.ts';
 import { rawAtVolume, reservoirOf } from '../dosing/reservoir.ts';
-import { isTemperature, type Quantity } from '../quantity/quantities.ts';
+import type { Quantity } from '../quantity/quantities.ts';
 import { calibrationMismatch, plotParts, type PlotParts } from './edit.ts';
 import type { Channel, Garden, Reservoir, WaterLine } from './schema.ts';
 
@@ -32,7 +32,6 @@ export type BoardEngine = {
     /** By sensor: a thermometer in the soil of the same plot. */
     readonly soil: readonly (Channel | null)[];
   };
-  readonly darkBelow: number | null;
 };
 
 /** A reading of a tank or of the weather older than this is unknown, s. */
@@ -48,6 +47,12 @@ const AT_ONCE = 1;
 /** Noise of single readings in the middle of a calibration, tenths of a percent. */
 export const noiseTenthsOf = (curve: Curve): number =>
   percentPerCount(curve, (curve.dryCounts + curve.wetCounts) / 2) * curve.noiseCounts * 10;
+
+/** A line's flow as its engine reckons with it. */
+export const flowOf = ({ flowMlPerS, tubeS }: Pick<WaterLine, 'flowMlPerS' | 'tubeS'>) => ({
+  flowMlPerMin: Math.max(1, Math.round(flowMlPerS * 60)),
+  tubeMs: Math.round(tubeS * 1000),
+});
 
 export function engineOf(garden: Garden, boardId: string): BoardEngine {
   const lines = garden.waterLines.filter((one) => one.boardId === boardId);
@@ -70,8 +75,7 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
       enabled: line.automatic,
       sensor,
       tank: line.tankId === null ? null : tanks.findIndex((one) => one.id === line.tankId),
-      flowMlPerMin: Math.max(1, Math.round(line.flowMlPerS * 60)),
-      tubeMs: Math.round(line.tubeS * 1000),
+      ...flowOf(line),
       program: programOf(line, limits, lines),
       fallbackMl: line.fallbackMl,
       conditions: conditionsOf(line),
@@ -104,7 +108,6 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
       battery: around(garden, boardId, 'battery voltage'),
       soil: sensors.map((one) => soilThermometer(garden, one.plotId)),
     },
-    darkBelow: lines.find((one) => one.conditions.darkBelow !== null)?.conditions.darkBelow ?? null,
   };
 }
 
@@ -118,10 +121,8 @@ export const around = (garden: Garden, boardId: string, quantity: Quantity): Cha
 export function soilThermometer(garden: Garden, plotId: string): Channel | null {
   const probes = new Set(garden.probes.filter((one) => one.plotId === plotId).map((one) => one.id));
   return (
-    garden.channels.find(
-      (one) =>
-        isTemperature(one.quantity) && one.quantity === 'soil temperature' && probes.has(one.probeId ?? ''),
-    ) ?? null
+    garden.channels.find((one) => one.quantity === 'soil temperature' && probes.has(one.probeId ?? '')) ??
+    null
   );
 }
 
@@ -204,7 +205,7 @@ function conditionsOf({ conditions }: WaterLine): Conditions {
   const tenths = (degrees: number | null) => (degrees === null ? null : Math.round(degrees * 10));
   return {
     hours: hours && { fromS: hours.fromMinute * 60, toS: hours.toMinute * 60 },
-    onlyDark: conditions.darkBelow !== null,
+    darkBelow: conditions.darkBelow === null ? null : Math.round(conditions.darkBelow),
     airBelowTenthsC: tenths(airBelowC),
     soilAboveTenthsC: tenths(soilAboveC),
     noRain: conditions.noRain,

@@ -1,6 +1,7 @@
 /** A program of another kind for a line, such that it contradicts none of the line's guards. */
 import { countedMl, givenMl } from '../control/engine/dose.ts';
 import { doseOf } from './contradictions.ts';
+import { flowOf } from './engineOf.ts';
 import type { Garden, WaterLine } from './schema.ts';
 import type { GardenProgram, ProgramKind } from './waterSchema.ts';
 
@@ -11,10 +12,7 @@ const WEEK_S = 7 * DAY_S;
 
 /** The largest dose that the maximum run and the day allow, ml; at least one. */
 export function mostDoseMl(line: WaterLine): number {
-  const flow = {
-    flowMlPerMin: Math.max(1, Math.round(line.flowMlPerS * 60)),
-    tubeMs: Math.round(line.tubeS * 1000),
-  };
+  const flow = flowOf(line);
   const inOneRun = givenMl(flow, line.maxRunS);
   const inOneDay = line.dailyMaxMl - (countedMl(flow, line.maxRunS) - inOneRun);
   return Math.max(1, Math.min(inOneRun, inOneDay, line.dailyMaxMl));

@@ -72,7 +72,9 @@ export function signalFacts(garden: Garden, plotId: string, heard: Heard): Signa
   if (!parts) return null;
   const lines = garden.waterLines.filter((one) => one.plotId === plotId);
   const boardId = parts.board?.id ?? '';
-  const darkBelow = garden.waterLines.find((one) => one.conditions.darkBelow !== null)?.conditions.darkBelow;
+  // The plot's own lines say what dark is, else those of any other plot.
+  const darkBelow = [...lines, ...garden.waterLines].find((one) => one.conditions.darkBelow !== null)
+    ?.conditions.darkBelow;
   const light = valueNow(garden, around(garden, boardId, 'light'), heard);
   return {
     ...moistureOf(parts, heard),

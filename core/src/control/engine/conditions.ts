@@ -1,4 +1,5 @@
 /** What a person may add: conditions for automatic starts. What a condition needs and nobody knows holds the line back, and says so. */
+import { isBetween } from '../hours.ts';
 import type { Reason } from './reasons.ts';
 import type { Conditions, EngineInput } from './types.ts';
 
@@ -11,11 +12,11 @@ export function unmetCondition(
   const { hours, airBelowTenthsC, soilAboveTenthsC, batteryAboveMv } = conditions;
   if (hours) {
     if (!input.clock) return 'clock-unknown';
-    if (!isWithin(hours, input.clock.daySecond)) return 'outside-hours';
+    if (!isBetween(hours.fromS, hours.toS, input.clock.daySecond)) return 'outside-hours';
   }
-  if (conditions.onlyDark) {
-    if (input.dark === null) return 'light-unknown';
-    if (!input.dark) return 'not-dark';
+  if (conditions.darkBelow !== null) {
+    if (input.light === null) return 'light-unknown';
+    if (!(input.light < conditions.darkBelow)) return 'not-dark';
   }
   if (airBelowTenthsC !== null) {
     if (input.airTenthsC === null) return 'air-unknown';
@@ -36,9 +37,3 @@ export function unmetCondition(
   }
   return null;
 }
-
-/** Whether a second of the day lies between two others, over midnight when the first is later; the end is outside. */
-export const isWithin = (
-  { fromS, toS }: { readonly fromS: number; readonly toS: number },
-  daySecond: number,
-): boolean => (fromS <= toS ? daySecond >= fromS && daySecond < toS : daySecond >= fromS || daySecond < toS);

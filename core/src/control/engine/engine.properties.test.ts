@@ -318,7 +318,7 @@ test('decisions rest on times: called each second, or only when something is rea
         tanks: [nowS % everyS === 0 ? { raw: 200, atS: nowS } : null],
         clock: { daySecond: nowS % DAY_S, weekday: 0 },
         airTenthsC: null,
-        dark: null,
+        light: null,
         rain: null,
         batteryMv: null,
         soilTenthsC: [],

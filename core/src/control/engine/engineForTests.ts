@@ -31,7 +31,7 @@ export const WET = 605;
 
 export const NO_CONDITIONS: Conditions = {
   hours: null,
-  onlyDark: false,
+  darkBelow: null,
   airBelowTenthsC: null,
   soilAboveTenthsC: null,
   noRain: false,
@@ -76,7 +76,7 @@ export const inputAt = (nowS: number, change: Partial<EngineInput> = {}): Engine
   tanks: [],
   clock: null,
   airTenthsC: null,
-  dark: null,
+  light: null,
   rain: null,
   batteryMv: null,
   soilTenthsC: [],

@@ -76,7 +76,8 @@ export type Program =
 export type Conditions = {
   /** From one second of the day to another; over midnight when the first is later. */
   readonly hours: { readonly fromS: number; readonly toS: number } | null;
-  readonly onlyDark: boolean;
+  /** Dark is a light sensor's value below this; null: at any light. */
+  readonly darkBelow: number | null;
   readonly airBelowTenthsC: number | null;
   readonly soilAboveTenthsC: number | null;
   readonly noRain: boolean;
@@ -141,7 +142,8 @@ export type EngineInput = {
   readonly clock: { readonly daySecond: number; readonly weekday: number } | null;
   /** As they are now; null: unknown. */
   readonly airTenthsC: number | null;
-  readonly dark: boolean | null;
+  /** What the light sensor gives, whole. */
+  readonly light: number | null;
   readonly rain: boolean | null;
   readonly batteryMv: number | null;
   /** By sensor: temperature of its soil. */

@@ -195,7 +195,7 @@ export function live(world: World, look: (seen: Seen) => void, days = 1): void {
       tanks: [wrong() ? null : { raw: Math.round(wrong() ? 390 : tankRaw), atS: nowS }],
       clock: { daySecond: timeS % DAY_S, weekday: 0 },
       airTenthsC: 200,
-      dark: null,
+      light: null,
       rain: false,
       batteryMv: 12_600,
       soilTenthsC: [],
