@@ -1,10 +1,10 @@
 /** A calibration on paper and in files: everything that it rests on, with what each number means. */
-import Papa from 'papaparse';
 import { fitTable } from '../calibration/boardTable.ts';
 import { methodOf } from '../calibration/methods.ts';
 import { outcomeOf } from '../calibration/run.ts';
 import { bandOf } from '../calibration/uncertainty.ts';
 import { percentUnit } from '../quantity/percentKind.ts';
+import { writeCsv } from '../records/csv.ts';
 import { calibratedOfVersion, curveOf } from './curveOf.ts';
 import type { Calibration, Garden } from './schema.ts';
 
@@ -113,18 +113,14 @@ export const certificateJson = (of: Certificate): string => `${JSON.stringify(of
 
 /** The scale as rows: raw counts, percent, ±; RFC 4180. */
 export const certificateCsv = (of: Certificate): string =>
-  `${Papa.unparse(
-    of.scale.map((one) => ({
-      raw_counts: one.rawCounts,
-      [`percent (${of.percent})`]: one.percent,
-      plus_minus: one.plusMinus,
-    })),
-    { newline: '\r\n' },
-  )}\r\n`;
+  writeCsv(
+    ['raw_counts', `percent (${of.percent})`, 'plus_minus'],
+    of.scale.map((one) => [one.rawCounts, one.percent, one.plusMinus]),
+  );
 
 /** The board's table as rows: raw counts, tenths of a percent. */
 export const tableCsv = (table: Certificate['table']): string =>
-  `${Papa.unparse(
-    table.map((one) => ({ raw: one.raw, tenths: one.tenths })),
-    { newline: '\r\n' },
-  )}\r\n`;
+  writeCsv(
+    ['raw', 'tenths'],
+    table.map((one) => [one.raw, one.tenths]),
+  );

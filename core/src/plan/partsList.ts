@@ -1,10 +1,10 @@
 /** The list to buy: what the wiring counts, with a person's own prices, spares and lives; cost to build and cost per year. */
-import Papa from 'papaparse';
 import type { Catalogue } from '../catalogue/catalogue.ts';
 import type { Entry, Role } from '../catalogue/schema.ts';
 import { poweredShare } from '../power/probeLife.ts';
 import { formatNumber } from '../quantity/format.ts';
 import { input, step, worked, type Worked } from '../quantity/worked.ts';
+import { writeCsv } from '../records/csv.ts';
 import type { Netlist } from '../wiring/netlist.ts';
 
 export type Money = {
@@ -189,19 +189,30 @@ export const yearCost = (rows: readonly PartsRow[], currency: string): PartsTota
   );
 
 /** The list as CSV (RFC 4180), one line a row; unknown cells are empty. */
-export const partsCsv = (rows: readonly PartsRow[], currency: string): string =>
-  `${Papa.unparse(
-    rows.map((one) => ({
-      part: one.name,
-      labels: one.labels.join(' '),
-      count: one.count,
-      unit: one.unit,
-      spares: one.spares,
-      [`unit price (${currency})`]: one.price ?? '',
-      'life (years)': one.lifeYears === null ? '' : Number(one.lifeYears.toFixed(2)),
-      [`cost (${currency})`]: one.cost === null ? '' : Number(one.cost.toFixed(2)),
-      [`cost per year (${currency})`]: one.perYear === null ? '' : Number(one.perYear.toFixed(2)),
-    })),
-    // A label may begin with a sign that a spreadsheet would take for a formula.
-    { newline: '\r\n', escapeFormulae: true },
-  )}\r\n`;
+export const partsCsv = (rows: readonly PartsRow[], currency: string): string => {
+  const rounded = (value: number | null) => (value === null ? null : Number(value.toFixed(2)));
+  return writeCsv(
+    [
+      'part',
+      'labels',
+      'count',
+      'unit',
+      'spares',
+      `unit price (${currency})`,
+      'life (years)',
+      `cost (${currency})`,
+      `cost per year (${currency})`,
+    ],
+    rows.map((one) => [
+      one.name,
+      one.labels.join(' '),
+      one.count,
+      one.unit,
+      one.spares,
+      one.price,
+      rounded(one.lifeYears),
+      rounded(one.cost),
+      rounded(one.perYear),
+    ]),
+  );
+};

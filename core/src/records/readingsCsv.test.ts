@@ -75,21 +75,32 @@ describe('reading', () => {
     );
   });
 
+  const T = '2026-03-01T06:30:05Z';
   test('progress ends at one', () => {
     const seen: number[] = [];
     readReadingsCsv('time,channel,raw\n2026-03-01T06:30:05Z,channel-c2,9\n', channels, (done) =>
       seen.push(done),
     );
-    expect(seen).toEqual([0, 1]);
+    expect(seen.at(-1)).toBe(1);
+    expect(seen).toEqual(seen.toSorted((a, b) => a - b));
   });
 
-  const T = '2026-03-01T06:30:05Z';
   test.each([
     ['an empty file', '\n', { kind: 'empty' }],
     ['a binary file', 'ab\u0000', { kind: 'binary' }],
     ['no raw column', 'time,channel,value\n', { kind: 'missing-column', column: 'raw' }],
     ['no channel in any form', `time,raw,plot\n${T},1,x\n`, { kind: 'missing-column', column: 'channel' }],
+    [
+      'a column twice',
+      `time,raw,channel,Raw\n${T},1,channel-c2,2\n`,
+      { kind: 'doubled-column', column: 'raw' },
+    ],
     ['a header alone', 'time,channel,raw\n', { kind: 'no-rows' }],
+  ])('refuses %s', (_, text, issue) => {
+    expect(readReadingsCsv(text, channels)).toEqual({ ok: false, issue });
+  });
+
+  test.each([
     [
       'decimal commas between semicolons',
       `time;channel;raw\n${T};channel-c2;12,5\n`,
@@ -108,12 +119,42 @@ describe('reading', () => {
     [
       'a value too large to hold',
       `time,channel,raw\n${T},channel-c2,1e309\n`,
-      { kind: 'cell', row: 2, column: 'raw', text: '1e309' },
+      { kind: 'value-range', row: 2, text: '1e309' },
+    ],
+    [
+      'a value that nothing counts',
+      `time,channel,raw\n${T},channel-c2,-1e308\n`,
+      { kind: 'value-range', row: 2, text: '-1e308' },
+    ],
+    [
+      'a word for a value',
+      `time,channel,raw\n${T},channel-c2,wet\n`,
+      { kind: 'cell', row: 2, column: 'raw', text: 'wet' },
     ],
     [
       'a time without an offset',
       'time,channel,raw\n2026-03-01 06:30:05,channel-c2,1\n',
       { kind: 'cell', row: 2, column: 'time', text: '2026-03-01 06:30:05' },
+    ],
+    [
+      'a day that no month has',
+      'time,channel,raw\n2026-02-30T06:30:05Z,channel-c2,1\n',
+      { kind: 'cell', row: 2, column: 'time', text: '2026-02-30T06:30:05Z' },
+    ],
+    [
+      'the year 9999',
+      'time,channel,raw\n9999-03-01T06:30:05Z,channel-c2,1\n',
+      { kind: 'time-range', row: 2, text: '9999-03-01T06:30:05Z' },
+    ],
+    [
+      'the last second of 1999',
+      'time,channel,raw\n1999-12-31T23:59:59Z,channel-c2,1\n',
+      { kind: 'time-range', row: 2, text: '1999-12-31T23:59:59Z' },
+    ],
+    [
+      'a bare number that is no time',
+      'time,channel,raw\n4500,channel-c2,1\n',
+      { kind: 'time-range', row: 2, text: '4500' },
     ],
     [
       'a flag nobody knows',
@@ -125,7 +166,55 @@ describe('reading', () => {
       `time,channel,raw\n${T},channel-zz,1\n`,
       { kind: 'unknown-channel', row: 2, channel: 'channel-zz' },
     ],
-  ])('refuses %s', (_, text, issue) => {
-    expect(readReadingsCsv(text, channels)).toEqual({ ok: false, issue });
+    [
+      'a wrong row behind blank lines, by its line in the file',
+      `\ntime,channel,raw\r\n\n\r\n${T},channel-c2,x\n`,
+      { kind: 'cell', row: 5, column: 'raw', text: 'x' },
+    ],
+  ])('refuses %s', (_, text, problem) => {
+    expect(readReadingsCsv(text, channels)).toEqual({
+      ok: false,
+      issue: { kind: 'rows', problems: [problem], more: 0 },
+    });
+  });
+
+  test('of many wrong rows the first ten are told and the others counted', () => {
+    const text = `time,channel,raw\n${`${T},channel-c2,x\n`.repeat(14)}`;
+    const read = readReadingsCsv(text, channels);
+    expect(!read.ok && read.issue).toMatchObject({ kind: 'rows', more: 4 });
+    expect(!read.ok && read.issue.kind === 'rows' && read.issue.problems.map((one) => one.row)).toEqual([
+      2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
+    ]);
+  });
+
+  test('a file that is wrong from end to end is not read to its end', () => {
+    const read = readReadingsCsv(`time,channel,raw\n${`${T},channel-c2,x\n`.repeat(5000)}`, channels);
+    expect(!read.ok && read.issue).toMatchObject({ kind: 'rows', more: 990 });
+  });
+
+  test('lines may end in any way, also mixed', () => {
+    const read = readReadingsCsv(
+      `time,channel,raw\r\n${T},channel-c2,1\n${T},channel-c2,2\r${T},channel-m1,3`,
+      channels,
+    );
+    expect(read.ok && [...read.value].map(([id, list]) => [id, list.map((one) => one.raw)])).toEqual([
+      ['channel-c2', [1, 2]],
+      ['channel-m1', [3]],
+    ]);
+  });
+
+  test.each([1_772_346_605, 1_772_346_605_000, 1_772_346_605_000_000, '1772346605000000000'])(
+    'a time may be a number since 1970: %s',
+    (time) => {
+      const read = readReadingsCsv(`time,channel,raw\n${time},channel-c2,1\n`, channels);
+      expect(read.ok && read.value.get('channel-c2')?.[0]?.timeMs).toBe(MARCH_MORNING);
+    },
+  );
+
+  test('a name that looks like a formula leaves harmless and comes home', () => {
+    const odd = [{ id: 'channel-c2', plot: '=SUM(A1)', probe: '+1' }];
+    const text = writeReadingsCsv([row({ plot: '=SUM(A1)', probe: '+1', channelId: 'gone' })]);
+    expect(text).toContain(`,'=SUM(A1),+1,`);
+    expect(readReadingsCsv(text, odd).ok).toBe(true);
   });
 });

@@ -5,14 +5,17 @@
  *
  * `raw` is the record; `percent` is what the calibration in use made of it on the day of the export and is not read back.
  */
-import Papa from 'papaparse';
 import { z } from '../quantity/schema.ts';
+import { isMoment, isoOf, momentOf } from '../quantity/moment.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
+import { MOST_VALUE } from '../signal/line.ts';
 import { readNumber } from '../signal/numberText.ts';
 import { looksBinary } from '../signal/serialLog.ts';
+import { csvRecords, csvRow, unguardCell } from './csv.ts';
 import { FLAGS, type Reading } from './series.ts';
 
 const COLUMNS = ['time', 'plot', 'probe', 'channel', 'raw', 'percent', 'percent_kind', 'flags'] as const;
+type Column = (typeof COLUMNS)[number];
 
 export type CsvRow = {
   readonly timeMs: number;
@@ -28,44 +31,57 @@ export type CsvRow = {
 
 const FLAG_NAMES = Object.entries(FLAGS);
 
-export function writeReadingsCsv(rows: readonly CsvRow[]): string {
-  const data = rows.map((row) => [
-    new Date(row.timeMs).toISOString(),
+export const READINGS_HEADER = csvRow(COLUMNS);
+
+export const readingsCsvRow = (row: CsvRow): string =>
+  csvRow([
+    isoOf(row.timeMs),
     row.plot,
     row.probe,
     row.channelId,
-    String(row.raw),
-    row.percent === null ? '' : row.percent.toFixed(1),
-    row.percent === null ? '' : row.percentKind,
+    row.raw,
+    row.percent === null ? null : row.percent.toFixed(1),
+    row.percent === null ? null : row.percentKind,
     FLAG_NAMES.filter(([, bit]) => (row.flags & bit) !== 0)
       .map(([flag]) => flag)
       .join(' '),
   ]);
-  return `${Papa.unparse({ fields: [...COLUMNS], data }, { newline: '\r\n' })}\r\n`;
-}
+
+export const writeReadingsCsv = (rows: readonly CsvRow[]): string =>
+  READINGS_HEADER + rows.map(readingsCsvRow).join('');
 
 export type CsvChannel = { readonly id: string; readonly plot: string; readonly probe: string };
+
+/** What is wrong with one row; `row` is its line in the file. */
+export type RowProblem = { readonly row: number } & (
+  | { readonly kind: 'decimal-comma'; readonly text: string }
+  | { readonly kind: 'cell'; readonly column: 'time' | 'raw' | 'flags'; readonly text: string }
+  | { readonly kind: 'time-range'; readonly text: string }
+  | { readonly kind: 'value-range'; readonly text: string }
+  | { readonly kind: 'columns'; readonly found: number; readonly wanted: number }
+  | { readonly kind: 'unknown-channel'; readonly channel: string }
+);
 
 export type CsvIssue =
   | { readonly kind: 'empty' }
   | { readonly kind: 'binary' }
   | { readonly kind: 'missing-column'; readonly column: string }
-  | { readonly kind: 'decimal-comma'; readonly row: number; readonly text: string }
-  | {
-      readonly kind: 'cell';
-      readonly row: number;
-      readonly column: 'time' | 'raw' | 'flags';
-      readonly text: string;
-    }
-  | { readonly kind: 'columns'; readonly row: number; readonly found: number; readonly wanted: number }
-  | { readonly kind: 'unknown-channel'; readonly row: number; readonly channel: string }
+  | { readonly kind: 'doubled-column'; readonly column: string }
+  /** The first rows that are wrong, and how many more were found; beyond a thousand the search ends. */
+  | { readonly kind: 'rows'; readonly problems: readonly RowProblem[]; readonly more: number }
   | { readonly kind: 'no-rows' };
 
+/** By channel, in the order of the file. */
 export type CsvReadings = ReadonlyMap<string, readonly Reading[]>;
 
+const MOST_PROBLEMS = 10;
+/** After so many wrong rows the file is not the one that was meant, and is read no further. */
+const MOST_WRONG = 1000;
+const PROGRESS_EVERY = 5000;
+
 /**
- * Reads a readings CSV: all of it, or the first thing wrong with it. Needs `time`, `raw` and either `channel` or `plot` and `probe`.
- * Cannot throw.
+ * Reads a readings CSV: all of it, or what is wrong with it. Needs `time`, `raw` and either `channel` or `plot` and `probe`. A time is ISO 8601 with its
+ * offset, or seconds, ms, µs or ns since 1970, from 2000 up to 2100; a value is within ±1e9. Cannot throw.
  * @param channels the garden's channels; a row belongs to the one with its id, else to the one with its plot and probe
  */
 export function readReadingsCsv(
@@ -73,74 +89,102 @@ export function readReadingsCsv(
   channels: readonly CsvChannel[],
   onProgress?: (doneFrac: number) => void,
 ): Result<CsvReadings, CsvIssue> {
-  if (text.trim() === '') return fail({ kind: 'empty' });
+  if (!/\S/.test(text)) return fail({ kind: 'empty' });
   if (looksBinary(text)) return fail({ kind: 'binary' });
-  const delimiter = (/^[^\r\n]*/.exec(text)?.[0] ?? '').includes(';') ? ';' : ',';
-  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { delimiter, skipEmptyLines: true });
-  const [header = [], ...rows] = data;
-  const columns = header.map((cell) => cell.trim().toLowerCase());
-  const place = (column: string) => columns.indexOf(column);
-  const needed = ['time', 'raw', ...(place('plot') >= 0 && place('probe') >= 0 ? [] : ['channel'])];
-  const missing = needed.find((column) => place(column) < 0);
+  const body = text.startsWith('\ufeff') ? text.slice(1) : text;
+  const firstLine = /^\s*([^\r\n]*)/.exec(body)?.[1] ?? '';
+  const records = csvRecords(body, firstLine.includes(';') ? ';' : ',');
+  const header = records.next();
+  const columns = (header.done ? [] : header.value.cells).map((cell) => cell.trim().toLowerCase());
+  const doubled = columns.find((column, at) => columns.indexOf(column) !== at && isColumn(column));
+  if (doubled !== undefined) return fail({ kind: 'doubled-column', column: doubled });
+  const has = (column: Column) => columns.includes(column);
+  const needed: Column[] = ['time', 'raw', ...(has('plot') && has('probe') ? [] : (['channel'] as const))];
+  const missing = needed.find((column) => !has(column));
   if (missing) return fail({ kind: 'missing-column', column: missing });
-  if (rows.length === 0) return fail({ kind: 'no-rows' });
-  const find = channelFinder(channels);
+  const readRow = rowReader(columns, channels);
   const found = new Map<string, Reading[]>();
-  for (const [at, cells] of rows.entries()) {
-    if (at % 5000 === 0) onProgress?.(at / rows.length);
-    const row = at + 2; // as a spreadsheet counts: the header is row 1
-    const cell = (column: string) => (cells[place(column)] ?? '').trim();
-    const issue = rowIssue(row, cells, columns, cell);
-    if (issue) return fail(issue);
+  const problems: RowProblem[] = [];
+  let rows = 0;
+  let wrong = 0;
+  for (const { line, cells, doneFrac } of records) {
+    if (rows % PROGRESS_EVERY === 0) onProgress?.(doneFrac);
+    rows += 1;
+    const read = readRow(line, cells);
+    if ('kind' in read) {
+      wrong += 1;
+      if (wrong <= MOST_PROBLEMS) problems.push(read);
+      if (wrong === MOST_WRONG) break;
+      continue;
+    }
+    const list = found.get(read.channelId);
+    if (list) list.push(read.reading);
+    else found.set(read.channelId, [read.reading]);
+  }
+  if (rows === 0) return fail({ kind: 'no-rows' });
+  onProgress?.(1);
+  return wrong > 0 ? fail({ kind: 'rows', problems, more: wrong - problems.length }) : ok(found);
+}
+
+const isColumn = (column: string): boolean => (COLUMNS as readonly string[]).includes(column);
+
+const ISO_TIME = z.core.regexes.datetime({ offset: true });
+
+function rowReader(columns: readonly string[], channels: readonly CsvChannel[]) {
+  const place = new Map(COLUMNS.map((column) => [column, columns.indexOf(column)]));
+  const find = channelFinder(channels);
+  return (
+    row: number,
+    cells: readonly string[],
+  ): RowProblem | { readonly channelId: string; readonly reading: Reading } => {
+    const cell = (column: Column) => (cells[place.get(column) ?? -1] ?? '').trim();
+    const rawText = cell('raw');
+    const raw = readNumber(rawText);
+    if (raw.kind === 'decimal-comma') return { kind: 'decimal-comma', row, text: rawText };
+    if (cells.length !== columns.length) {
+      // One column too many in a comma file is nearly always "12,5" cut in two.
+      const cutInTwo =
+        cells.length > columns.length &&
+        cells.slice(1).some((part, at) => /^\d+$/.test(part) && /^-?\d+$/.test(cells[at] ?? ''));
+      return cutInTwo
+        ? { kind: 'decimal-comma', row, text: cells.join(',') }
+        : { kind: 'columns', row, found: cells.length, wanted: columns.length };
+    }
+    if (raw.kind === 'not-finite' || (raw.kind === 'number' && Math.abs(raw.value) > MOST_VALUE))
+      return { kind: 'value-range', row, text: rawText };
+    if (raw.kind !== 'number') return { kind: 'cell', row, column: 'raw', text: rawText };
+    const timeText = cell('time');
+    const timeMs = timeOf(timeText);
+    if (timeMs === null) return { kind: 'cell', row, column: 'time', text: timeText };
+    if (!isMoment(timeMs)) return { kind: 'time-range', row, text: timeText };
+    const flags = readFlags(cell('flags'));
+    if (flags === null) return { kind: 'cell', row, column: 'flags', text: cell('flags') };
     const channelId = find(cell('channel'), cell('plot'), cell('probe'));
     if (channelId === null)
-      return fail({
+      return {
         kind: 'unknown-channel',
         row,
         channel: cell('channel') || `${cell('plot')}, ${cell('probe')}`,
-      });
-    const reading = {
-      timeMs: Date.parse(cell('time')),
-      raw: Number(cell('raw')),
-      flags: (readFlags(cell('flags')) ?? 0) | FLAGS.imported,
+      };
+    return {
+      channelId,
+      reading: { timeMs: Math.round(timeMs), raw: raw.value, flags: flags | FLAGS.imported },
     };
-    const list = found.get(channelId);
-    if (list) list.push(reading);
-    else found.set(channelId, [reading]);
-  }
-  onProgress?.(1);
-  return ok(found);
+  };
 }
 
-const isoTime = z.iso.datetime({ offset: true });
-
-function rowIssue(
-  row: number,
-  cells: readonly string[],
-  columns: readonly string[],
-  cell: (column: string) => string,
-): CsvIssue | null {
-  const raw = readNumber(cell('raw'));
-  if (raw.kind === 'decimal-comma') return { kind: 'decimal-comma', row, text: cell('raw') };
-  if (cells.length !== columns.length) {
-    // One column too many in a comma file is nearly always "12,5" cut in two.
-    const cutInTwo =
-      cells.length > columns.length &&
-      cells.slice(1).some((part, at) => /^\d+$/.test(part) && /^-?\d+$/.test(cells[at] ?? ''));
-    return cutInTwo
-      ? { kind: 'decimal-comma', row, text: cells.join(',') }
-      : { kind: 'columns', row, found: cells.length, wanted: columns.length };
-  }
-  if (raw.kind !== 'number') return { kind: 'cell', row, column: 'raw', text: cell('raw') };
-  if (!isoTime.safeParse(cell('time')).success)
-    return { kind: 'cell', row, column: 'time', text: cell('time') };
-  if (readFlags(cell('flags')) === null) return { kind: 'cell', row, column: 'flags', text: cell('flags') };
-  return null;
+/** ms since 1970, wherever it lies; null for a text that is no time with its offset. */
+function timeOf(text: string): number | null {
+  if (/^\d+(\.\d+)?$/.test(text)) return momentOf(Number(text)) ?? Number.NEGATIVE_INFINITY;
+  if (text.length > 40 || !ISO_TIME.test(text)) return null;
+  const ms = Date.parse(text);
+  return Number.isNaN(ms) ? null : ms;
 }
 
 function readFlags(text: string): number | null {
+  if (text === '') return 0;
   let flags = 0;
-  for (const word of text.split(' ').filter((part) => part !== '')) {
+  for (const word of text.split(/ +/, FLAG_NAMES.length + 1)) {
     const bit = FLAG_NAMES.find(([flag]) => flag === word)?.[1];
     if (bit === undefined) return null;
     flags |= bit;
@@ -152,5 +196,5 @@ function channelFinder(channels: readonly CsvChannel[]) {
   const byId = new Set(channels.map((channel) => channel.id));
   const byName = new Map(channels.map((channel) => [`${channel.plot}\n${channel.probe}`, channel.id]));
   return (id: string, plot: string, probe: string): string | null =>
-    byId.has(id) ? id : (byName.get(`${plot}\n${probe}`) ?? null);
+    byId.has(id) ? id : (byName.get(`${unguardCell(plot)}\n${unguardCell(probe)}`) ?? null);
 }

@@ -1,6 +1,7 @@
-import fc from 'fast-check';
-import { describe, expect, test } from 'vitest';
-import { byDay, DAY_MS, dayOf, mergeDay, seriesOf, type Reading } from './series.ts';
+import { expect, test } from 'vitest';
+import { EARLIEST_MS, LATEST_MS } from '../quantity/moment.ts';
+import { mergeDay } from './mergeDay.ts';
+import { byDay, DAY_MS, dayOf, FLAGS, isReading, isSoundBlock, seriesOf, type Reading } from './series.ts';
 
 const at = (timeMs: number, raw: number, flags = 0): Reading => ({ timeMs, raw, flags });
 const day = 20_000 * DAY_MS;
@@ -19,51 +20,47 @@ test('readings are split by their day', () => {
   ]);
 });
 
-describe('mergeDay', () => {
-  test('sorts what comes out of order', () => {
-    const block = mergeDay(null, 'c', day, [at(day + 200, 2), at(day + 1000, 3), at(day + 30, 1)]);
-    expect([...block.offsetsMs]).toEqual([30, 200, 1000]);
-    expect([...block.raw]).toEqual([1, 2, 3]);
-  });
-
-  test('the newer of two readings at one millisecond stays', () => {
-    const first = mergeDay(null, 'c', day, [at(day + 30, 1), at(day + 40, 2)]);
-    const second = mergeDay(first, 'c', day, [at(day + 40, 9, 2)]);
-    expect([...second.raw]).toEqual([1, 9]);
-    expect([...second.flags]).toEqual([0, 2]);
-    expect([...first.raw]).toEqual([1, 2]);
-  });
-
-  test('an equal reading keeps the origin it was first recorded with', () => {
-    const measured = mergeDay(null, 'c', day, [at(day + 40, 2, 0)]);
-    expect([...mergeDay(measured, 'c', day, [at(day + 40, 2, 2)]).flags]).toEqual([0]);
-  });
-
-  test('putting the same readings in again changes nothing, in whatever order and portions', () => {
-    const readings = fc.array(
-      fc.record({ offset: fc.integer({ min: 0, max: DAY_MS - 1 }), raw: fc.integer() }),
-      { maxLength: 40 },
-    );
-    fc.assert(
-      fc.property(readings, fc.nat(40), (rows, cut) => {
-        const all = rows.map((row) => at(day + row.offset, row.offset % 97));
-        const once = mergeDay(null, 'c', day, all);
-        const twice = mergeDay(
-          mergeDay(once, 'c', day, all.slice(cut)),
-          'c',
-          day,
-          all.slice(0, cut).reverse(),
-        );
-        expect(twice).toEqual(once);
-      }),
-    );
-  });
-});
-
 test('a series joins days and is cut to the time asked for, both ends included', () => {
-  const yesterday = mergeDay(null, 'c', day - DAY_MS, [at(day - 2000, 1), at(day - 1000, 2)]);
-  const today = mergeDay(null, 'c', day, [at(day, 3), at(day + 1000, 4)]);
+  const yesterday = mergeDay(null, 'c', day - DAY_MS, [at(day - 2000, 1), at(day - 1000, 2)], 'keep').block;
+  const today = mergeDay(null, 'c', day, [at(day, 3), at(day + 1000, 4)], 'keep').block;
   const series = seriesOf([yesterday, today], day - 1000, day);
   expect([...series.timesMs]).toEqual([day - 1000, day]);
   expect([...series.raw]).toEqual([2, 3]);
 });
+
+test('a reading beside another is shown only where it is asked for', () => {
+  const recorded = mergeDay(null, 'c', day, [at(day, 3)], 'keep').block;
+  const { block } = mergeDay(recorded, 'c', day, [at(day, 8), at(day + 1, 4)], 'beside');
+  expect([...seriesOf([block], day, day + 1).raw]).toEqual([3, 4]);
+  const all = seriesOf([block], day, day + 1, true);
+  expect([...all.raw]).toEqual([3, 8, 4]);
+  expect([...all.flags]).toEqual([0, FLAGS.beside, 0]);
+});
+
+test.each([
+  [EARLIEST_MS, 1512, true],
+  [EARLIEST_MS - 1, 1512, false],
+  [LATEST_MS - 1, -1e9, true],
+  [LATEST_MS, 1512, false],
+  [day, 1e9 + 1, false],
+  [day, Number.NaN, false],
+  [Number.NaN, 1512, false],
+])('at %d a value of %d is a reading: %s', (timeMs, raw, isOne) =>
+  expect(isReading({ timeMs, raw })).toBe(isOne),
+);
+
+const sound = mergeDay(null, 'c', day, [at(day, 3), at(day + 5, 4)], 'keep').block;
+test.each([
+  ['as written', sound, true],
+  ['nothing', undefined, false],
+  ['a text', 'block', false],
+  ['a column missing', { ...sound, raw: undefined }, false],
+  ['a column too short', { ...sound, raw: new Float64Array(1) }, false],
+  ['a column of another kind', { ...sound, flags: [0, 0] }, false],
+  ['times that fall', { ...sound, offsetsMs: Uint32Array.of(5, 0) }, false],
+  ['a time beyond the day', { ...sound, offsetsMs: Uint32Array.of(5, DAY_MS) }, false],
+  ['a value that is no number', { ...sound, raw: Float64Array.of(3, Number.NaN) }, false],
+  ['a day that begins at noon', { ...sound, dayMs: day + DAY_MS / 2 }, false],
+])('a stored block is sound or it is not: %s', (_, stored, isSound) =>
+  expect(isSoundBlock(stored)).toBe(isSound),
+);

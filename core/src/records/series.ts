@@ -1,3 +1,6 @@
+import { isMoment } from '../quantity/moment.ts';
+import { MOST_VALUE } from '../signal/line.ts';
+
 /**
  * Readings as columns: one block per channel and day, so that a season stays small and a chart reads only the days it shows.
  * A raw value is never changed; percent is computed when shown.
@@ -7,12 +10,14 @@ export const FLAGS = {
   simulated: 1,
   /** Taken from a file: a readings CSV or a serial log. */
   imported: 2,
+  /** Stands beside a reading of the same time that was recorded with another value; it decides nothing. */
+  beside: 4,
 } as const;
 
 export type Reading = { readonly timeMs: number; readonly raw: number; readonly flags: number };
 
 export type Series = {
-  /** Rising, ms since 1970. */
+  /** Not falling, ms since 1970; equal only where a reading stands beside another. */
   readonly timesMs: Float64Array;
   readonly raw: Float64Array;
   readonly flags: Uint8Array;
@@ -22,7 +27,7 @@ export type DayBlock = {
   readonly channelId: string;
   /** Midnight UTC that begins the day, ms since 1970. */
   readonly dayMs: number;
-  /** ms since `dayMs`, rising, each once. */
+  /** ms since `dayMs`, not falling; equal only where a reading stands beside another. */
   readonly offsetsMs: Uint32Array;
   readonly raw: Float64Array;
   readonly flags: Uint8Array;
@@ -43,50 +48,63 @@ export function byDay(readings: readonly Reading[]): Map<number, Reading[]> {
   return days;
 }
 
-/**
- * A day's block with more readings put in, in any order. Of two different readings at the same millisecond the newly given
- * one stays; an equal one leaves the record as it is, so that taking in a file that was exported here changes nothing.
- * @param readings all of that day
- */
-export function mergeDay(
-  block: DayBlock | null,
-  channelId: string,
-  dayMs: number,
-  readings: readonly Reading[],
-): DayBlock {
-  const at = new Map<number, { raw: number; flags: number }>();
-  block?.offsetsMs.forEach((offset, row) =>
-    at.set(offset, { raw: block.raw[row] ?? 0, flags: block.flags[row] ?? 0 }),
+/** Readings of a block, in order. */
+export const readingsOf = (block: DayBlock): Reading[] =>
+  Array.from(block.offsetsMs, (offset, at) => ({
+    timeMs: block.dayMs + offset,
+    raw: block.raw[at] ?? 0,
+    flags: block.flags[at] ?? 0,
+  }));
+
+/** Whether a reading can stand in the record: a time from 2000 up to 2100 and a value of ±1e9. */
+export const isReading = ({ timeMs, raw }: Pick<Reading, 'timeMs' | 'raw'>): boolean =>
+  isMoment(timeMs) && Math.abs(raw) <= MOST_VALUE;
+
+/** Whether a stored thing is a sound block: columns of one length, times that do not fall and lie within the day, values that are numbers. */
+export function isSoundBlock(stored: unknown): stored is DayBlock {
+  if (typeof stored !== 'object' || stored === null) return false;
+  const { channelId, dayMs, offsetsMs, raw, flags } = stored as Partial<Record<keyof DayBlock, unknown>>;
+  if (typeof channelId !== 'string' || typeof dayMs !== 'number' || dayOf(dayMs) !== dayMs) return false;
+  if (!(offsetsMs instanceof Uint32Array && raw instanceof Float64Array && flags instanceof Uint8Array))
+    return false;
+  if (offsetsMs.length !== raw.length || raw.length !== flags.length) return false;
+  return (
+    offsetsMs.every((offset, at) => offset < DAY_MS && (at === 0 || offset >= (offsetsMs[at - 1] ?? 0))) &&
+    raw.every(Number.isFinite)
   );
-  for (const reading of readings) {
-    const offset = Math.round(reading.timeMs - dayMs);
-    // The same value again says nothing new: it keeps the origin it was first recorded with.
-    if (at.get(offset)?.raw !== reading.raw) at.set(offset, reading);
-  }
-  const offsetsMs = Uint32Array.from(at.keys()).sort();
-  const held = (offset: number) => at.get(offset) ?? { raw: 0, flags: 0 };
-  return {
-    channelId,
-    dayMs,
-    offsetsMs,
-    raw: Float64Array.from(offsetsMs, (offset) => held(offset).raw),
-    flags: Uint8Array.from(offsetsMs, (offset) => held(offset).flags),
-  };
 }
 
-/** Joins day blocks, oldest first, and cuts out the readings from `fromMs` to `toMs`, both included. */
-export function seriesOf(blocks: readonly DayBlock[], fromMs: number, toMs: number): Series {
-  const timesMs: number[] = [];
-  const raw: number[] = [];
-  const flags: number[] = [];
-  for (const block of blocks) {
+/**
+ * Joins day blocks, oldest first, and cuts out the readings from `fromMs` to `toMs`, both included. Readings that stand beside others are
+ * left out unless they are asked for.
+ */
+export function seriesOf(
+  blocks: readonly DayBlock[],
+  fromMs: number,
+  toMs: number,
+  withBeside = false,
+): Series {
+  const isIn = (block: DayBlock, row: number): boolean => {
+    const timeMs = block.dayMs + (block.offsetsMs[row] ?? 0);
+    return (
+      timeMs >= fromMs && timeMs <= toMs && (withBeside || ((block.flags[row] ?? 0) & FLAGS.beside) === 0)
+    );
+  };
+  const count = blocks.reduce(
+    (sum, block) => sum + block.offsetsMs.reduce((rows, _, row) => rows + (isIn(block, row) ? 1 : 0), 0),
+    0,
+  );
+  const timesMs = new Float64Array(count);
+  const raw = new Float64Array(count);
+  const flags = new Uint8Array(count);
+  let at = 0;
+  for (const block of blocks)
     for (const [row, offset] of block.offsetsMs.entries()) {
-      const timeMs = block.dayMs + offset;
-      if (timeMs < fromMs || timeMs > toMs) continue;
-      timesMs.push(timeMs);
-      raw.push(block.raw[row] ?? 0);
-      flags.push(block.flags[row] ?? 0);
+      if (!isIn(block, row)) continue;
+      timesMs[at] = block.dayMs + offset;
+      raw[at] = block.raw[row] ?? 0;
+      flags[at] = block.flags[row] ?? 0;
+      at += 1;
     }
-  }
-  return { timesMs: Float64Array.from(timesMs), raw: Float64Array.from(raw), flags: Uint8Array.from(flags) };
+  return { timesMs, raw, flags };
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { EARLIEST_MS, LATEST_MS } from '../quantity/moment.ts';
 import { isBenchRecording, readBenchRecording, recordingHead, recordingRow } from './benchRecording.ts';
 
 const head = {
@@ -14,7 +15,7 @@ test('what is written is read back, line by line, understood or not', () => {
   const line = fc.record({
     boardId: fc.constantFrom('roof', 'stern'),
     text: fc.string({ maxLength: 80 }),
-    atMs: fc.integer({ min: 0, max: 2e12 }),
+    atMs: fc.integer({ min: EARLIEST_MS, max: LATEST_MS - 1 }),
   });
   fc.assert(
     fc.property(fc.array(line, { minLength: 1, maxLength: 20 }), (lines) => {
@@ -27,10 +28,19 @@ test('what is written is read back, line by line, understood or not', () => {
   );
 });
 test('a last row that was cut off is left out and counted', () => {
-  const whole = recordingRow({ boardId: 'roof', text: 'c2=1512', atMs: 1 });
+  const whole = recordingRow({ boardId: 'roof', text: 'c2=1512', atMs: EARLIEST_MS });
   expect(readBenchRecording(file(whole, '{"t":2,"board":"ro'))).toMatchObject({
     ok: true,
     value: { skipped: 1 },
+  });
+});
+test('a row whose time no garden has is left out and counted', () => {
+  const rows = [EARLIEST_MS - 1, EARLIEST_MS, LATEST_MS].map((atMs) =>
+    recordingRow({ boardId: 'roof', text: 'c2=1512', atMs }),
+  );
+  expect(readBenchRecording(file(...rows))).toMatchObject({
+    ok: true,
+    value: { skipped: 2, lines: [{ atMs: EARLIEST_MS }] },
   });
 });
 test.each([

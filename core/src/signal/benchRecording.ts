@@ -4,8 +4,9 @@
  *     {"format":"plain-trowel-bench","version":1,"garden":"…","source":"…","startedAt":"2026-04-02T08:15:00.000Z"}
  *     {"t":1775117700000,"board":"roof","line":"c2=1512"}
  *
- * Times are ms since 1970. Lines are kept as they came, understood or not, so that playing back shows what was seen.
+ * Times are ms since 1970, from 2000 up to 2100. Lines are kept as they came, understood or not, so that playing back shows what was seen.
  */
+import { EARLIEST_MS, LATEST_MS } from '../quantity/moment.ts';
 import { z } from '../quantity/schema.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 
@@ -24,7 +25,7 @@ const head = z.object({
 });
 
 const row = z.object({
-  t: z.number().min(0).max(8.64e15),
+  t: z.number().min(EARLIEST_MS).lt(LATEST_MS),
   board: z.string().max(40),
   line: z.string().max(4096),
 });

@@ -6,12 +6,12 @@
  * reason, never guessed at: a number read from half a line looks right and is wrong.
  */
 import { readNumber } from './numberText.ts';
-import { stampFromField, takeStamp, type TimeStamp } from './timeStamp.ts';
+import { stampFromField, stampFromNumber, takeStamp, type TimeStamp } from './timeStamp.ts';
 
 export type NamedValue = { readonly name: string; readonly value: number };
 
 export type NotUnderstood =
-  'garbage' | 'too-long' | 'bad-json' | 'decimal-comma' | 'not-finite' | 'no-number';
+  'garbage' | 'too-long' | 'bad-json' | 'decimal-comma' | 'not-finite' | 'absurd' | 'bad-time' | 'no-number';
 
 export type LineResult =
   | { readonly kind: 'values'; readonly values: readonly NamedValue[]; readonly stamp: TimeStamp | null }
@@ -26,7 +26,10 @@ export const initialLineParser: LineParserState = { header: null };
 
 /** The name given to a bare number. */
 export const BARE_NAME = 'value';
-const MAX_LINE_CHARS = 2000;
+/** No board's line is longer; what is longer is noise, and is cut here so that no line can hold the page up. */
+export const MOST_LINE_CHARS = 4096;
+/** Values beyond ± this are no reading: the widest converter has 2^24 counts, and stored counts end here too. */
+export const MOST_VALUE = 1e9;
 
 const misread = (reason: NotUnderstood) => ({ kind: 'not-understood', reason }) as const;
 
@@ -37,16 +40,22 @@ export function parseLine(
 ): { state: LineParserState; result: LineResult } {
   const text = line.trim();
   if (text === '') return { state, result: { kind: 'blank' } };
-  if (text.length > MAX_LINE_CHARS) return { state, result: misread('too-long') };
+  if (text.length > MOST_LINE_CHARS) return { state, result: misread('too-long') };
   // Control and replacement characters are what a wrong speed produces.
   if (/[\u0000-\u0008\u000e-\u001f\ufffd]/.test(text)) return { state, result: misread('garbage') };
   if (text.startsWith('{')) return { state, result: parseJson(text) };
-  if (/[A-Za-z_].*[:=]/.test(takeStamp(text).rest)) return { state, result: parsePairs(text) };
+  if (hasPair(takeStamp(text).rest)) return { state, result: parsePairs(text) };
   const cells = splitColumns(text);
   // Words split by blanks alone are a sentence, not a header.
   if (/[\t;,]/.test(text) && isHeader(cells))
     return { state: { header: cells }, result: { kind: 'header', names: cells } };
   return { state, result: parseColumns(cells, text, state.header) };
+}
+
+/** A letter somewhere in front of a colon or an equals sign. */
+function hasPair(text: string): boolean {
+  const letter = text.search(/[A-Za-z_]/);
+  return letter >= 0 && /[:=]/.test(text.slice(letter));
 }
 
 function parseJson(text: string): LineResult {
@@ -64,12 +73,16 @@ function parseJson(text: string): LineResult {
     const asStamp = stampFromField(name, value);
     if (asStamp) stamp ??= asStamp;
     else if (typeof value === 'number') {
-      if (!Number.isFinite(value)) return misread('not-finite');
+      const wrong = wrongValue(value);
+      if (wrong) return misread(wrong);
       values.push({ name, value });
     }
   }
   return values.length > 0 ? { kind: 'values', values, stamp } : misread('no-number');
 }
+
+const wrongValue = (value: number): NotUnderstood | null =>
+  !Number.isFinite(value) ? 'not-finite' : Math.abs(value) > MOST_VALUE ? 'absurd' : null;
 
 /** Two levels are enough for `{"c2":{"raw":1512}}`; deeper nesting is no probe's reading. */
 function flatten(object: Record<string, unknown>): (readonly [string, unknown])[] {
@@ -80,14 +93,16 @@ function flatten(object: Record<string, unknown>): (readonly [string, unknown])[
   );
 }
 
-// A name of one to four words, ":" or "=", a value up to the next separator, perhaps a unit.
+// A name of one to four words, ":" or "=", a value up to the next separator, perhaps a unit. It begins where a word begins, and no word or value is
+// longer than 60, so that the search stays linear in the length of the line.
 const PAIR =
-  /([A-Za-z_][\w./#-]*(?: [A-Za-z_][\w./#-]*){0,3})\s*[:=]\s*([^\s,;|]+)(?:\s*(?:%|°?[A-Za-zµΩ/%]+)(?=$|[\s,;|]))?/g;
+  /(?<![\w./#-])([A-Za-z_][\w./#-]{0,59}(?: [A-Za-z_][\w./#-]{0,59}){0,3})[ \t]{0,8}[:=][ \t]{0,8}([^\s,;|]{1,60})(?![^\s,;|])(?:[ \t]{0,8}(?:%|°?[A-Za-zµΩ/%]{1,12})(?=$|[\s,;|]))?/g;
 
 function parsePairs(text: string): LineResult {
   const { stamp: front, rest } = takeStamp(text);
   let stamp = front;
   const values: NamedValue[] = [];
+  const taken = new Map<string, number>();
   const reasons: NotUnderstood[] = [];
   const left = rest.replace(PAIR, (_, name: string, raw: string) => {
     const asStamp = stampFromField(name, raw);
@@ -95,10 +110,14 @@ function parsePairs(text: string): LineResult {
       stamp ??= asStamp;
       return '';
     }
-    const read = readNumber(raw.replace(/(?:%|°?[A-Za-zµΩ]+)$/, ''));
+    const read = readNumber(raw.replace(/(?:%|°?[A-Za-zµΩ]{1,12})$/, ''));
     const whole = readNumber(raw);
-    if (read.kind === 'number') values.push({ name: distinct(values, name), value: read.value });
-    else reasons.push(whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number');
+    if (read.kind === 'number') {
+      const wrong = wrongValue(read.value);
+      if (wrong) reasons.push(wrong);
+      else values.push({ name: distinct(taken, name), value: read.value });
+    } else
+      reasons.push(whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number');
     return '';
   });
   const [reason] = reasons;
@@ -108,9 +127,11 @@ function parsePairs(text: string): LineResult {
   return { kind: 'values', values, stamp };
 }
 
-function distinct(taken: readonly NamedValue[], name: string): string {
-  const same = taken.filter((value) => value.name === name || value.name.startsWith(`${name} (`)).length;
-  return same === 0 ? name : `${name} (${same + 1})`;
+/** The same name a second time on a line gets a number behind it. */
+function distinct(taken: Map<string, number>, name: string): string {
+  const same = (taken.get(name) ?? 0) + 1;
+  taken.set(name, same);
+  return same === 1 ? name : `${name} (${same})`;
 }
 
 /** The first separator that occurs decides, in the order tab, semicolon, comma; blanks only without any of them. */
@@ -140,14 +161,18 @@ function parseColumns(cells: readonly string[], text: string, header: readonly s
   for (const [at, cell] of cells.entries()) {
     if (cell === '') continue; // a missing value in a table is a gap, not a fault
     const named = names?.[at];
-    const asStamp = (named ? stampFromField(named, cell) : null) ?? (at === 0 ? wholeStamp(cell) : null);
+    const asStamp =
+      (named ? stampFromField(named, cell) : null) ?? (at === 0 ? wholeStamp(cell, cells.length) : null);
     if (asStamp) {
       stamp ??= asStamp;
       continue;
     }
     const read = readNumber(cell);
-    if (read.kind === 'number') values.push({ name: named ?? `column ${at + 1}`, value: read.value });
-    else if (read.kind !== 'not-a-number') return misread(read.kind);
+    if (read.kind === 'number') {
+      const wrong = wrongValue(read.value);
+      if (wrong) return misread(wrong);
+      values.push({ name: named ?? `column ${at + 1}`, value: read.value });
+    } else if (read.kind !== 'not-a-number') return misread(read.kind);
     else if (cells.length === 2 && at === 1 && values.length === 1 && isUnit(cell)) continue;
     else return misread('no-number');
   }
@@ -163,7 +188,8 @@ function parseColumns(cells: readonly string[], text: string, header: readonly s
 
 const isUnit = (cell: string) => /^(?:%|°?[A-Za-zµΩ/]{1,8})$/.test(cell);
 
-function wholeStamp(cell: string): TimeStamp | null {
+function wholeStamp(cell: string, cells: number): TimeStamp | null {
   const { stamp, rest } = takeStamp(cell);
-  return stamp && rest === '' ? stamp : null;
+  if (stamp && rest === '') return stamp;
+  return cells > 1 ? stampFromNumber(cell) : null;
 }

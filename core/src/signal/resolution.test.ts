@@ -21,6 +21,12 @@ test('values that are all the same, or none, show no step', () => {
   expect(stepOf([5, 5, 5])).toBeNull();
 });
 
+test('absurd values end, and count for nothing', () => {
+  expect(stepOf([1e308, -1e308, 0])).toBeNull();
+  expect(stepOf([Number.NaN, Infinity, 3, 5])).toBe(2);
+  expect(stepOf([1e9, 1e9 - 4])).toBe(4);
+});
+
 test('rounding to whole steps adds the deviation of an even spread over one step', () => {
   // Variance of an even spread over a step of 6: 6² ÷ 12 = 3.
   expect(quantisationSigma(6)).toBeCloseTo(Math.sqrt(3), 12);

@@ -7,20 +7,31 @@
 /** Numbers that boards print carry at most so many decimals; what differs by less is rounding of the machine. */
 const FINEST = 1e-6;
 
-const divisor = (a: number, b: number): number => (b < FINEST ? a : divisor(b, a % b));
+/** Readings beyond this are no counts; their differences have no step that could be told. */
+const LARGEST = 1e9;
+
+/** Greatest common divisor (Euclid). The remainders at least halve every second turn, so it ends within some hundred. */
+function divisor(a: number, b: number): number {
+  let [large, small] = [a, b];
+  while (small >= FINEST) [large, small] = [small, large % small];
+  return large;
+}
 
 /**
  * Step in which the values come: the largest number that divides every difference between them. Null while all are equal, for then no step has been
- * seen. In the unit of the readings, > 0.
+ * seen. In the unit of the readings, > 0. Values beyond ±1e9 and what is no number are left out.
  */
 export function stepOf(values: readonly number[]): number | null {
-  const sorted = [...new Set(values)].sort((a, b) => a - b);
+  const sorted = [...new Set(values)].filter((value) => Math.abs(value) <= LARGEST).sort((a, b) => a - b);
   let step = 0;
   for (const [at, value] of sorted.entries()) {
     const before = sorted[at - 1];
     if (before === undefined) continue;
     // Rounded to the finest printed digit, so that 0.3 − 0.2 is a tenth.
-    step = divisor(Math.max(step, round(value - before)), Math.min(step || Infinity, round(value - before)));
+    step = divisor(
+      Math.max(step, round(value - before)),
+      step === 0 ? round(value - before) : Math.min(step, round(value - before)),
+    );
     step = round(step);
   }
   return step === 0 ? null : step;

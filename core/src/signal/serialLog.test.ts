@@ -44,12 +44,27 @@ describe('times of the lines', () => {
   });
 });
 
+test('a line whose date no garden has is left out and counted', () => {
+  const log = read('1970-01-01T00:00:02Z c2=1\n2026-03-01T06:30:05Z c2=2\n9999-01-01T00:00:00Z c2=3');
+  expect(log).toMatchObject({ understood: 1, badTimes: 2, stamps: 'absolute' });
+  expect(log.lines).toEqual([{ text: '2026-03-01T06:30:05Z c2=2', atMs: 1_772_346_605_000 }]);
+});
+
+test('a log in microseconds keeps real times', () => {
+  expect(read('1772346605000000,512').lines[0]?.atMs).toBe(1_772_346_605_000);
+});
+
 describe('refused, with the reason', () => {
   test.each([
     ['an empty file', '', { kind: 'empty' }],
     ['blank lines only', '\n\n  \n', { kind: 'empty' }],
     ['a file with zero bytes', 'PK\u0000\u0003stuff', { kind: 'binary' }],
     ['bytes that are no text', '\ufffd\ufffd\ufffdab\ufffd\ufffd', { kind: 'binary' }],
+    [
+      'dates of a clock that was never set',
+      '1970-01-01T00:00:02Z c2=1\n',
+      { kind: 'bad-times', lines: 1, firstLine: '1970-01-01T00:00:02Z c2=1' },
+    ],
     ['prose', 'Dear diary\nno numbers', { kind: 'nothing-understood', lines: 2, firstLine: 'Dear diary' }],
   ])('%s', (_, text, issue) => {
     expect(readSerialLog(text, options)).toEqual({ ok: false, issue });

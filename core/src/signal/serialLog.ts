@@ -16,12 +16,16 @@ export type SerialLog = {
   readonly stamps: 'absolute' | 'absolute-utc' | 'time-of-day' | 'uptime' | 'none';
   readonly understood: number;
   readonly notUnderstood: number;
+  /** Lines left out because their date lies outside 2000 to 2100. */
+  readonly badTimes: number;
 };
 
 export type SerialLogIssue =
   | { readonly kind: 'empty' }
   | { readonly kind: 'binary' }
-  | { readonly kind: 'nothing-understood'; readonly lines: number; readonly firstLine: string };
+  | { readonly kind: 'nothing-understood'; readonly lines: number; readonly firstLine: string }
+  /** Every line that holds a reading has a date outside 2000 to 2100. */
+  | { readonly kind: 'bad-times'; readonly lines: number; readonly firstLine: string };
 
 const DAY_MS = 86_400_000;
 
@@ -42,19 +46,28 @@ export function readSerialLog(
   let parser = initialLineParser;
   let understood = 0;
   let notUnderstood = 0;
+  let badTimes = 0;
   let firstLine = '';
+  let firstBad = '';
   for (const [at, row] of rows.entries()) {
     if (at % 5000 === 0) options.onProgress?.(at / rows.length);
     const parsed = parseLine(parser, row);
     parser = parsed.state;
     if (parsed.result.kind === 'blank') continue;
     if (firstLine === '') firstLine = row.trim().slice(0, 80);
+    if (parsed.result.kind === 'values' && parsed.result.stamp?.kind === 'unbelievable') {
+      badTimes += 1;
+      if (firstBad === '') firstBad = row.trim().slice(0, 80);
+      continue;
+    }
     if (parsed.result.kind === 'values') understood += 1;
     if (parsed.result.kind === 'not-understood') notUnderstood += 1;
     lines.push({ text: row, atMs: clock.timeOf(parsed.result.kind === 'values' ? parsed.result : null) });
   }
+  if (understood === 0 && badTimes > 0)
+    return fail({ kind: 'bad-times', lines: badTimes, firstLine: firstBad });
   if (understood === 0) return fail({ kind: 'nothing-understood', lines: lines.length, firstLine });
-  return ok({ lines, stamps: clock.stamps, understood, notUnderstood });
+  return ok({ lines, stamps: clock.stamps, understood, notUnderstood, badTimes });
 }
 
 /** Text has no zero bytes, and hardly any control or replacement characters. */
@@ -83,7 +96,7 @@ class LogClock {
 
   timeOf(values: { readonly stamp: TimeStamp | null } | null): number {
     const stamp = values?.stamp;
-    if (!stamp) {
+    if (!stamp || stamp.kind === 'unbelievable') {
       if (this.stamps !== 'none' && this.lastMs !== null) return this.lastMs;
       const atMs = this.nextMs;
       if (values) this.nextMs += this.intervalMs;
@@ -98,7 +111,7 @@ class LogClock {
     return stamp.ms;
   }
 
-  private relative(stamp: Exclude<TimeStamp, { kind: 'absolute' }>): number {
+  private relative(stamp: TimeStamp & { kind: 'time-of-day' | 'uptime' }): number {
     this.stamps = stamp.kind;
     if (this.firstStampMs === null) this.firstStampMs = stamp.ms;
     // Past midnight the time of day falls by nearly a day; a smaller step back is a late line, not a new day.

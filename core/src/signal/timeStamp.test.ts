@@ -60,6 +60,14 @@ describe('stampFromField', () => {
     ['time', 1_772_346_605, { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
     ['time', MARCH_MORNING, { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
     ['Timestamp', '2026-03-01T06:30:05Z', { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
+    ['time', MARCH_MORNING * 1000, { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
+    ['time', MARCH_MORNING * 1e6, { kind: 'absolute', ms: MARCH_MORNING, zoned: true }],
+    ['time', 1e11, { kind: 'unbelievable' }],
+    ['timestamp', '9999-12-31T23:59:59Z', { kind: 'unbelievable' }],
+    ['timestamp', '1970-01-01 00:00:12', { kind: 'unbelievable' }],
+    // 40 days, near the end of a 32-bit count of milliseconds.
+    ['millis', 3_456_000_000, { kind: 'uptime', ms: 3_456_000_000 }],
+    ['uptime_s', 1_000_000_000, { kind: 'uptime', ms: 1e12 }],
     ['millis', 4_500, { kind: 'uptime', ms: 4_500 }],
     ['uptime', '12.5', { kind: 'uptime', ms: 12_500 }],
   ])('%s %s', (name, value, stamp) => {

@@ -1,13 +1,17 @@
+import { EARLIEST_MS, isMoment, momentOf } from '../quantity/moment.ts';
+
 /**
  * Time stamps as boards and serial logs write them.
  *
- * - `absolute`: an ISO 8601 date and time, or seconds or milliseconds since 1970; ms since 1970 UTC.
+ * - `absolute`: an ISO 8601 date and time, or seconds, ms, µs or ns since 1970; ms since 1970 UTC, from 2000 up to 2100.
  *   A date and time without an offset is read as UTC, and said to be so by `zoned: false`.
+ * - `unbelievable`: a date outside 2000 to 2100, as from a clock that was never set.
  * - `time-of-day`: hours, minutes, seconds without a date; ms since midnight.
  * - `uptime`: time since the board started; ms.
  */
 export type TimeStamp =
   | { readonly kind: 'absolute'; readonly ms: number; readonly zoned: boolean }
+  | { readonly kind: 'unbelievable' }
   | { readonly kind: 'time-of-day'; readonly ms: number }
   | { readonly kind: 'uptime'; readonly ms: number };
 
@@ -25,8 +29,7 @@ export function takeStamp(line: string): { stamp: TimeStamp | null; rest: string
     const [all, date = '', time = '', zone] = iso;
     const withSeconds = /^\d{2}:\d{2}$/.test(time) ? `${time}:00` : time.replace(',', '.');
     const ms = Date.parse(`${date}T${withSeconds}${zone ?? 'Z'}`);
-    if (Number.isFinite(ms))
-      return { stamp: { kind: 'absolute', ms, zoned: zone !== undefined }, rest: restOf(opened, all) };
+    if (Number.isFinite(ms)) return { stamp: believed(ms, zone !== undefined), rest: restOf(opened, all) };
   }
   const day = DAY.exec(opened);
   if (day) {
@@ -41,6 +44,9 @@ export function takeStamp(line: string): { stamp: TimeStamp | null; rest: string
   }
   return { stamp: null, rest: line };
 }
+
+const believed = (ms: number, zoned: boolean): TimeStamp =>
+  isMoment(ms) ? { kind: 'absolute', ms, zoned } : { kind: 'unbelievable' };
 
 const restOf = (line: string, taken: string) => line.slice(taken.length).replace(SEPARATOR, '').trim();
 
@@ -67,8 +73,19 @@ export function stampFromField(name: string, value: string | number): TimeStamp 
     typeof value === 'number' ? value : /^\d+(\.\d+)?$/.test(value.trim()) ? Number(value) : null;
   if (number === null) return takeStamp(String(value)).stamp;
   if (!Number.isFinite(number) || number < 0) return null;
-  // Since 1970: 1e11 ms is the spring of 1973 and 1e9 s the autumn of 2001; a board's uptime reaches neither.
-  if (number >= 1e11) return { kind: 'absolute', ms: number, zoned: true };
-  if (unit !== 'ms' && number >= 1e9) return { kind: 'absolute', ms: number * 1000, zoned: true };
-  return { kind: 'uptime', ms: unit === 's' ? number * 1000 : number };
+  const isUptime = unit === 's' || (unit === 'ms' && number < EPOCH_MS) || number < EPOCH_S;
+  if (isUptime) return { kind: 'uptime', ms: unit === 's' ? number * 1000 : number };
+  const ms = momentOf(number);
+  return ms === null ? { kind: 'unbelievable' } : { kind: 'absolute', ms, zoned: true };
+}
+
+/** The years 2000 to 2100 begin here in seconds and in milliseconds since 1970; a board's uptime reaches neither. */
+const EPOCH_S = EARLIEST_MS / 1000;
+const EPOCH_MS = EARLIEST_MS;
+
+/** A bare number in front of others as seconds, ms, µs or ns since 1970; null when it can be an ordinary value. */
+export function stampFromNumber(text: string): TimeStamp | null {
+  if (!/^\d{9,19}(\.\d{1,9})?$/.test(text)) return null;
+  const ms = momentOf(Number(text));
+  return ms === null ? null : { kind: 'absolute', ms, zoned: true };
 }
