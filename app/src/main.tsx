@@ -16,6 +16,8 @@ applySheetTone();
 
 const GardenGate = lazy(() => import('./home/GardenGate.tsx'));
 const OpenSample = lazy(() => import('./home/OpenSample.tsx'));
+const MendFile = lazy(() => import('./home/MendFile.tsx'));
+const OpenBackup = lazy(() => import('./home/OpenBackup.tsx'));
 const StartFromParts = lazy(() => import('./home/StartFromParts.tsx'));
 const PlanParts = lazy(() => import('./stations/plan/parts/PartsSheet.tsx'));
 const PlanWiring = lazy(() => import('./stations/plan/wiring/WiringSheet.tsx'));
@@ -29,6 +31,8 @@ const router = createBrowserRouter([
   { path: '/', element: <Home />, errorElement: <RouteProblem /> },
   { path: '/sample', element: <OpenSample />, errorElement: <RouteProblem /> },
   { path: '/new', element: <StartFromParts />, errorElement: <RouteProblem /> },
+  { path: '/mend', element: <MendFile />, errorElement: <RouteProblem /> },
+  { path: '/open', element: <OpenBackup />, errorElement: <RouteProblem /> },
   {
     path: '/g/:gardenId',
     element: <GardenGate />,

@@ -1,26 +1,33 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react';
-import {
-  change as changeHistory,
-  redo as redoHistory,
-  undo as undoHistory,
-  type History,
-} from '@plain-trowel/core/garden/history';
-import type { Garden } from '@plain-trowel/core/garden/schema';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { change as changeHistory } from '@plain-trowel/core/garden/history';
 import { showToast } from '../ui/toasts.ts';
+import { refusedText } from '../words/gardenFaultText.ts';
+import { storageText } from '../words/storageText.ts';
+import { withKeys } from './eventKeys.ts';
 import { GardenContext, type GardenChange, type GardenTools } from './gardenContext.ts';
-import { ConflictError, saveGarden, type LoadedGarden, type StoredGarden } from './gardenStore.ts';
+import {
+  ConflictError,
+  RefusedError,
+  saveGarden,
+  type LoadedGarden,
+  type StoredGarden,
+} from './gardenStore.ts';
+import type { Db } from './db.ts';
 import { gardenQuery, gardensQuery, recordsKey } from './queries.ts';
+import { importRecords, stepBack, stepForward } from './recordsImport.ts';
 import { database } from './services.ts';
+import { reportStorage } from './storageHealth.ts';
+import { problemOf } from './storageProblem.ts';
 
 const CHANNEL = 'plain-trowel-garden-saved';
 
-/** Tells the other tabs of this browser about a save, and hears of theirs. */
+/** Tells the other tabs of this browser about a save, and hears of theirs, where the browser lets tabs speak to each other. */
 function useOtherTabs(gardenId: string) {
   const client = useQueryClient();
   const channel = useRef<BroadcastChannel | null>(null);
   useEffect(() => {
+    if (typeof BroadcastChannel === 'undefined') return;
     const opened = new BroadcastChannel(CHANNEL);
     channel.current = opened;
     opened.onmessage = (message) => {
@@ -43,56 +50,92 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
     latest.current = stored;
   }, [stored]);
 
+  /** Runs one save after those before it; null when it failed, which has been told then. */
   const save = useCallback(
-    (next: (history: History<Garden>) => History<Garden>, eventsOf: () => readonly GardenEvent[]) => {
-      const work = queue.current.then(async () => {
-        const history = next(latest.current.history);
-        if (history === latest.current.history) return false;
+    <T,>(
+      work: (db: Db, now: StoredGarden) => Promise<{ readonly stored: StoredGarden; readonly result: T }>,
+    ): Promise<T | null> => {
+      const turn = queue.current.then(async () => {
         try {
-          latest.current = await saveGarden(await database(), history, latest.current.revision, eventsOf());
-          const found: LoadedGarden = { kind: 'found', stored: latest.current };
+          const { stored: next, result } = await work(await database(), latest.current);
+          reportStorage({ problem: null });
+          if (next === latest.current) return result;
+          latest.current = next;
+          const found: LoadedGarden = { kind: 'found', stored: next };
           client.setQueryData(gardenQuery(id).queryKey, found);
           void client.invalidateQueries({ queryKey: gardensQuery().queryKey });
-          if (eventsOf().length > 0) void client.invalidateQueries({ queryKey: recordsKey(id) });
           tell();
-          return true;
+          return result;
         } catch (error) {
-          const isConflict = error instanceof ConflictError;
-          if (isConflict) await client.refetchQueries({ queryKey: gardenQuery(id).queryKey });
-          showToast({
-            tone: 'problem',
-            text: isConflict
-              ? 'Another tab has changed this garden. What stands there now is shown here; make your change again.'
-              : 'The browser could not save this change, so it was not made. Free some disk space and try again.',
-          });
-          return false;
+          if (error instanceof ConflictError)
+            await client.refetchQueries({ queryKey: gardenQuery(id).queryKey });
+          else if (!(error instanceof RefusedError)) reportStorage({ problem: problemOf(error) });
+          showToast({ tone: 'problem', text: failureText(error) });
+          return null;
         }
       });
-      queue.current = work;
-      return work;
+      queue.current = turn;
+      return turn;
     },
     [client, id, tell],
   );
 
   const tools = useMemo<GardenTools>(() => {
-    const undo = () => save(undoHistory, () => []);
-    const redo = () => save(redoHistory, () => []);
-    const commit = async (label: string, change: GardenChange, toast?: string) => {
-      let events: readonly GardenEvent[] = [];
-      const saved = await save(
-        (history) => {
-          const changed = change(history.present);
-          events = changed.events ?? [];
-          return changeHistory(history, changed.garden, label);
-        },
-        () => events,
-      );
-      if (saved && toast !== undefined)
-        showToast({ tone: 'done', text: toast, action: { label: 'Undo', run: () => void undo() } });
-      return saved;
+    const recordsChanged = () => void client.invalidateQueries({ queryKey: recordsKey(id) });
+    const step = async (go: typeof stepBack) => {
+      const moved = await save(async (db, now) => {
+        const next = await go(db, now);
+        return { stored: next, result: next !== now };
+      });
+      if (moved) recordsChanged();
+      return moved ?? false;
     };
-    return { garden: stored.history.present, history: stored.history, commit, undo, redo };
-  }, [save, stored]);
+    const undo = () => step(stepBack);
+    const redo = () => step(stepForward);
+    const offerUndo = (text: string) =>
+      showToast({ tone: 'done', text, action: { label: 'Undo', run: () => void undo() } });
+    const commit = async (label: string, change: GardenChange, toast?: string) => {
+      const saved = await save(async (db, now) => {
+        const { garden, events = [] } = change(now.history.present);
+        const history = changeHistory(now.history, garden, label);
+        if (history === now.history) return { stored: now, result: { saved: false, events: 0 } };
+        const next = await saveGarden(db, history, now.revision, withKeys(events));
+        return { stored: next, result: { saved: true, events: events.length } };
+      });
+      if (saved && saved.events > 0) recordsChanged();
+      if (saved?.saved && toast !== undefined) offerUndo(toast);
+      return saved?.saved ?? false;
+    };
+    const takeIn: GardenTools['takeIn'] = async (label, of) => {
+      const outcome = await save(async (db, now) => {
+        const taken = await importRecords(db, now, label, { garden: now.history.present, ...of });
+        return { stored: taken.stored, result: taken.outcome };
+      });
+      if (outcome) recordsChanged();
+      return outcome;
+    };
+    const putBack = async () =>
+      (await save(async (db, now) => ({
+        stored: await saveGarden(db, now.history, null),
+        result: true,
+      }))) ?? false;
+    return {
+      garden: stored.history.present,
+      history: stored.history,
+      commit,
+      takeIn,
+      undo,
+      redo,
+      putBack,
+    };
+  }, [save, stored, client, id]);
 
   return <GardenContext value={tools}>{children}</GardenContext>;
+}
+
+function failureText(error: unknown): string {
+  if (error instanceof ConflictError)
+    return 'Another tab has changed this garden. Its version is shown here now; make your change again.';
+  if (error instanceof RefusedError) return refusedText(error.faults);
+  return `The change was not saved. ${storageText(problemOf(error))}`;
 }

@@ -3,9 +3,10 @@ import { channelName } from '@plain-trowel/core/garden/channels';
 import { curveOf } from '@plain-trowel/core/garden/curveOf';
 import { calibrationOf } from '@plain-trowel/core/garden/edit';
 import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
-import type { CsvChannel, CsvRow } from '@plain-trowel/core/records/readingsCsv';
+import { readingsCsvRow, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
+import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
 import type { Db } from './db.ts';
-import { readWholeSeries } from './recordStore.ts';
+import { eachDay } from './recordStore.ts';
 
 const placeOf = (garden: Garden, channel: Channel) => {
   const probe = garden.probes.find((one) => one.id === channel.probeId);
@@ -19,24 +20,33 @@ const placeOf = (garden: Garden, channel: Channel) => {
 export const csvChannels = (garden: Garden): CsvChannel[] =>
   garden.channels.map((channel) => ({ id: channel.id, ...placeOf(garden, channel) }));
 
-/** Every reading of the garden as rows of a CSV, channel by channel; moisture with the percent that the present calibration makes of it. */
-export async function csvRows(db: Db, garden: Garden): Promise<CsvRow[]> {
-  const rows: CsvRow[] = [];
-  for (const channel of garden.channels) {
-    const calibration = calibrationOf(garden, channel);
-    const curve = calibration && curveOf(calibration);
-    const series = await readWholeSeries(db, garden.id, channel.id);
-    series.raw.forEach((raw, at) =>
-      rows.push({
-        timeMs: series.timesMs[at] ?? 0,
-        ...placeOf(garden, channel),
-        channelId: channel.id,
-        raw,
-        percent: curve ? readCurve(curve, raw).percent : null,
-        percentKind: curve?.percentKind ?? 'span',
-        flags: series.flags[at] ?? 0,
-      }),
-    );
-  }
-  return rows;
+/** Writes readings of a channel as rows of a readings CSV; moisture with the percent that the present calibration makes of it. */
+export function rowWriter(garden: Garden, channel: Channel): (readings: readonly Reading[]) => string {
+  const calibration = calibrationOf(garden, channel);
+  const curve = calibration && curveOf(calibration);
+  const of = {
+    ...placeOf(garden, channel),
+    channelId: channel.id,
+    percentKind: curve?.percentKind ?? 'span',
+  };
+  return (readings) =>
+    readings
+      .map(({ timeMs, raw, flags }) =>
+        readingsCsvRow({ ...of, timeMs, raw, flags, percent: curve ? readCurve(curve, raw).percent : null }),
+      )
+      .join('');
+}
+
+/** A channel's readings as rows of a readings CSV, a day at a time, oldest first; those that stand beside others are among them. */
+export async function* csvDays(db: Db, garden: Garden, channel: Channel): AsyncGenerator<string> {
+  const rows = rowWriter(garden, channel);
+  for await (const block of eachDay(db, garden.id, channel.id)) yield rows(readingsOf(block));
+}
+
+/** The readings of the whole garden as a CSV, in pieces; only the header where there is none. */
+export async function readingsFile(db: Db, garden: Garden, header: string): Promise<Blob | null> {
+  const parts = [header];
+  for (const channel of garden.channels)
+    for await (const rows of csvDays(db, garden, channel)) parts.push(rows);
+  return parts.length > 1 ? new Blob(parts, { type: 'text/csv' }) : null;
 }

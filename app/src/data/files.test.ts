@@ -1,22 +1,28 @@
 import 'fake-indexeddb/auto';
-import { beforeEach, expect, test } from 'vitest';
-import { newHistory, undo } from '@plain-trowel/core/garden/history';
-import { readReadingsCsv, writeReadingsCsv } from '@plain-trowel/core/records/readingsCsv';
+import { strToU8, zipSync } from 'fflate';
+import { beforeEach, describe, expect, test } from 'vitest';
+import { change, newHistory, undo } from '@plain-trowel/core/garden/history';
+import { readReadingsCsv, READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';
 import { fileNameOf } from './download.ts';
-import { csvChannels, csvRows } from './exportReadings.ts';
+import { withKeys } from './eventKeys.ts';
+import { csvChannels, readingsFile } from './exportReadings.ts';
 import { loadGarden, saveGarden } from './gardenStore.ts';
 import { importGarden } from './importGarden.ts';
 import { storeNewGarden } from './newGarden.ts';
-import { addRecords, readEvents, readWholeSeries } from './recordStore.ts';
+import { isZip, readBackup } from './readBackup.ts';
+import { importRecords, previewImport, stepBack, stepForward } from './recordsImport.ts';
+import { addRecords, readEvents, readSeries } from './recordStore.ts';
+import { writeBackup } from './writeBackup.ts';
+import { readLinkFile } from './linkStore.ts';
 
 const NOW = Date.UTC(2026, 4, 1, 12);
 const garden = marigoldHare(NOW);
 const history = sampleHistory(garden, NOW);
 const past = {
   readings: history.readings,
-  events: history.events,
+  events: withKeys(history.events),
   link: { world: history.world, openAtStart: true, alerts: {} },
 };
 
@@ -26,6 +32,10 @@ beforeEach(async () => {
   db = await openDb(`files-${++databases}`);
 });
 
+const wholeSeries = (of: Db, gardenId: string, channelId: string) =>
+  readSeries(of, gardenId, channelId, -Infinity, Infinity, true);
+const allEvents = async (of = db) => (await readEvents(of, garden.id, 0, Infinity, 1e6)).events;
+
 const presentOf = async () => {
   const loaded = await loadGarden(db, garden.id);
   if (loaded.kind !== 'found') throw new Error(loaded.kind);
@@ -33,8 +43,8 @@ const presentOf = async () => {
 };
 
 test('a garden that is not here yet is new; one that is here is replaced as a step that can be undone', async () => {
-  expect(await importGarden(db, garden)).toBe('new');
-  expect(await importGarden(db, { ...garden, name: 'From the file' })).toBe('replaced');
+  expect((await importGarden(db, garden)).outcome).toBe('new');
+  expect((await importGarden(db, { ...garden, name: 'From the file' })).outcome).toBe('replaced');
   const { history: steps } = await presentOf();
   expect(steps.present.name).toBe('From the file');
   expect(undo(steps).present).toEqual(garden);
@@ -42,34 +52,50 @@ test('a garden that is not here yet is new; one that is here is replaced as a st
 
 test('a garden that storage damaged can be replaced by its file', async () => {
   await db.put('gardens', { id: garden.id, revision: 4, doc: { format: 'plain-trowel-garden' } });
-  expect(await importGarden(db, garden)).toBe('new');
+  expect((await importGarden(db, garden)).outcome).toBe('new');
   expect((await presentOf()).history.present).toEqual(garden);
 });
 
 test('a new garden is stored with its whole past, and never over one that is there', async () => {
   await storeNewGarden(db, garden, past);
-  expect((await readWholeSeries(db, garden.id, 'channel-c2')).raw.length).toBe(
+  expect((await wholeSeries(db, garden.id, 'channel-c2')).raw.length).toBe(
     history.readings.get('channel-c2')?.length,
   );
-  expect((await readEvents(db, garden.id, 0, Infinity)).length).toBe(history.events.length);
+  expect((await allEvents()).length).toBe(history.events.length);
   await expect(storeNewGarden(db, { ...garden, name: 'Usurper' }, past)).rejects.toThrow();
   expect((await presentOf()).history.present.name).toBe('The Marigold Hare');
-  expect((await readEvents(db, garden.id, 0, Infinity)).length).toBe(history.events.length);
+  expect((await allEvents()).length).toBe(history.events.length);
 });
 
-test('all readings leave as CSV and come back to the same record', async () => {
-  await saveGarden(db, newHistory(garden), null);
-  await addRecords(db, garden.id, history.readings);
-  const before = await readWholeSeries(db, garden.id, 'channel-m1');
-  const rows = await csvRows(db, garden);
-  expect(rows.length).toBe([...history.readings.values()].reduce((sum, list) => sum + list.length, 0));
-  const read = readReadingsCsv(writeReadingsCsv(rows), csvChannels(garden));
+/** All readings as a CSV file's text. */
+const csv = async (of = db) => (await (await readingsFile(of, garden, READINGS_HEADER))?.text()) ?? '';
+const readCsv = (text: string) => {
+  const read = readReadingsCsv(text, csvChannels(garden));
   if (!read.ok) throw new Error(read.issue.kind);
-  await addRecords(db, garden.id, read.value);
-  expect(await readWholeSeries(db, garden.id, 'channel-m1')).toEqual(before);
+  return read.value;
+};
+
+test('all readings leave as CSV, and the same file again brings nothing new', async () => {
+  await storeNewGarden(db, garden, past);
+  const before = await wholeSeries(db, garden.id, 'channel-m1');
+  const text = await csv();
+  const total = [...history.readings.values()].reduce((sum, list) => sum + list.length, 0);
+  expect(text.trim().split('\r\n')).toHaveLength(total + 1);
+  const readings = readCsv(text);
+  expect(await previewImport(db, garden.id, readings)).toMatchObject({
+    fresh: 0,
+    same: total,
+    clashes: 0,
+    inside: 0,
+  });
+  await importRecords(db, await presentOf(), 'take in', { ...IMPORT, readings });
+  expect(await wholeSeries(db, garden.id, 'channel-m1')).toEqual(before);
 });
+
+const IMPORT = { events: [], onClash: 'keep', garden, what: 'x.csv', nowMs: NOW } as const;
 
 test('a row of the export carries the percent of today’s calibration, and none where there is none', async () => {
+  await saveGarden(db, newHistory(garden), null);
   await addRecords(
     db,
     garden.id,
@@ -78,10 +104,165 @@ test('a row of the export carries the percent of today’s calibration, and none
       ['channel-s1', [{ timeMs: NOW, raw: 500, flags: 0 }]],
     ]),
   );
-  expect(await csvRows(db, garden)).toMatchObject([
-    { plot: 'Chilli crate', probe: 'C2', raw: 2039, percent: 50, percentKind: 'span' },
-    { plot: 'Strawberry gutter', probe: 'S1', raw: 500, percent: null },
+  const rows = (await csv()).trim().split('\r\n').slice(1);
+  expect(rows).toContain('2026-05-01T12:00:00.000Z,Chilli crate,C2,channel-c2,2039,50.0,span,');
+  expect(rows).toContain('2026-05-01T12:00:00.000Z,Strawberry gutter,S1,channel-s1,500,,,');
+});
+
+test('an export without a reading is no file', async () => {
+  await saveGarden(db, newHistory(garden), null);
+  expect(await readingsFile(db, garden, READINGS_HEADER)).toBeNull();
+});
+
+describe('a file that says something else than the record', () => {
+  const reading = (timeMs: number, raw: number) => ({ timeMs, raw, flags: 2 });
+  const readings = new Map([
+    ['channel-c2', [reading(NOW, 9), reading(NOW + 1, 5), reading(NOW + 1, 6), reading(NOW + 2, 7)]],
   ]);
+  const rows = async () => {
+    const { timesMs, raw, flags } = await wholeSeries(db, garden.id, 'channel-c2');
+    return [...timesMs].map((timeMs, at) => [timeMs - NOW, raw[at], flags[at]]);
+  };
+  beforeEach(async () => {
+    await saveGarden(db, newHistory(garden), null);
+    await addRecords(db, garden.id, new Map([['channel-c2', [{ timeMs: NOW, raw: 1, flags: 0 }]]]));
+  });
+
+  test('is counted and shown before anything is written', async () => {
+    expect(await previewImport(db, garden.id, readings)).toMatchObject({
+      fresh: 2,
+      same: 0,
+      clashes: 1,
+      firstClashes: [{ channelId: 'channel-c2', timeMs: NOW, recorded: 1, given: 9 }],
+      inside: 1,
+      firstInside: [{ timeMs: NOW + 1, recorded: 5, given: 6 }],
+    });
+    expect(await rows()).toEqual([[0, 1, 0]]);
+  });
+
+  test.each([
+    [
+      'keep',
+      [
+        [0, 1, 0],
+        [1, 5, 2],
+        [2, 7, 2],
+      ],
+    ],
+    [
+      'beside',
+      [
+        [0, 1, 0],
+        [0, 9, 6],
+        [1, 5, 2],
+        [1, 6, 6],
+        [2, 7, 2],
+      ],
+    ],
+  ] as const)('taken in with "%s" is one step: undone and redone without a trace', async (onClash, after) => {
+    const { stored } = await importRecords(db, await presentOf(), 'take in', {
+      ...IMPORT,
+      readings,
+      onClash,
+    });
+    expect(await rows()).toEqual(after);
+    expect((await allEvents()).map((one) => one.kind)).toEqual(['imported']);
+    const back = await stepBack(db, stored);
+    expect(await rows()).toEqual([[0, 1, 0]]);
+    expect(await allEvents()).toEqual([]);
+    const forward = await stepForward(db, back);
+    expect(await rows()).toEqual(after);
+    expect(await allEvents()).toHaveLength(1);
+    expect(await presentOf()).toMatchObject({ revision: forward.revision });
+  });
+
+  test('what came after it stays when it is undone', async () => {
+    const { stored } = await importRecords(db, await presentOf(), 'take in', { ...IMPORT, readings });
+    await addRecords(db, garden.id, new Map([['channel-c2', [{ timeMs: NOW + 3, raw: 8, flags: 0 }]]]));
+    await stepBack(db, stored);
+    expect(await rows()).toEqual([
+      [0, 1, 0],
+      [3, 8, 0],
+    ]);
+  });
+
+  test('a step that can no longer be undone keeps no second copy', async () => {
+    let { stored } = await importRecords(db, await presentOf(), 'take in', { ...IMPORT, readings });
+    expect(await db.count('imports')).toBe(1);
+    for (let step = 0; step < 50; step += 1)
+      stored = await saveGarden(
+        db,
+        change(stored.history, { ...stored.history.present, note: String(step) }, 'note'),
+        stored.revision,
+      );
+    expect(await db.count('imports')).toBe(0);
+    expect(await rows()).toHaveLength(3);
+  });
+});
+
+describe('a backup', () => {
+  const page = { garden, waiting: { readings: new Map(), events: [] } };
+  const written = async (
+    of: Db | null = db,
+    waiting = page.waiting as Parameters<typeof writeBackup>[1]['waiting'],
+  ) => new Uint8Array(await (await writeBackup(of, { garden, waiting }, NOW)).zip.arrayBuffer());
+  const opened = (bytes: Uint8Array) => {
+    const read = readBackup(bytes);
+    if (!read.ok) throw new Error(JSON.stringify(read.issue));
+    return read.value;
+  };
+
+  test('holds everything: into an empty browser it brings the same garden, readings, events and boards', async () => {
+    await storeNewGarden(db, garden, past);
+    // Readings whose plot was removed are kept, and are part of it.
+    await addRecords(db, garden.id, new Map([['channel-old', [{ timeMs: NOW, raw: 3, flags: 0 }]]]));
+    await addRecords(db, garden.id, new Map([['channel-c2', [{ timeMs: NOW, raw: 2, flags: 0 }]]]));
+    await addRecords(db, garden.id, new Map([['channel-c2', [{ timeMs: NOW, raw: 4, flags: 0 }]]]));
+    const bytes = await written();
+    expect(isZip(bytes)).toBe(true);
+    const backup = opened(bytes);
+    const other = await openDb(`files-${++databases}`);
+    await storeNewGarden(other, backup.garden, {
+      readings: backup.readings,
+      events: withKeys(backup.events),
+      link: { ...readLinkFile(backup.boards ?? ''), openAtStart: false },
+    });
+    expect(await other.getAll('blocks')).toEqual(await db.getAll('blocks'));
+    expect(await allEvents(other)).toEqual(await allEvents());
+    expect((await loadGarden(other, garden.id)).kind).toBe('found');
+    expect(JSON.stringify((await other.get('links', garden.id))?.world)).toContain('"pots"');
+    // The same backup again brings nothing.
+    expect(await previewImport(other, garden.id, backup.readings, backup.events)).toMatchObject({
+      fresh: 0,
+      clashes: 0,
+      inside: 0,
+      freshEvents: [],
+    });
+  });
+
+  test('holds what waits in the page, also when storage cannot be read at all', async () => {
+    const note = { kind: 'note', atMs: NOW, plotId: null, simulated: false, text: 'waits' } as const;
+    const waiting = {
+      readings: new Map([['channel-c2', [{ timeMs: NOW, raw: 5, flags: 0 }]]]),
+      events: [note],
+    };
+    const backup = opened(await written(null, waiting));
+    expect(backup.events).toEqual([note]);
+    expect(backup.readings.get('channel-c2')).toEqual([{ timeMs: NOW, raw: 5, flags: 0 }]);
+  });
+
+  test('cut off, of another kind or newer is refused', async () => {
+    const bytes = await written();
+    expect(readBackup(bytes.slice(0, bytes.length - 40))).toMatchObject({ issue: { kind: 'not-a-zip' } });
+    expect(readBackup(zipSync({ 'a.txt': strToU8('x') }))).toMatchObject({ issue: { kind: 'not-a-backup' } });
+    const about = '{"format":"plain-trowel-backup","version":9,"madeAt":"2026-05-01T00:00:00Z"}';
+    expect(readBackup(zipSync({ 'about.json': strToU8(about) }))).toMatchObject({
+      issue: { kind: 'newer', version: 9 },
+    });
+    expect(readBackup(zipSync({ 'about.json': strToU8(about.replace('9', '1')) }))).toMatchObject({
+      issue: { kind: 'garden' },
+    });
+  });
 });
 
 test.each([

@@ -2,6 +2,8 @@ import { createContext, use } from 'react';
 import type { History } from '@plain-trowel/core/garden/history';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { PutOutcome } from './recordStore.ts';
+import type { RecordsImport } from './recordsImport.ts';
 
 /** A change to the garden, with the events that belong to it; saved together or not at all. */
 export type GardenChange = (garden: Garden) => { garden: Garden; events?: readonly GardenEvent[] };
@@ -9,10 +11,17 @@ export type GardenChange = (garden: Garden) => { garden: Garden; events?: readon
 export type GardenTools = {
   readonly garden: Garden;
   readonly history: History<Garden>;
-  /** Saves a change under the words the undo will show; true once it is on disk. */
+  /** Saves a change under the words the undo will show; true once it is on disk. What is refused is told, and leaves everything as it was. */
   readonly commit: (label: string, change: GardenChange, toast?: string) => Promise<boolean>;
+  /** Takes readings and events in as one step that can be undone; null when it was not possible, which is told. */
+  readonly takeIn: (
+    label: string,
+    of: Omit<RecordsImport, 'garden'> & { readonly garden?: Garden },
+  ) => Promise<PutOutcome | null>;
   readonly undo: () => Promise<boolean>;
   readonly redo: () => Promise<boolean>;
+  /** Writes the garden of this page into storage from which it has gone. */
+  readonly putBack: () => Promise<boolean>;
 };
 
 export const GardenContext = createContext<GardenTools | null>(null);

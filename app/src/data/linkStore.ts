@@ -4,7 +4,8 @@ import type { AlertStates } from '@plain-trowel/core/control/alerts';
 import { bootEngine } from '@plain-trowel/core/control/engine/engine';
 import { PROBE_FAULTS } from '@plain-trowel/standins/board/potProbe';
 import { BOARD_FAULTS, type World } from '@plain-trowel/standins/board/world';
-import type { Db } from './db.ts';
+import { allOrNothing, writeTo, type Db } from './db.ts';
+import { putAside as putAsideIn } from './recordStore.ts';
 
 const pot = z.object({ surfaceMl: z.number(), rootMl: z.number(), drainedMl: z.number() });
 
@@ -59,17 +60,54 @@ export type LinkMemory = {
   readonly alerts: AlertStates;
 };
 
-export async function loadLink(db: Db, gardenId: string): Promise<LinkMemory> {
-  const record = await db.get('links', gardenId);
-  const world = worldSchema.safeParse(record?.world);
-  const alerts = alertStates.safeParse(record?.alerts);
-  return {
-    world: world.success ? world.data : null,
-    openAtStart: record?.openAtStart ?? false,
-    alerts: alerts.success ? alerts.data : {},
+/** What was remembered, and what of it could not be read and was put aside just now. */
+export type LoadedLink = LinkMemory & { readonly putAside: readonly ('stand-in' | 'alerts')[] };
+
+/** Reads what is remembered; what cannot be read is kept aside before anything else could be written in its place. */
+export async function loadLink(db: Db, gardenId: string): Promise<LoadedLink> {
+  const record = (await db.get('links', gardenId)) as Partial<Record<string, unknown>> | undefined;
+  const world = worldSchema.nullish().safeParse(record?.world);
+  const alerts = alertStates.optional().safeParse(record?.alerts);
+  const memory: LinkMemory = {
+    world: world.success ? (world.data ?? null) : null,
+    openAtStart: record?.openAtStart === true,
+    alerts: alerts.success ? (alerts.data ?? {}) : {},
   };
+  const putAside = [
+    ...(world.success ? [] : (['stand-in'] as const)),
+    ...(alerts.success ? [] : (['alerts'] as const)),
+  ];
+  if (putAside.length > 0) {
+    const tx = writeTo(db, 'links', 'aside');
+    await allOrNothing(tx, async () => {
+      for (const what of putAside)
+        await putAsideIn(tx, {
+          gardenId,
+          what,
+          name: '',
+          record: what === 'stand-in' ? record?.world : record?.alerts,
+        });
+      await tx.objectStore('links').put({ id: gardenId, ...memory });
+    });
+  }
+  return { ...memory, putAside };
 }
 
 export async function saveLink(db: Db, gardenId: string, memory: LinkMemory): Promise<void> {
-  await db.put('links', { id: gardenId, ...memory });
+  const { world, openAtStart, alerts } = memory;
+  await db.put('links', { id: gardenId, world, openAtStart, alerts });
+}
+
+/** What the stand-in boards and the alerts remember, as a file's text holds it; what cannot be read is nothing. */
+export function readLinkFile(text: string): Pick<LinkMemory, 'world' | 'alerts'> {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch {
+    parsed = null;
+  }
+  const of = typeof parsed === 'object' && parsed !== null ? (parsed as Record<string, unknown>) : {};
+  const world = worldSchema.safeParse(of.world);
+  const alerts = alertStates.safeParse(of.alerts);
+  return { world: world.success ? world.data : null, alerts: alerts.success ? alerts.data : {} };
 }

@@ -1,29 +1,29 @@
+import { newHistory } from '@plain-trowel/core/garden/history';
 import type { Garden } from '@plain-trowel/core/garden/schema';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
-import { byDay, mergeDay } from '@plain-trowel/core/records/series';
-import { allOrNothing, type Db } from './db.ts';
+import { allOrNothing, writeTo, type Db } from './db.ts';
+import { admitted, GARDEN_STORES, putGarden } from './gardenStore.ts';
 import type { LinkMemory } from './linkStore.ts';
-import type { ReadingsByChannel } from './recordStore.ts';
+import { putReadings, type KeyedEvent, type ReadingsByChannel } from './recordStore.ts';
 
 /** Stores a new garden together with a past it came with; a killed tab leaves the whole of it or nothing. */
 export async function storeNewGarden(
   db: Db,
   garden: Garden,
-  past: { readings: ReadingsByChannel; events: readonly GardenEvent[]; link: LinkMemory },
+  past: {
+    readonly readings: ReadingsByChannel;
+    readonly events: readonly KeyedEvent[];
+    readonly link: Pick<LinkMemory, 'world' | 'openAtStart' | 'alerts'>;
+  },
 ): Promise<void> {
-  const { id } = garden;
-  const tx = db.transaction(['gardens', 'histories', 'blocks', 'events', 'links'], 'readwrite', {
-    durability: 'strict',
-  });
+  const { id } = admitted(garden);
+  const tx = writeTo(db, ...GARDEN_STORES, 'blocks', 'links', 'aside');
   await allOrNothing(tx, async () => {
     // `add`, not `put`: a garden that is already there must never be written over.
     await tx.objectStore('gardens').add({ id, revision: 1, doc: garden });
-    await tx.objectStore('histories').put({ id, past: [], future: [] });
+    await putGarden(tx, newHistory(garden), 1);
     await tx.objectStore('links').put({ id, ...past.link });
-    for (const [channelId, readings] of past.readings)
-      for (const [dayMs, day] of byDay(readings))
-        await tx.objectStore('blocks').put({ gardenId: id, ...mergeDay(null, channelId, dayMs, day) });
-    for (const event of past.events)
-      await tx.objectStore('events').add({ gardenId: id, atMs: event.atMs, event });
+    await putReadings(tx, id, past.readings, 'beside');
+    for (const { key, event } of past.events)
+      await tx.objectStore('events').put({ gardenId: id, atMs: event.atMs, event }, key);
   });
 }

@@ -1,7 +1,8 @@
 import { queryOptions } from '@tanstack/react-query';
 import { listGardens, loadGarden } from './gardenStore.ts';
+import { readKeeping, readPersistence } from './keeping.ts';
 import { loadLink } from './linkStore.ts';
-import { latestReadings, readEvents, readSeries } from './recordStore.ts';
+import { latestReadings, readAside, readEvents, readSeries } from './recordStore.ts';
 import { database } from './services.ts';
 
 export const gardensQuery = () =>
@@ -19,10 +20,17 @@ export const latestQuery = (gardenId: string, channelIds: readonly string[]) =>
     queryFn: async () => latestReadings(await database(), gardenId, channelIds),
   });
 
-export const seriesQuery = (gardenId: string, channelId: string, fromMs: number, toMs: number) =>
+/** @param withBeside also the readings that stand beside recorded ones */
+export const seriesQuery = (
+  gardenId: string,
+  channelId: string,
+  fromMs: number,
+  toMs: number,
+  withBeside = false,
+) =>
   queryOptions({
-    queryKey: ['records', gardenId, 'series', channelId, fromMs, toMs],
-    queryFn: async () => readSeries(await database(), gardenId, channelId, fromMs, toMs),
+    queryKey: ['records', gardenId, 'series', channelId, fromMs, toMs, withBeside],
+    queryFn: async () => readSeries(await database(), gardenId, channelId, fromMs, toMs, withBeside),
     placeholderData: (previous) => previous,
     gcTime: 10_000,
   });
@@ -33,6 +41,23 @@ export const eventsQuery = (gardenId: string, fromMs: number, toMs: number) =>
     queryFn: async () => readEvents(await database(), gardenId, fromMs, toMs),
     placeholderData: (previous) => previous,
     gcTime: 10_000,
+  });
+
+/** How safe a garden is in this browser. */
+export const keepingQuery = (gardenId: string) =>
+  queryOptions({
+    queryKey: ['keeping', gardenId],
+    queryFn: async () => ({
+      ...(await readKeeping(await database(), gardenId)),
+      persistence: await readPersistence(),
+    }),
+  });
+
+/** What could not be read and was kept aside. */
+export const asideQuery = (gardenId: string) =>
+  queryOptions({
+    queryKey: ['records', gardenId, 'aside'],
+    queryFn: async () => readAside(await database(), gardenId),
   });
 
 /** Key of everything that was recorded in a garden. */

@@ -1,50 +1,125 @@
 /** Readings and events in storage. Blocks are merged inside one transaction, so a killed tab leaves whole days or nothing. */
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { eventSchema, type GardenEvent } from '@plain-trowel/core/records/event';
+import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
 import {
   byDay,
   dayOf,
-  mergeDay,
+  FLAGS,
+  isSoundBlock,
   seriesOf,
   type DayBlock,
   type Reading,
   type Series,
 } from '@plain-trowel/core/records/series';
-import { allOrNothing, daysOfChannel, type BlockRecord, type Db } from './db.ts';
+import {
+  allOrNothing,
+  daysOfChannel,
+  ofGarden,
+  type AsideRecord,
+  type Db,
+  type WriteTx,
+  writeTo,
+} from './db.ts';
+import { StorageError } from './storageProblem.ts';
 
 export type ReadingsByChannel = ReadonlyMap<string, readonly Reading[]>;
 
-/** Adds readings and events, all or nothing; on disk when it reports back. */
+/** An event with the key it is kept under: writing it twice keeps one. */
+export type KeyedEvent = { readonly key: string; readonly event: GardenEvent };
+
+/** What became of readings that were put in. */
+export type PutOutcome = {
+  readonly added: number;
+  /** Of those, the ones that stand beside recorded ones. */
+  readonly beside: number;
+  readonly same: number;
+  readonly clashes: number;
+  readonly firstClashes: readonly Clash[];
+  /** Days that could not be read and were put aside. */
+  readonly damagedDays: number;
+};
+
+const SHOWN_CLASHES = 8;
+
+/**
+ * Puts readings into the days of a running transaction; a day that cannot be read is put aside, never written over.
+ * @param onAdded called with what a day got, for those who must be able to take it out again
+ */
+export async function putReadings(
+  tx: WriteTx,
+  gardenId: string,
+  readings: ReadingsByChannel,
+  onClash: OnClash,
+  onAdded?: (channelId: string, dayMs: number, added: readonly Reading[]) => Promise<unknown>,
+): Promise<PutOutcome> {
+  let [added, beside, same, clashes, damagedDays] = [0, 0, 0, 0, 0];
+  const firstClashes: Clash[] = [];
+  for (const [channelId, list] of readings) {
+    for (const [dayMs, day] of byDay(list)) {
+      const stored: unknown = await tx.objectStore('blocks').get([gardenId, channelId, dayMs]);
+      const sound = isSoundBlock(stored) ? stored : null;
+      if (stored !== undefined && !sound) {
+        damagedDays += 1;
+        await putAside(tx, { gardenId, what: 'day', name: dayName(channelId, dayMs), record: stored });
+      }
+      const merged = mergeDay(sound, channelId, dayMs, day, onClash);
+      if (merged.block !== sound) await tx.objectStore('blocks').put({ gardenId, ...merged.block });
+      if (merged.added.length > 0) await onAdded?.(channelId, dayMs, merged.added);
+      added += merged.added.length;
+      for (const one of merged.added) if ((one.flags & FLAGS.beside) !== 0) beside += 1;
+      same += merged.same;
+      clashes += merged.clashes.length;
+      firstClashes.push(...merged.clashes.slice(0, SHOWN_CLASHES - firstClashes.length));
+    }
+  }
+  return { added, beside, same, clashes, firstClashes, damagedDays };
+}
+
+const dayName = (channelId: string, dayMs: number) => `${channelId} ${isoOf(dayMs).slice(0, 10)}`;
+
+/** Keeps what could not be read, as it was found. */
+export const putAside = (tx: WriteTx, of: Omit<AsideRecord, 'atMs'>): Promise<number> =>
+  tx.objectStore('aside').add({ ...of, atMs: Date.now() });
+
+export async function readAside(
+  db: Db,
+  gardenId: string,
+): Promise<readonly (AsideRecord & { readonly key: number })[]> {
+  const tx = db.transaction('aside');
+  const [keys, records] = await Promise.all([
+    tx.store.index('by-garden').getAllKeys(gardenId),
+    tx.store.index('by-garden').getAll(gardenId),
+  ]);
+  return records.flatMap((record, at) => {
+    const key = keys[at];
+    return key === undefined ? [] : [{ ...record, key }];
+  });
+}
+
+/**
+ * Keeps readings and events of an open garden, all or nothing; on disk when it reports back. What is recorded stays: a reading with another value stands
+ * beside it with a flag. The same call twice keeps everything once.
+ * @throws StorageError "gone" when the garden is not in storage any more
+ */
 export async function addRecords(
   db: Db,
   gardenId: string,
   readings: ReadingsByChannel,
-  events: readonly GardenEvent[] = [],
-): Promise<void> {
-  const tx = db.transaction(['blocks', 'events'], 'readwrite', { durability: 'strict' });
-  const blocks = tx.objectStore('blocks');
-  await allOrNothing(tx, async () => {
-    for (const [channelId, list] of readings) {
-      for (const [dayMs, day] of byDay(list)) {
-        const stored = blockOf(await blocks.get([gardenId, channelId, dayMs]));
-        await blocks.put({ gardenId, ...mergeDay(stored, channelId, dayMs, day) });
-      }
-    }
-    for (const event of events) await tx.objectStore('events').add({ gardenId, atMs: event.atMs, event });
+  events: readonly KeyedEvent[] = [],
+): Promise<PutOutcome> {
+  const tx = writeTo(db, 'gardens', 'blocks', 'events', 'aside');
+  return allOrNothing(tx, async () => {
+    if ((await tx.objectStore('gardens').getKey(gardenId)) === undefined) throw new StorageError('gone');
+    const outcome = await putReadings(tx, gardenId, readings, 'beside');
+    for (const { key, event } of events)
+      await tx.objectStore('events').put({ gardenId, atMs: event.atMs, event }, key);
+    return outcome;
   });
 }
 
-/** A stored block if its columns fit together, else null: a damaged day must not take the rest along. */
-function blockOf(record: BlockRecord | undefined): DayBlock | null {
-  if (!record) return null;
-  const { offsetsMs, raw, flags } = record;
-  const sound =
-    offsetsMs instanceof Uint32Array &&
-    raw instanceof Float64Array &&
-    flags instanceof Uint8Array &&
-    offsetsMs.length === raw.length &&
-    raw.length === flags.length;
-  return sound ? record : null;
-}
+/** A stretch of a channel's record, and the days within it that could not be read. */
+export type StoredSeries = Series & { readonly damagedDays: readonly number[] };
 
 export async function readSeries(
   db: Db,
@@ -52,26 +127,26 @@ export async function readSeries(
   channelId: string,
   fromMs: number,
   toMs: number,
-): Promise<Series> {
-  const records = await db.getAll('blocks', daysOfChannel(gardenId, channelId, dayOf(fromMs), dayOf(toMs)));
-  return seriesOf(
-    records.flatMap((record) => blockOf(record) ?? []),
-    fromMs,
-    toMs,
+  withBeside = false,
+): Promise<StoredSeries> {
+  const records: unknown[] = await db.getAll(
+    'blocks',
+    daysOfChannel(gardenId, channelId, dayOf(fromMs), dayOf(toMs)),
   );
+  const sound = records.filter(isSoundBlock);
+  const damaged = records.filter((one) => !isSoundBlock(one)) as { readonly dayMs: number }[];
+  return { ...seriesOf(sound, fromMs, toMs, withBeside), damagedDays: damaged.map((one) => one.dayMs) };
 }
 
-/** Everything ever kept of a channel, for an export. */
-export async function readWholeSeries(db: Db, gardenId: string, channelId: string): Promise<Series> {
-  const records = await db.getAll('blocks', daysOfChannel(gardenId, channelId));
-  return seriesOf(
-    records.flatMap((record) => blockOf(record) ?? []),
-    -Infinity,
-    Infinity,
-  );
+/** The days of a channel one after the other, oldest first, for exports: never all of them in memory. Damaged ones are passed over. */
+export async function* eachDay(db: Db, gardenId: string, channelId: string): AsyncGenerator<DayBlock> {
+  for (const key of await db.getAllKeys('blocks', daysOfChannel(gardenId, channelId))) {
+    const block: unknown = await db.get('blocks', key);
+    if (isSoundBlock(block)) yield block;
+  }
 }
 
-/** The newest reading of each channel that has one. */
+/** The newest reading of each channel that has one; one that stands beside another does not count. */
 export async function latestReadings(
   db: Db,
   gardenId: string,
@@ -80,34 +155,61 @@ export async function latestReadings(
   const latest = new Map<string, Reading>();
   const tx = db.transaction('blocks');
   for (const channelId of channelIds) {
-    const cursor = await tx.store.openCursor(daysOfChannel(gardenId, channelId), 'prev');
-    const block = blockOf(cursor?.value);
-    const at = (block?.offsetsMs.length ?? 0) - 1;
-    if (block && at >= 0)
-      latest.set(channelId, {
-        timeMs: block.dayMs + (block.offsetsMs[at] ?? 0),
-        raw: block.raw[at] ?? 0,
-        flags: block.flags[at] ?? 0,
-      });
+    let cursor = await tx.store.openCursor(daysOfChannel(gardenId, channelId), 'prev');
+    while (cursor && !latest.has(channelId)) {
+      const newest = isSoundBlock(cursor.value) ? newestOf(cursor.value) : null;
+      if (newest) latest.set(channelId, newest);
+      else cursor = await cursor.continue();
+    }
   }
   return latest;
 }
 
-/** Events from `fromMs` to `toMs`, newest first, at most `most`; records that no longer fit are left out. */
+function newestOf(block: DayBlock): Reading | null {
+  for (let at = block.offsetsMs.length - 1; at >= 0; at -= 1) {
+    const flags = block.flags[at] ?? 0;
+    if ((flags & FLAGS.beside) === 0)
+      return { timeMs: block.dayMs + (block.offsetsMs[at] ?? 0), raw: block.raw[at] ?? 0, flags };
+  }
+  return null;
+}
+
+export type StoredEvents = {
+  readonly events: readonly GardenEvent[];
+  /** Records that could not be read. */
+  readonly unreadable: number;
+};
+
+/** Events from `fromMs` to `toMs`, newest first, at most `most`; what could not be read is counted. */
 export async function readEvents(
   db: Db,
   gardenId: string,
   fromMs: number,
   toMs: number,
   most = 500,
-): Promise<GardenEvent[]> {
+): Promise<StoredEvents> {
   const events: GardenEvent[] = [];
+  let unreadable = 0;
   const range = IDBKeyRange.bound([gardenId, fromMs], [gardenId, toMs]);
   let cursor = await db.transaction('events').store.index('by-garden-time').openCursor(range, 'prev');
   while (cursor && events.length < most) {
-    const read = eventSchema.safeParse(cursor.value.event);
-    if (read.success) events.push(read.data);
+    if (cursor.value.undone !== true) {
+      const read = eventSchema.safeParse(cursor.value.event);
+      if (read.success) events.push(read.data);
+      else unreadable += 1;
+    }
     cursor = await cursor.continue();
   }
-  return events;
+  return { events, unreadable };
+}
+
+/** How many readings a garden has in this browser, the damaged days aside. */
+export async function countReadings(db: Db, gardenId: string): Promise<number> {
+  let count = 0;
+  let cursor = await db.transaction('blocks').store.openCursor(ofGarden(gardenId));
+  while (cursor) {
+    if (isSoundBlock(cursor.value)) count += cursor.value.offsetsMs.length;
+    cursor = await cursor.continue();
+  }
+  return count;
 }

@@ -1,13 +1,23 @@
 import 'fake-indexeddb/auto';
+import { openDB } from 'idb';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory } from '@plain-trowel/core/garden/history';
 import { setLimits } from '@plain-trowel/core/garden/edit';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';
-import { ConflictError, deleteGarden, listGardens, loadGarden, saveGarden } from './gardenStore.ts';
+import {
+  ConflictError,
+  deleteGarden,
+  listGardens,
+  loadGarden,
+  RefusedError,
+  saveGarden,
+} from './gardenStore.ts';
 import { loadLink, saveLink } from './linkStore.ts';
-import { addRecords, latestReadings, readEvents, readSeries, readWholeSeries } from './recordStore.ts';
+import { withKeys } from './eventKeys.ts';
+import { addRecords, latestReadings, readAside, readEvents, readSeries } from './recordStore.ts';
+import { StorageError } from './storageProblem.ts';
 
 const T0 = Date.UTC(2026, 4, 1, 23, 59, 50);
 const garden = marigoldHare(T0);
@@ -18,6 +28,13 @@ const note = (atMs: number, text: string): GardenEvent => ({
   simulated: false,
   text,
 });
+
+/** Everything ever kept of a channel. */
+const wholeSeries = (of: Db, gardenId: string, channelId: string) =>
+  readSeries(of, gardenId, channelId, -Infinity, Infinity);
+const eventsOf = async (of: Db, gardenId: string) => (await readEvents(of, gardenId, 0, Infinity)).events;
+/** A garden that is there, for records to belong to. */
+const place = (of: Db, id: string) => of.put('gardens', { id, revision: 1, doc: { ...garden, id } });
 
 let db: Db;
 let databases = 0;
@@ -48,13 +65,13 @@ describe('gardens', () => {
       db,
       change(first.history, { ...garden, name: 'Too late' }, 'rename'),
       first.revision,
-      [note(T0, 'lost')],
+      withKeys([note(T0, 'lost')]),
     );
     await expect(late).rejects.toBeInstanceOf(ConflictError);
     expect(await loadGarden(db, garden.id)).toMatchObject({
       stored: { history: { present: { name: 'Another tab' } } },
     });
-    expect(await readEvents(db, garden.id, 0, Infinity)).toEqual([]);
+    expect(await eventsOf(db, garden.id)).toEqual([]);
   });
 
   test('a garden that storage damaged is told apart from one that is missing', async () => {
@@ -74,19 +91,22 @@ describe('gardens', () => {
 
   test('deleting a garden takes its records along and leaves its neighbours', async () => {
     const readings = new Map([['channel-c2', [{ timeMs: T0, raw: 5, flags: 0 }]]]);
-    await saveGarden(db, newHistory(garden), null, [note(T0, 'gone')]);
+    await saveGarden(db, newHistory(garden), null, withKeys([note(T0, 'gone')]));
+    await place(db, 'neighbour');
     await addRecords(db, garden.id, readings);
-    await addRecords(db, 'neighbour', readings, [note(T0, 'stays')]);
+    await addRecords(db, 'neighbour', readings, withKeys([note(T0, 'stays')]));
     await deleteGarden(db, garden.id);
     expect(await loadGarden(db, garden.id)).toEqual({ kind: 'missing' });
-    expect((await readWholeSeries(db, garden.id, 'channel-c2')).raw).toHaveLength(0);
-    expect(await readEvents(db, garden.id, 0, Infinity)).toEqual([]);
-    expect((await readWholeSeries(db, 'neighbour', 'channel-c2')).raw).toHaveLength(1);
-    expect(await readEvents(db, 'neighbour', 0, Infinity)).toHaveLength(1);
+    expect((await wholeSeries(db, garden.id, 'channel-c2')).raw).toHaveLength(0);
+    expect(await eventsOf(db, garden.id)).toEqual([]);
+    expect((await wholeSeries(db, 'neighbour', 'channel-c2')).raw).toHaveLength(1);
+    expect(await eventsOf(db, 'neighbour')).toHaveLength(1);
   });
 });
 
 describe('readings', () => {
+  beforeEach(() => place(db, 'g'));
+
   test('readings over midnight land in two days and come back as one series', async () => {
     const readings = [0, 10_000, 20_000].map((after) => ({
       timeMs: T0 + after,
@@ -104,7 +124,7 @@ describe('readings', () => {
     const readings = new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]);
     await addRecords(db, 'g', readings);
     await addRecords(db, 'g', readings);
-    expect((await readWholeSeries(db, 'g', 'c')).raw).toHaveLength(1);
+    expect((await wholeSeries(db, 'g', 'c')).raw).toHaveLength(1);
   });
 
   test('nothing of an import stays when a part of it cannot be stored', async () => {
@@ -116,24 +136,132 @@ describe('readings', () => {
       text: () => 'not data',
     } as unknown as GardenEvent;
     await expect(
-      addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]), [bad]),
+      addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]), withKeys([bad])),
     ).rejects.toThrow();
-    expect((await readWholeSeries(db, 'g', 'c')).raw).toHaveLength(0);
+    expect((await wholeSeries(db, 'g', 'c')).raw).toHaveLength(0);
   });
 
-  test('a damaged day is left out', async () => {
+  test('a recorded value is never changed: another one at its time stands beside it', async () => {
+    await addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]));
+    const outcome = await addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 9, flags: 0 }]]]));
+    expect(outcome).toMatchObject({ added: 1, beside: 1, clashes: 1 });
+    expect([...(await wholeSeries(db, 'g', 'c')).raw]).toEqual([7]);
+    expect([...(await readSeries(db, 'g', 'c', T0, T0, true)).raw]).toEqual([7, 9]);
+    expect((await latestReadings(db, 'g', ['c'])).get('c')?.raw).toBe(7);
+  });
+
+  test('a damaged day is told, breaks nothing, and is kept aside when new readings come', async () => {
     await addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]));
     const [block] = await db.getAll('blocks');
-    if (block) await db.put('blocks', { ...block, raw: new Float64Array(3) });
-    expect((await readWholeSeries(db, 'g', 'c')).raw).toHaveLength(0);
+    const damaged = { ...block, raw: new Float64Array(3) };
+    await db.put('blocks', damaged as never);
+    const read = await wholeSeries(db, 'g', 'c');
+    expect([read.raw.length, read.damagedDays]).toEqual([0, [block?.dayMs]]);
+    expect((await latestReadings(db, 'g', ['c'])).size).toBe(0);
+    const outcome = await addRecords(db, 'g', new Map([['c', [{ timeMs: T0 + 5, raw: 8, flags: 0 }]]]));
+    expect(outcome.damagedDays).toBe(1);
+    expect([...(await wholeSeries(db, 'g', 'c')).raw]).toEqual([8]);
+    expect(await readAside(db, 'g')).toMatchObject([{ what: 'day', name: 'c 2026-05-01', record: damaged }]);
+  });
+
+  test('records of a garden that is gone from storage wait, they are not written into nothing', async () => {
+    const lost = addRecords(db, 'nobody', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]));
+    await expect(lost).rejects.toEqual(new StorageError('gone'));
+    expect(await db.count('blocks')).toBe(0);
+  });
+
+  test('the same events a second time, by their keys, are kept once', async () => {
+    const events = withKeys([note(T0, 'once'), note(T0, 'once')]);
+    await addRecords(db, 'g', new Map(), events);
+    await addRecords(db, 'g', new Map(), events);
+    expect(await eventsOf(db, 'g')).toHaveLength(2);
   });
 });
 
-test('events come newest first, within the time asked for, and odd ones are left out', async () => {
-  await addRecords(db, 'g', new Map(), [note(1000, 'first'), note(3000, 'third'), note(2000, 'second')]);
-  await db.add('events', { gardenId: 'g', atMs: 2500, event: { kind: 'odd' } });
-  const texts = (await readEvents(db, 'g', 1500, 3000)).map((event) => event.kind === 'note' && event.text);
-  expect(texts).toEqual(['third', 'second']);
+describe('the gate', () => {
+  const wrong = { ...garden, logEveryS: 0 };
+
+  test('a document that could not be opened again is not written, nor anything with it', async () => {
+    const stored = await saveGarden(db, newHistory(garden), null);
+    const refused = saveGarden(
+      db,
+      change(stored.history, wrong, 'log faster'),
+      stored.revision,
+      withKeys([note(T0, 'lost')]),
+    );
+    await expect(refused).rejects.toBeInstanceOf(RefusedError);
+    await expect(refused).rejects.toMatchObject({ faults: [{ field: 'logEveryS' }] });
+    expect(await loadGarden(db, garden.id)).toMatchObject({ stored: { revision: 1, history: { past: [] } } });
+    expect(await eventsOf(db, garden.id)).toEqual([]);
+  });
+
+  test('a garden that is gone is told apart from one that another tab has changed', async () => {
+    const stored = await saveGarden(db, newHistory(garden), null);
+    await deleteGarden(db, garden.id);
+    const late = saveGarden(
+      db,
+      change(stored.history, { ...garden, name: 'Late' }, 'rename'),
+      stored.revision,
+    );
+    await expect(late).rejects.toEqual(new StorageError('gone'));
+    // Put back from the page, with its steps.
+    await saveGarden(db, stored.history, null);
+    expect((await loadGarden(db, garden.id)).kind).toBe('found');
+  });
+
+  test('of a document that storage damaged the last good one is offered, then the steps before it', async () => {
+    const first = await saveGarden(db, newHistory(garden), null);
+    const renamed = change(first.history, { ...garden, name: 'Second' }, 'rename');
+    await saveGarden(db, renamed, first.revision);
+    await db.put('gardens', { id: garden.id, revision: 2, doc: wrong });
+    expect(await loadGarden(db, garden.id)).toMatchObject({
+      kind: 'damaged',
+      issue: { kind: 'field', fault: { field: 'logEveryS' } },
+      lastGood: { garden: { name: 'Second' }, revision: 2 },
+    });
+    await db.clear('copies');
+    expect(await loadGarden(db, garden.id)).toMatchObject({ lastGood: { garden: { name: garden.name } } });
+    await db.clear('histories');
+    expect(await loadGarden(db, garden.id)).toMatchObject({ kind: 'damaged', lastGood: null });
+  });
+});
+
+test('storage of the first layout is brought up and keeps everything', async () => {
+  const name = `old-${++databases}`;
+  const old = await openDB(name, 1, {
+    upgrade(raw) {
+      raw.createObjectStore('gardens', { keyPath: 'id' });
+      raw.createObjectStore('histories', { keyPath: 'id' });
+      raw.createObjectStore('blocks', { keyPath: ['gardenId', 'channelId', 'dayMs'] });
+      raw
+        .createObjectStore('events', { autoIncrement: true })
+        .createIndex('by-garden-time', ['gardenId', 'atMs']);
+      raw.createObjectStore('links', { keyPath: 'id' });
+    },
+  });
+  await old.put('gardens', { id: garden.id, revision: 3, doc: garden });
+  await old.add('events', { gardenId: garden.id, atMs: T0, event: note(T0, 'old') });
+  old.close();
+  const now = await openDb(name);
+  expect(await loadGarden(now, garden.id)).toMatchObject({ kind: 'found', stored: { revision: 3 } });
+  expect(await eventsOf(now, garden.id)).toEqual([note(T0, 'old')]);
+  await addRecords(now, garden.id, new Map(), withKeys([note(T0 + 1, 'new')]));
+  expect(await eventsOf(now, garden.id)).toHaveLength(2);
+});
+
+test('events come newest first, within the time asked for, and odd ones are counted', async () => {
+  await place(db, 'g');
+  const at = (seconds: number) => T0 + seconds * 1000;
+  await addRecords(
+    db,
+    'g',
+    new Map(),
+    withKeys([note(at(1), 'first'), note(at(3), 'third'), note(at(2), 'second')]),
+  );
+  await db.add('events', { gardenId: 'g', atMs: at(2.5), event: { kind: 'odd' } });
+  const { events, unreadable } = await readEvents(db, 'g', at(1.5), at(3));
+  expect(events.map((event) => event.kind === 'note' && event.text)).toEqual(['third', 'second']);
+  expect(unreadable).toBe(1);
 });
 
 test('the stand-in’s pots are remembered, its engines boot anew', async () => {
@@ -148,5 +276,27 @@ test('the stand-in’s pots are remembered, its engines boot anew', async () => 
   expect(memory.world?.boards.roof?.engine.nowS).toBe(0);
   expect(memory.alerts).toEqual(alerts);
   expect(Object.keys(alerts)).toContain('probe-fault mint');
-  expect(await loadLink(db, 'none')).toEqual({ world: null, openAtStart: false, alerts: {} });
+  expect(await loadLink(db, 'none')).toEqual({
+    world: null,
+    openAtStart: false,
+    alerts: {},
+    putAside: [],
+  });
+});
+
+test('what the boards remembered and cannot be read is kept aside before anything is written in its place', async () => {
+  const world = { pots: 'odd' };
+  await db.put('links', { id: garden.id, world, openAtStart: true, alerts: [7] });
+  expect(await loadLink(db, garden.id)).toEqual({
+    world: null,
+    openAtStart: true,
+    alerts: {},
+    putAside: ['stand-in', 'alerts'],
+  });
+  expect(await readAside(db, garden.id)).toMatchObject([
+    { what: 'stand-in', record: world },
+    { what: 'alerts', record: [7] },
+  ]);
+  // Told once: the next visit begins with what is sound.
+  expect((await loadLink(db, garden.id)).putAside).toEqual([]);
 });

@@ -7,7 +7,9 @@ import { Toasts } from '../ui/Toasts.tsx';
 import { KeysDialog } from './KeysDialog.tsx';
 import { LabelRack } from './LabelRack.tsx';
 import { clearSlip, useSlip } from './slip.ts';
+import { BackupReminder } from './BackupReminder.tsx';
 import { StationRail } from './StationRail.tsx';
+import { BrowserNotes, StorageNotice } from './StorageNotice.tsx';
 import { WorkingSlip } from './WorkingSlip.tsx';
 
 /** Undo and redo by key, wherever one is; a text being typed keeps its own undo. */
@@ -40,6 +42,9 @@ export function Frame() {
     <div className="flex min-h-dvh flex-col">
       <BandPatterns />
       <StationRail />
+      <StorageNotice />
+      <BackupReminder />
+      <BrowserNotes />
       <div
         className={clsx(
           'grid flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[216px_minmax(0,1fr)]',

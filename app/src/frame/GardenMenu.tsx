@@ -5,7 +5,9 @@ import { useNavigate } from 'react-router';
 import { writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
 import { download, fileNameOf } from '../data/download.ts';
 import { useGarden } from '../data/gardenContext.ts';
+import { daysSince } from '../data/keeping.ts';
 import { useOpenGardenFile } from '../home/useOpenGardenFile.ts';
+import { useBackup, useKeeping } from './useBackup.ts';
 import { showKeys } from './keysDialogState.ts';
 import { useSheetTone } from './sheetTone.ts';
 import { FileInput } from '../ui/FileInput.tsx';
@@ -20,11 +22,15 @@ export function GardenMenu() {
   const { garden, history, undo, redo } = useGarden();
   const navigate = useNavigate();
   const [tone, setTone] = useSheetTone();
+  const [nowMs] = useState(() => Date.now());
   const [renaming, setRenaming] = useState(false);
   const fileInput = useRef<HTMLInputElement>(null);
   const openFile = useOpenGardenFile();
   const lastDone = history.past.at(-1)?.label;
   const lastUndone = history.future.at(-1)?.label;
+  const { save, running } = useBackup();
+  const days = daysSince(useKeeping()?.backupAtMs ?? null, nowMs);
+  const backupAge = days === null ? 'none yet' : days === 0 ? 'today' : `${days} d old`;
   const plots = `${garden.plots.length} ${garden.plots.length === 1 ? 'plot' : 'plots'}`;
   return (
     <div className="border-rule md:border-r">
@@ -75,8 +81,12 @@ export function GardenMenu() {
             >
               Export garden.json
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} disabled={running !== null} onSelect={() => void save()}>
+              <span>Save a backup</span>
+              <span className="text-[13px]">{backupAge}</span>
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={() => fileInput.current?.click()}>
-              Open a garden.json
+              Open a backup or a garden.json
             </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 h-px bg-rule" />
             <DropdownMenu.Item className={ITEM} onSelect={() => setTone(tone === 'night' ? 'day' : 'night')}>
@@ -95,7 +105,7 @@ export function GardenMenu() {
       <FileInput
         ref={fileInput}
         label="Garden file"
-        accept=".json,application/json"
+        accept=".json,.zip,application/json,application/zip"
         onFile={(file) => openFile(file)}
       />
       {renaming && (

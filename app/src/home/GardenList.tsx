@@ -4,9 +4,11 @@ import { Link } from 'react-router';
 import { deleteGarden, type GardenSummary } from '../data/gardenStore.ts';
 import { gardenQuery, gardensQuery } from '../data/queries.ts';
 import { database } from '../data/services.ts';
+import { problemOf } from '../data/storageProblem.ts';
 import { sheetPath } from '../frame/stations.ts';
 import { Button } from '../ui/Button.tsx';
 import { showToast } from '../ui/toasts.ts';
+import { storageText } from '../words/storageText.ts';
 
 /** As long as the message with its Undo can be seen. */
 const REMOVE_AFTER_MS = 8000;
@@ -14,7 +16,7 @@ const REMOVE_AFTER_MS = 8000;
 /** The gardens kept in this browser. A removed one is only hidden until its Undo has passed. */
 export default function GardenList() {
   const client = useQueryClient();
-  const gardens = useQuery(gardensQuery()).data ?? [];
+  const { data: gardens = [], error } = useQuery(gardensQuery());
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const timers = useRef(new Map<string, ReturnType<typeof setTimeout>>());
 
@@ -32,7 +34,16 @@ export default function GardenList() {
     setHidden((before) => new Set([...before, garden.id]));
     const timer = setTimeout(() => {
       void (async () => {
-        await deleteGarden(await database(), garden.id);
+        try {
+          await deleteGarden(await database(), garden.id);
+        } catch (reason) {
+          restore(garden.id);
+          showToast({
+            tone: 'problem',
+            text: `${garden.name} was not removed. ${storageText(problemOf(reason))}`,
+          });
+          return;
+        }
         client.removeQueries({ queryKey: gardenQuery(garden.id).queryKey });
         await client.invalidateQueries({ queryKey: gardensQuery().queryKey });
       })();
@@ -45,6 +56,12 @@ export default function GardenList() {
     });
   };
   const shown = gardens.filter((garden) => !hidden.has(garden.id));
+  if (error)
+    return (
+      <p role="alert" className="border-l-[3px] border-handle pl-3">
+        {storageText(problemOf(error))}
+      </p>
+    );
   if (shown.length === 0) return null;
   return (
     <section aria-label="Your gardens">

@@ -72,13 +72,13 @@ export function Home() {
         />
         <ChoiceLabel
           title="Open a file"
-          text="A garden.json that was exported here or on another machine."
+          text="A backup (zip) or a garden.json that was saved here or on another machine."
           onTake={() => fileInput.current?.click()}
         />
         <FileInput
           ref={fileInput}
           label="Garden file"
-          accept=".json,application/json"
+          accept=".json,.zip,application/json,application/zip"
           onFile={(file) => openFile(file)}
         />
       </section>

@@ -1,11 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { withKeys } from '../data/eventKeys.ts';
 import { loadGarden } from '../data/gardenStore.ts';
 import { storeNewGarden } from '../data/newGarden.ts';
 import { gardenQuery, gardensQuery, linkQuery } from '../data/queries.ts';
 import { database } from '../data/services.ts';
+import { problemOf, type StorageProblem } from '../data/storageProblem.ts';
 import { sheetPath } from '../frame/stations.ts';
+import { storageText } from '../words/storageText.ts';
 import { runJob } from '../workers/files.ts';
 
 const SAMPLE_ID = 'marigold-hare';
@@ -18,7 +21,7 @@ async function prepareSample(): Promise<void> {
   if (!sample) return;
   await storeNewGarden(db, sample.garden, {
     readings: sample.readings,
-    events: sample.events,
+    events: withKeys(sample.events),
     link: { world: sample.world, openAtStart: true, alerts: sample.alerts },
   });
 }
@@ -26,7 +29,7 @@ async function prepareSample(): Promise<void> {
 export default function OpenSample() {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [failed, setFailed] = useState(false);
+  const [failed, setFailed] = useState<StorageProblem | null>(null);
   useEffect(() => {
     let left = false;
     prepareSample().then(
@@ -39,7 +42,7 @@ export default function OpenSample() {
         ]);
         await navigate(sheetPath(SAMPLE_ID, 'bench', 'readout', 'chilli'), { replace: true });
       },
-      () => setFailed(true),
+      (error: unknown) => setFailed(problemOf(error)),
     );
     return () => {
       left = true;
@@ -50,12 +53,10 @@ export default function OpenSample() {
       <h1>The Marigold Hare</h1>
       {failed ? (
         <p role="alert" className="mt-2 text-handle">
-          The sample garden could not be stored in this browser. Free some disk space, or leave private
-          browsing, and{' '}
+          The sample garden could not be stored. {storageText(failed)}{' '}
           <Link to="/" className="underline">
-            try again
+            Back to the first page
           </Link>
-          .
         </p>
       ) : (
         <p className="mt-2 text-soft">Laying out the sample garden and its last three days …</p>

@@ -5,8 +5,12 @@ import { FormProvider, useForm } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
 import { addPlot, emptyGarden } from '@plain-trowel/core/garden/edit';
 import { gardensQuery } from '../data/queries.ts';
+import { RefusedError } from '../data/gardenStore.ts';
 import { storeNewGarden } from '../data/newGarden.ts';
 import { database } from '../data/services.ts';
+import { problemOf } from '../data/storageProblem.ts';
+import { refusedText } from '../words/gardenFaultText.ts';
+import { storageText } from '../words/storageText.ts';
 import { sheetPath } from '../frame/stations.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -25,7 +29,7 @@ export default function StartFromParts() {
   });
 
   const create = async (read: PartsRead) => {
-    const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+    const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
     const making = { random: Math.random, nowIso: new Date().toISOString() };
     const name = gardenName.trim().slice(0, 60) || 'My garden';
     const { garden, plotId } = addPlot(emptyGarden(name, timeZone, making), partsOf(read), Math.random);
@@ -37,9 +41,11 @@ export default function StartFromParts() {
       });
       await client.invalidateQueries({ queryKey: gardensQuery().queryKey });
       await navigate(sheetPath(garden.id, 'bench', 'readout', plotId));
-    } catch {
+    } catch (error) {
       setProblem(
-        'The browser could not save the garden. Free some disk space and press the button again; what you typed is still here.',
+        error instanceof RefusedError
+          ? refusedText(error.faults)
+          : `The garden was not saved; what you typed is still here. ${storageText(problemOf(error))}`,
       );
     }
   };

@@ -20,7 +20,7 @@ function opened(memory: LinkMemory, exclusive = true) {
     memory,
     exclusive,
     {
-      addRecords: () => Promise.resolve(),
+      addRecords: () => Promise.resolve({ beside: 0 }),
       saveMemory: (saved) => {
         kept.push(saved);
         return Promise.resolve();

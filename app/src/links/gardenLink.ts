@@ -1,7 +1,8 @@
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { LinkMemory } from '../data/linkStore.ts';
 import { BusDesk } from './busDesk.ts';
-import { LiveSession, type Save } from './liveSession.ts';
+import { LiveSession } from './liveSession.ts';
+import type { RecorderState, Save } from './recorder.ts';
 import { StandInSource } from './standInSource.ts';
 
 const REMEMBER_MS = 5000;
@@ -20,10 +21,14 @@ export class GardenLink {
     private garden: Garden,
     private memory: LinkMemory,
     readonly exclusive: boolean,
-    private readonly store: { addRecords: Save; saveMemory: (memory: LinkMemory) => Promise<void> },
+    private readonly store: {
+      addRecords: Save;
+      saveMemory: (memory: LinkMemory) => Promise<void>;
+      onRecorder?: (state: RecorderState) => void;
+    },
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
   ) {
-    this.session = new LiveSession(garden, store.addRecords, clocks, memory.alerts);
+    this.session = new LiveSession(garden, store.addRecords, clocks, memory.alerts, store.onRecorder);
     this.bus = new BusDesk(clocks);
     this.timer = setInterval(() => void this.remember(), REMEMBER_MS);
     if (memory.openAtStart && exclusive) void this.openStandIn();
@@ -75,6 +80,7 @@ export class GardenLink {
     const standIn = this.standIn();
     if (standIn) this.memory = { ...this.memory, world: standIn.memory(), openAtStart: true };
     this.memory = { ...this.memory, alerts: this.session.alertMemory() };
-    await this.store.saveMemory(this.memory);
+    // The next turn tries again; that storage fails is told by the recorder, whose records matter more.
+    await this.store.saveMemory(this.memory).catch(() => undefined);
   }
 }

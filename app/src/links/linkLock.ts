@@ -11,6 +11,11 @@ export function holdLink(gardenId: string): {
     release = resolve;
   });
   const held = new Promise<boolean>((resolve) => {
+    // Without locks nobody can tell; the page says so and goes on, for refusing would leave no tab that works.
+    if (!('locks' in navigator)) {
+      resolve(true);
+      return;
+    }
     navigator.locks
       .request(`plain-trowel-link-${gardenId}`, { signal: AbortSignal.timeout(PATIENCE_MS) }, () => {
         resolve(true);

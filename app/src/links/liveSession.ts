@@ -4,7 +4,8 @@
  */
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
-import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
+import { isMoment, isoOf } from '@plain-trowel/core/quantity/moment';
+import { FLAGS } from '@plain-trowel/core/records/series';
 import {
   initialLineParser,
   parseLine,
@@ -12,7 +13,7 @@ import {
   type NotUnderstood,
 } from '@plain-trowel/core/signal/line';
 import { presentValue, WATCH_WINDOW, type PresentValue } from '@plain-trowel/core/signal/presentValue';
-import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
+import type { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
 import type { Line, LineAnswer, LineSource, SourceStatus, SourceUpdate } from './lineSource.ts';
 import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
@@ -26,9 +27,10 @@ import { BenchRecorder } from './benchRecorder.ts';
 import { ChannelWatch } from './channelWatch.ts';
 import { LinesWatch } from './linesWatch.ts';
 import { PageEngines } from './pageEngines.ts';
-import { Recorder } from './recorder.ts';
+import { Recorder, type RecorderState, type Save } from './recorder.ts';
+import { Streams, type StreamInfo } from './streams.ts';
 
-export type StreamInfo = { readonly boardId: string; readonly name: string; readonly last: number };
+export type { StreamInfo };
 export type BadLine = { readonly text: string; readonly reason: NotUnderstood };
 
 export type LiveSnapshot = {
@@ -44,6 +46,8 @@ export type LiveSnapshot = {
   readonly recent: { readonly lines: number; readonly durationS: number };
   readonly badLines: readonly BadLine[];
   readonly streams: readonly StreamInfo[];
+  /** Names beyond those that are kept. */
+  readonly moreStreams: number;
   readonly present: ReadonlyMap<string, PresentValue>;
   /** Of every moisture channel that something came from. */
   readonly settling: ReadonlyMap<string, Settling>;
@@ -56,21 +60,15 @@ export type LiveSnapshot = {
   /** What the lamp of each plot says, by plot; none while nothing is connected. */
   readonly signals: Readonly<Record<string, SignalRule>>;
   readonly alerts: readonly ActiveAlert[];
-  readonly savedToMs: number | null;
-  readonly problem: string | null;
+  readonly recorder: RecorderState;
+  /** The source's clock says a time that no garden has, so nothing is recorded. */
+  readonly clockIsWrong: boolean;
 };
-
-export type Save = (
-  readings: ReadonlyMap<string, readonly Reading[]>,
-  events: readonly GardenEvent[],
-) => Promise<void>;
 
 const PUBLISH_MS = 200;
 const RATE_WINDOW_MS = 5000;
 /** Channels whose faults are looked for at one publishing; the others have their turn at the next. */
 const LOOKS_AT_ONCE = 4;
-
-const streamKey = (boardId: string, name: string) => `${boardId}\n${name}`;
 
 /** Settling fits that all channels together may cost in a second. */
 const FITS_A_SECOND = 4;
@@ -84,7 +82,7 @@ export class LiveSession {
   private notUnderstood = 0;
   private badLines: BadLine[] = [];
   private arrivals: { atMs: number; lines: number }[] = [];
-  private readonly streams = new Map<string, { info: StreamInfo; buffer: StreamBuffer }>();
+  private readonly streams: Streams;
   private parsers = new Map<string, LineParserState>();
   private answers: Readonly<Record<string, LineAnswer>> = {};
   private engines = new PageEngines();
@@ -92,8 +90,6 @@ export class LiveSession {
   private linesWatch: LinesWatch;
   private readonly bench = new BenchRecorder();
   private lookNext = 0;
-  private savedToMs: number | null = null;
-  private problem: string | null = null;
   private readonly listeners = new Set<() => void>();
   private publishTimer: ReturnType<typeof setTimeout> | null = null;
   private readonly secondTimer: ReturnType<typeof setInterval>;
@@ -106,14 +102,13 @@ export class LiveSession {
     save: Save,
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
     alerts: AlertStates = {},
+    onRecorder: (state: RecorderState) => void = () => undefined,
   ) {
+    this.streams = new Streams(garden);
     this.alertWatch = new AlertWatch(alerts);
     this.linesWatch = new LinesWatch(clocks.tickMs());
-    this.recorder = new Recorder(save, (outcome) => {
-      if ('savedToMs' in outcome) {
-        this.savedToMs = Math.max(this.savedToMs ?? -Infinity, outcome.savedToMs);
-        this.problem = null;
-      } else this.problem = outcome.problem;
+    this.recorder = new Recorder(save, (state) => {
+      onRecorder(state);
       this.publishSoon();
     });
     // Ages and waiting times go on although no line comes.
@@ -133,6 +128,7 @@ export class LiveSession {
 
   setGarden(garden: Garden): void {
     this.garden = garden;
+    this.streams.setGarden(garden);
     for (const [channelId, watch] of this.watches) {
       const channel = garden.channels.find((one) => one.id === channelId);
       const buffer = this.bufferOf(channelId);
@@ -169,7 +165,7 @@ export class LiveSession {
       {
         garden: this.garden.name,
         source: source.label,
-        startedAt: new Date(nowMs).toISOString(),
+        startedAt: isoOf(nowMs),
         simulated: source.simulated,
       },
       nowMs,
@@ -187,9 +183,7 @@ export class LiveSession {
   /** The last minutes of a channel's stream; empty while nothing came. */
   bufferOf(channelId: string): StreamBuffer | null {
     const channel = this.garden.channels.find((one) => one.id === channelId);
-    return channel
-      ? (this.streams.get(streamKey(channel.boardId, channel.streamName))?.buffer ?? null)
-      : null;
+    return channel ? this.streams.bufferOf(channel) : null;
   }
 
   /** @param record whether readings go into the log; a source as it happens records from the start, a file only when asked to */
@@ -278,6 +272,11 @@ export class LiveSession {
     return this.recorder.flush();
   }
 
+  /** What is not on disk yet. */
+  waiting(): ReturnType<Recorder['waiting']> {
+    return this.recorder.waiting();
+  }
+
   async close(): Promise<void> {
     clearInterval(this.secondTimer);
     await this.disconnect();
@@ -326,17 +325,7 @@ export class LiveSession {
     this.understood += 1;
     const flags = (source.simulated ? FLAGS.simulated : 0) | (source.fromFile ? FLAGS.imported : 0);
     for (const { name, value } of result.values) {
-      const key = streamKey(line.boardId, name);
-      const stream = this.streams.get(key) ?? {
-        info: { boardId: line.boardId, name, last: value },
-        buffer: new StreamBuffer(),
-      };
-      stream.info = { ...stream.info, last: value };
-      stream.buffer.push(line.atMs, value);
-      this.streams.set(key, stream);
-      const channel = this.garden.channels.find(
-        (one) => one.boardId === line.boardId && one.streamName === name,
-      );
+      const channel = this.streams.take(line.boardId, name, line.atMs, value);
       if (channel?.quantity === 'moisture') this.watchOf(channel).push(line.atMs, value);
       if (channel && this.recording)
         this.recorder.offer(
@@ -449,7 +438,8 @@ export class LiveSession {
       notUnderstood: this.notUnderstood,
       recent: this.recentLines(),
       badLines: this.badLines,
-      streams: [...this.streams.values()].map((stream) => stream.info),
+      streams: this.streams.all(),
+      moreStreams: this.streams.more,
       present,
       settling: new Map(watched.map(([id, watch]) => [id, watch.settling])),
       faults: new Map(watched.map(([id, watch]) => [id, watch.faults])),
@@ -462,8 +452,8 @@ export class LiveSession {
       answers: this.answers,
       signals: this.signals(),
       alerts: this.alertWatch.active(this.garden),
-      savedToMs: this.savedToMs,
-      problem: this.problem,
+      recorder: this.recorder.state,
+      clockIsWrong: this.source !== null && !isMoment(nowMs),
     };
   }
 

@@ -1,36 +1,52 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import type { Reading } from '@plain-trowel/core/records/series';
-import { Recorder } from './recorder.ts';
+import { StorageError, type StorageProblem } from '../data/storageProblem.ts';
+import { Recorder, type RecorderState } from './recorder.ts';
 
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => vi.useRealTimers());
 
-const at = (timeMs: number): Reading => ({ timeMs, raw: timeMs / 1000, flags: 0 });
-const note: GardenEvent = { kind: 'note', atMs: 500, plotId: null, simulated: false, text: 'watered' };
+const T0 = 1_772_346_600_000;
+const at = (afterMs: number): Reading => ({ timeMs: T0 + afterMs, raw: afterMs / 1000, flags: 0 });
+const note = (text = 'watered'): GardenEvent => ({
+  kind: 'note',
+  atMs: T0 + 500,
+  plotId: null,
+  simulated: false,
+  text,
+});
 
-function recording(fails = 0) {
-  const saved: number[] = [];
-  const events: GardenEvent[] = [];
-  const reports: unknown[] = [];
-  let failures = fails;
+/** A recorder over a disk that keeps every event key and reading once, and fails as told. */
+function recording(failures: readonly (StorageProblem | 'after')[] = []) {
+  const saved = new Set<number>();
+  const events = new Map<string, GardenEvent>();
+  const states: RecorderState[] = [];
+  const writes: number[] = [];
+  const left = [...failures];
   const recorder = new Recorder(
     (readings, told) => {
-      if (failures-- > 0) return Promise.reject(new Error('disk full'));
-      for (const list of readings.values()) saved.push(...list.map((one) => one.timeMs));
-      events.push(...told);
-      return Promise.resolve();
+      const failure = left.shift();
+      if (failure && failure !== 'after') return Promise.reject(new StorageError(failure));
+      const times = [...readings.values()].flatMap((list) => list.map((one) => one.timeMs - T0));
+      writes.push(times.length);
+      for (const time of times) saved.add(time);
+      for (const { key, event } of told) events.set(key, event);
+      // "after": it is on disk, and the answer says that it failed.
+      return failure === 'after'
+        ? Promise.reject(new StorageError('no-answer'))
+        : Promise.resolve({ beside: 0 });
     },
-    (outcome) => reports.push(outcome),
+    (state) => states.push(state),
   );
-  return { recorder, saved, events, reports };
+  return { recorder, saved, events, states, writes };
 }
 
 test('one reading an interval is kept, the first at once', async () => {
   const { recorder, saved } = recording();
   for (let ms = 0; ms <= 25_000; ms += 500) recorder.offer('c', at(ms), 10);
   await recorder.flush();
-  expect(saved).toEqual([0, 10_000, 20_000]);
+  expect([...saved]).toEqual([0, 10_000, 20_000]);
 });
 
 test('channels are thinned on their own', async () => {
@@ -38,7 +54,7 @@ test('channels are thinned on their own', async () => {
   recorder.offer('a', at(0), 10);
   recorder.offer('b', at(1000), 10);
   await recorder.flush();
-  expect(saved).toEqual([0, 1000]);
+  expect([...saved]).toEqual([0, 1000]);
 });
 
 test('a clock set back does not stop the record', async () => {
@@ -46,33 +62,79 @@ test('a clock set back does not stop the record', async () => {
   recorder.offer('c', at(60_000), 10);
   recorder.offer('c', at(5000), 10);
   await recorder.flush();
-  expect(saved).toEqual([60_000, 5000]);
+  expect([...saved]).toEqual([60_000, 5000]);
 });
 
 test('it writes by itself within two seconds and says up to when', async () => {
-  const { recorder, saved, events, reports } = recording();
+  const { recorder, saved, events, states } = recording();
   recorder.offer('c', at(700), 10);
-  recorder.note([note]);
+  recorder.note([note()]);
   await vi.advanceTimersByTimeAsync(2000);
-  expect(saved).toEqual([700]);
-  expect(events).toEqual([note]);
-  expect(reports).toEqual([{ savedToMs: 700 }]);
+  expect([...saved]).toEqual([700]);
+  expect([...events.values()]).toEqual([note()]);
+  expect(states).toEqual([
+    { savedToMs: T0 + 700, problem: null, waiting: { readings: 0, events: 0 }, beside: 0 },
+  ]);
 });
 
-test('what could not be written waits, in order, and is tried again', async () => {
-  const { recorder, saved, events, reports } = recording(1);
+test('what could not be written waits, in order, is counted, and is written when storage is back', async () => {
+  const { recorder, saved, events, states } = recording(['full', 'closed']);
   recorder.offer('c', at(0), 10);
-  recorder.note([note]);
+  recorder.note([note()]);
   await recorder.flush();
-  expect(reports).toEqual([{ problem: expect.stringContaining('could not write') as string }]);
+  expect(states.at(-1)).toMatchObject({ problem: 'full', waiting: { readings: 1, events: 1 } });
+  expect(recorder.waiting()).toEqual({ readings: new Map([['c', [at(0)]]]), events: [note()] });
   recorder.offer('c', at(10_000), 10);
   await vi.advanceTimersByTimeAsync(2000);
-  expect(saved).toEqual([0, 10_000]);
-  expect(events).toEqual([note]);
+  expect(states.at(-1)).toMatchObject({ problem: 'closed', waiting: { readings: 2, events: 1 } });
+  await vi.advanceTimersByTimeAsync(2000);
+  expect([...saved]).toEqual([0, 10_000]);
+  expect([...events.values()]).toEqual([note()]);
+  expect(states.at(-1)).toMatchObject({ problem: null, waiting: { readings: 0, events: 0 } });
+});
+
+test('a write that reached the disk and was said to have failed doubles nothing', async () => {
+  const { recorder, saved, events } = recording(['after', 'after']);
+  recorder.offer('c', at(0), 10);
+  recorder.note([note('one'), note('one')]);
+  await recorder.flush();
+  await vi.advanceTimersByTimeAsync(4000);
+  expect([...saved]).toEqual([0]);
+  expect(events.size).toBe(2);
+});
+
+test('a whole season at once is written in bounded portions, each on disk before the next', async () => {
+  const { recorder, writes, states } = recording();
+  for (let n = 0; n < 160_000; n += 1) recorder.offer('c', at(n * 10_000), 10);
+  await recorder.flush();
+  expect(Math.max(...writes)).toBeLessThanOrEqual(5000);
+  expect(writes.reduce((sum, one) => sum + one, 0)).toBe(160_000);
+  expect(states.at(-1)).toMatchObject({ problem: null, waiting: { readings: 0 } });
+  const waiting = states.map((state) => state.waiting.readings);
+  expect(waiting).toEqual(waiting.toSorted((a, b) => b - a));
+});
+
+test.each([
+  ['a time before 2000', { timeMs: 4500, raw: 1, flags: 0 }],
+  ['the year 58221', { timeMs: 1.775e15, raw: 1, flags: 0 }],
+  ['a value that nothing counts', { timeMs: T0, raw: 1e308, flags: 0 }],
+])('%s is not recorded and holds nothing up', async (_, reading) => {
+  const { recorder, saved } = recording();
+  recorder.offer('c', reading, 10);
+  recorder.offer('c', at(0), 10);
+  await recorder.flush();
+  expect([...saved]).toEqual([0]);
+});
+
+test('an event that could not be read back holds nothing up', async () => {
+  const { recorder, events } = recording();
+  recorder.note([{ ...note(), atMs: 9e15 }, note('fine')]);
+  await recorder.flush();
+  expect([...events.values()]).toEqual([note('fine')]);
 });
 
 test('nothing to write writes nothing', async () => {
-  const { recorder, reports } = recording();
+  const { recorder, states } = recording();
   await recorder.flush();
-  expect(reports).toEqual([]);
+  expect(states).toEqual([]);
 });

@@ -85,7 +85,7 @@ describe('a live session', () => {
       (readings) => {
         for (const [channelId, list] of readings)
           saved.set(channelId, (saved.get(channelId) ?? 0) + list.length);
-        return Promise.resolve();
+        return Promise.resolve({ beside: 0 });
       },
       { nowMs: () => Date.now(), tickMs },
     );

@@ -61,14 +61,16 @@ describe('the watch of the lines', () => {
   });
 });
 
+const T0 = Date.UTC(2026, 4, 1, 10);
+
 test('a bench session is written down between start and stop, and only then', () => {
   const recorder = new BenchRecorder();
   const line = (text: string, atMs: number) => ({ boardId: 'roof', text, atMs });
-  recorder.take(line('before', 1));
+  recorder.take(line('before', T0));
   expect(recorder.stop()).toBeNull();
-  recorder.start({ garden: 'G', source: 'S', startedAt: '2026-05-01T10:00:00Z', simulated: true }, 2);
-  recorder.take(line('c2=1', 3));
-  recorder.take(line('\u0001garbage', 4));
+  recorder.start({ garden: 'G', source: 'S', startedAt: '2026-05-01T10:00:00Z', simulated: true }, T0);
+  recorder.take(line('c2=1', T0 + 3));
+  recorder.take(line('\u0001garbage', T0 + 4));
   expect(recorder.lines).toBe(2);
   const read = readBenchRecording(recorder.stop() ?? '');
   expect(read.ok && read.value.lines.map((one) => one.text)).toEqual(['c2=1', '\u0001garbage']);

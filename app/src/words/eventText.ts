@@ -58,7 +58,12 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
         detail: `${percentUnit(event.percentKind ?? 'span')}: dry ${formatCounts(event.dryCounts)}, wet ${formatCounts(event.wetCounts)} counts`,
       };
     case 'imported':
-      return { what: 'Taken in', detail: `${formatNumber(event.readings)} readings from ${event.what}` };
+      return {
+        what: 'Taken in',
+        detail: `${formatNumber(event.readings)} new ${event.readings === 1 ? 'reading' : 'readings'} from ${event.what}${
+          (event.beside ?? 0) > 0 ? `, ${formatNumber(event.beside ?? 0)} of them beside recorded ones` : ''
+        }`,
+      };
     case 'note':
       return { what: 'Note', detail: event.text };
   }

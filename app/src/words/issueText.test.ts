@@ -1,14 +1,23 @@
 import { describe, expect, test } from 'vitest';
 import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
-import type { CsvIssue } from '@plain-trowel/core/records/readingsCsv';
+import type { Fault } from '@plain-trowel/core/garden/faults';
+import type { CsvIssue, RowProblem } from '@plain-trowel/core/records/readingsCsv';
 import {
   csvText,
   edgeText,
   gardenFileText,
   limitText,
   notUnderstoodText,
+  rowProblemText,
   serialLogText,
 } from './issueText.ts';
+
+const fault: Fault = {
+  path: ['plots', 0, 'name'],
+  field: 'plots[0].name',
+  rule: { kind: 'empty' },
+  value: '',
+};
 
 describe('a garden file that is wrong', () => {
   const cases: readonly (readonly [GardenFileIssue, RegExp])[] = [
@@ -18,18 +27,15 @@ describe('a garden file that is wrong', () => {
     [{ kind: 'not-a-garden' }, /not a garden/],
     [{ kind: 'newer-version', version: 99, known: 1 }, /version 99; this program reads up to version 1/],
     [{ kind: 'bad-version', version: 'one' }, /"one", which is no version/],
-    [
-      { kind: 'field', field: 'plots[0].name', message: 'must not be empty', more: 0 },
-      /The field plots\[0\]\.name is wrong: must not be empty\. The garden/,
-    ],
-    [{ kind: 'field', field: 'name', message: 'm', more: 1 }, /1 more field is wrong too/],
-    [{ kind: 'field', field: 'name', message: 'm', more: 3 }, /3 more fields are wrong too/],
+    [{ kind: 'field', fault, more: 0 }, /Plot 1, name: must not be empty\. The garden/],
+    [{ kind: 'field', fault, more: 1 }, /1 more field is wrong too/],
+    [{ kind: 'field', fault, more: 3 }, /3 more fields are wrong too/],
   ];
   test.each(cases)('%j', (issue, sentence) => {
     expect(gardenFileText(issue)).toMatch(sentence);
-    // What it means for the garden, and that there is something to do.
+    // What it means for the garden, and that there is something to do; a wrong field is mended on the page that shows it.
     expect(gardenFileText(issue)).toContain('The garden is as it was.');
-    expect(gardenFileText(issue)).toMatch(/(Choose|Export|Open|Mend) .*\.$/);
+    if (issue.kind !== 'field') expect(gardenFileText(issue)).toMatch(/(Choose|Export|Open) .*\.$/);
   });
 });
 
@@ -38,20 +44,14 @@ describe('a readings file that is wrong', () => {
     [{ kind: 'empty' }, /is empty/],
     [{ kind: 'binary' }, /is not text/],
     [{ kind: 'missing-column', column: 'raw' }, /no column "raw"/],
-    [{ kind: 'decimal-comma', row: 7, text: '12,5' }, /Row 7 has a decimal comma: 12,5/],
+    [{ kind: 'doubled-column', column: 'raw' }, /column "raw" is there twice/],
     [
-      { kind: 'cell', row: 3, column: 'raw', text: '1e309' },
-      /Row 3, column raw, reads "1e309"; it must be a number that fits/,
+      { kind: 'rows', problems: [{ kind: 'columns', row: 4, found: 2, wanted: 8 }], more: 0 },
+      /^One row cannot/,
     ],
     [
-      { kind: 'cell', row: 3, column: 'time', text: '' },
-      /column time, is empty; it must be a date and time with its offset/,
-    ],
-    [{ kind: 'cell', row: 3, column: 'flags', text: 'odd' }, /it must be empty, simulated or imported/],
-    [{ kind: 'columns', row: 4, found: 2, wanted: 8 }, /Row 4 has 2 columns where the first row has 8/],
-    [
-      { kind: 'unknown-channel', row: 2, channel: 'channel-zz' },
-      /"channel-zz", which is no probe of this garden/,
+      { kind: 'rows', problems: [{ kind: 'columns', row: 4, found: 2, wanted: 8 }], more: 990 },
+      /^991 rows cannot/,
     ],
     [{ kind: 'no-rows' }, /a header and no readings/],
   ];
@@ -61,8 +61,26 @@ describe('a readings file that is wrong', () => {
   });
 });
 
+const rows: readonly (readonly [RowProblem, RegExp])[] = [
+  [{ kind: 'decimal-comma', row: 7, text: '12,5' }, /decimal comma in "12,5"/],
+  [{ kind: 'cell', row: 3, column: 'raw', text: 'wet' }, /raw reads "wet"; it must be a number/],
+  [{ kind: 'cell', row: 3, column: 'time', text: '' }, /time is empty; it must be a date and time/],
+  [{ kind: 'cell', row: 3, column: 'flags', text: 'odd' }, /empty, or any of simulated, imported, beside/],
+  [{ kind: 'time-range', row: 3, text: '9999-01-01T00:00:00Z' }, /outside 2000 to 2100/],
+  [{ kind: 'value-range', row: 3, text: '1e308' }, /larger than any probe gives/],
+  [{ kind: 'columns', row: 4, found: 2, wanted: 8 }, /2 columns where the first row has 8/],
+  [{ kind: 'unknown-channel', row: 2, channel: 'channel-zz' }, /"channel-zz" is no probe of this garden/],
+];
+test.each(rows)('a row that cannot be taken in: %j', (problem, sentence) => {
+  expect(rowProblemText(problem)).toMatch(sentence);
+});
+
 test.each([
   [{ kind: 'empty' } as const, /nothing in it/],
+  [
+    { kind: 'bad-times', lines: 3, firstLine: '1970-01-01 …' } as const,
+    /outside 2000 to 2100; the first is "1970/,
+  ],
   [{ kind: 'binary' } as const, /not text/],
   [
     { kind: 'nothing-understood', lines: 1200, firstLine: 'Dear diary' } as const,
@@ -75,10 +93,10 @@ test.each([
 test('a line that was not understood names the likely cause', () => {
   expect(notUnderstoodText('garbage')).toContain('wrong speed');
   expect(notUnderstoodText('decimal-comma')).toContain('print a decimal point');
-  const all = (['garbage', 'too-long', 'bad-json', 'decimal-comma', 'not-finite', 'no-number'] as const).map(
-    notUnderstoodText,
-  );
-  expect(new Set(all).size).toBe(6);
+  const all = (
+    ['garbage', 'too-long', 'bad-json', 'decimal-comma', 'not-finite', 'absurd', 'no-number'] as const
+  ).map(notUnderstoodText);
+  expect(new Set(all).size).toBe(7);
 });
 
 test.each([

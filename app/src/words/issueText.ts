@@ -4,10 +4,12 @@ import { BAND_NAMES } from '@plain-trowel/core/control/bands';
 import type { LimitIssue } from '@plain-trowel/core/control/limits';
 import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import type { CsvIssue } from '@plain-trowel/core/records/readingsCsv';
+import type { CsvIssue, RowProblem } from '@plain-trowel/core/records/readingsCsv';
 import type { BenchRecordingIssue } from '@plain-trowel/core/signal/benchRecording';
 import type { NotUnderstood } from '@plain-trowel/core/signal/line';
 import type { SerialLogIssue } from '@plain-trowel/core/signal/serialLog';
+import type { BackupIssue } from '../data/readBackup.ts';
+import { faultText } from './gardenFaultText.ts';
 
 const UNCHANGED = 'The garden is as it was.';
 
@@ -25,16 +27,15 @@ export function gardenFileText(issue: GardenFileIssue): string {
       return `The file is of version ${issue.version}; this program reads up to version ${issue.known}. ${UNCHANGED} Open it with the newer program it came from.`;
     case 'bad-version':
       return `The file says its version is "${issue.version.slice(0, 20)}", which is no version. ${UNCHANGED} Export it again where it came from.`;
-    case 'field': {
-      const more =
-        issue.more > 0
-          ? ` ${issue.more} more ${issue.more === 1 ? 'field is' : 'fields are'} wrong too.`
-          : '';
-      return `The field ${issue.field} is wrong: ${issue.message}.${more} ${UNCHANGED} Mend that field in the file and open it again.`;
-    }
+    case 'field':
+      return `${issue.fault ? faultText(issue.fault) : 'A field cannot be read.'}${moreText(issue.more)} ${UNCHANGED}`;
   }
 }
 
+const moreText = (more: number): string =>
+  more > 0 ? ` ${more} more ${more === 1 ? 'field is' : 'fields are'} wrong too.` : '';
+
+/** In one sentence or two; wrong rows one by one come with `rowProblemText`. */
 export function csvText(issue: CsvIssue): string {
   const kept = 'Nothing was taken in.';
   switch (issue.kind) {
@@ -44,28 +45,60 @@ export function csvText(issue: CsvIssue): string {
       return `The file is not text. ${kept} Choose a readings CSV.`;
     case 'missing-column':
       return `The first row has no column "${issue.column}". ${kept} A readings CSV needs time, raw and channel (or plot and probe).`;
-    case 'decimal-comma':
-      return `Row ${issue.row} has a decimal comma: ${issue.text.slice(0, 60)}. ${kept} Write numbers with a decimal point and try again.`;
-    case 'cell':
-      return cellText(issue, kept);
-    case 'columns':
-      return `Row ${issue.row} has ${issue.found} columns where the first row has ${issue.wanted}. ${kept} Mend that row and try again.`;
-    case 'unknown-channel':
-      return `Row ${issue.row} belongs to "${issue.channel.slice(0, 60)}", which is no probe of this garden. ${kept} Open the garden it came from, or rename the column’s entries.`;
+    case 'doubled-column':
+      return `The column "${issue.column}" is there twice. ${kept} Rename or delete one of the two.`;
+    case 'rows': {
+      const count = issue.problems.length + issue.more;
+      return count === 1
+        ? `One row cannot be taken in. ${kept}`
+        : `${count >= 1000 ? 'At least ' : ''}${formatNumber(count)} rows cannot be taken in. ${kept}`;
+    }
     case 'no-rows':
       return `The file has a header and no readings. ${kept}`;
   }
 }
 
-function cellText(issue: Extract<CsvIssue, { kind: 'cell' }>, kept: string): string {
-  const found = issue.text === '' ? 'is empty' : `reads "${issue.text.slice(0, 40)}"`;
-  const wanted =
-    issue.column === 'time'
-      ? 'a date and time with its offset, such as 2026-05-01T09:00:00Z'
-      : issue.column === 'raw'
-        ? 'a number that fits, such as 1512'
-        : 'empty, simulated or imported';
-  return `Row ${issue.row}, column ${issue.column}, ${found}; it must be ${wanted}. ${kept}`;
+/** What is wrong with one row, and what would be right. */
+export function rowProblemText(problem: RowProblem): string {
+  switch (problem.kind) {
+    case 'decimal-comma':
+      return `a decimal comma in "${shown(problem.text)}"; write numbers with a decimal point`;
+    case 'columns':
+      return `${problem.found} columns where the first row has ${problem.wanted}`;
+    case 'unknown-channel':
+      return `"${shown(problem.channel)}" is no probe of this garden; open the garden it came from, or rename it`;
+    case 'time-range':
+      return `the time "${shown(problem.text)}" lies outside 2000 to 2100`;
+    case 'value-range':
+      return `the raw value "${shown(problem.text)}" is larger than any probe gives (±1,000,000,000)`;
+    case 'cell':
+      return `${problem.column} ${problem.text === '' ? 'is empty' : `reads "${shown(problem.text)}"`}; it must be ${WANTED[problem.column]}`;
+  }
+}
+
+const shown = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)} …` : text);
+
+const WANTED = {
+  time: 'a date and time with its offset, such as 2026-05-01T09:00:00Z',
+  raw: 'a number, such as 1512',
+  flags: 'empty, or any of simulated, imported, beside',
+} as const;
+
+export function backupText(issue: BackupIssue): string {
+  switch (issue.kind) {
+    case 'not-a-zip':
+      return `The file is cut off or damaged: it is no zip that can be read. ${UNCHANGED} Copy the backup again.`;
+    case 'not-a-backup':
+      return `The file is a zip, but no backup of a garden. ${UNCHANGED} Choose a backup that was saved here.`;
+    case 'newer':
+      return `The backup is of version ${issue.version}; this program reads version 1. ${UNCHANGED} Open it with the newer program it came from.`;
+    case 'too-large':
+      return `Unpacked, the file would be larger than 2 GB. ${UNCHANGED}`;
+    case 'garden':
+      return `Its garden.json: ${gardenFileText(issue.issue)}`;
+    case 'readings':
+      return `Its file ${issue.file}: ${csvText(issue.issue)}${issue.issue.kind === 'rows' && issue.issue.problems[0] ? ` Row ${issue.issue.problems[0].row}: ${rowProblemText(issue.issue.problems[0])}.` : ''}`;
+  }
 }
 
 export function serialLogText(issue: SerialLogIssue): string {
@@ -76,6 +109,8 @@ export function serialLogText(issue: SerialLogIssue): string {
       return 'The file is not text, so no line can be read from it. Choose the text that your board printed.';
     case 'nothing-understood':
       return `None of its ${formatNumber(issue.lines)} lines holds a reading; the first is "${issue.firstLine}". Print a number, name=value pairs, columns or one JSON object a line.`;
+    case 'bad-times':
+      return `The times of its lines lie outside 2000 to 2100; the first is "${issue.firstLine}". Set the board’s clock, or take the times out of the file: then the lines are taken to be evenly spaced.`;
   }
 }
 
@@ -95,13 +130,15 @@ export function notUnderstoodText(reason: NotUnderstood): string {
     case 'garbage':
       return 'characters that are no text: most likely the wrong speed';
     case 'too-long':
-      return 'longer than 2000 characters';
+      return 'longer than 4096 characters; what was beyond them was cut off';
     case 'bad-json':
       return 'JSON that is cut off or damaged';
     case 'decimal-comma':
       return 'a decimal comma; print a decimal point';
     case 'not-finite':
       return 'a number too large to hold, or "nan"';
+    case 'absurd':
+      return 'a number larger than any probe gives (±1,000,000,000)';
     case 'no-number':
       return 'no reading in it';
   }

@@ -11,25 +11,30 @@ function format(timeZone: string, style: Intl.DateTimeFormatOptions): Intl.DateT
   return made;
 }
 
+/** A date that cannot be, as from a damaged record, must break no sheet. */
+const NO_TIME = '–';
+const say = (ms: number, timeZone: string, style: Intl.DateTimeFormatOptions): string =>
+  Math.abs(ms) <= 8.64e15 ? format(timeZone, style).format(ms) : NO_TIME;
+
 /** "16:20:05" */
 export const clockTime = (ms: number, timeZone: string): string =>
-  format(timeZone, { hour: '2-digit', minute: '2-digit', second: '2-digit' }).format(ms);
+  say(ms, timeZone, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
 /** "16:20" */
 export const shortTime = (ms: number, timeZone: string): string =>
-  format(timeZone, { hour: '2-digit', minute: '2-digit' }).format(ms);
+  say(ms, timeZone, { hour: '2-digit', minute: '2-digit' });
 
 /** "24 Nov" */
 export const dayText = (ms: number, timeZone: string): string =>
-  format(timeZone, { day: 'numeric', month: 'short' }).format(ms);
+  say(ms, timeZone, { day: 'numeric', month: 'short' });
 
 /** "24 November 2026" */
 export const fullDay = (ms: number, timeZone: string): string =>
-  format(timeZone, { day: 'numeric', month: 'long', year: 'numeric' }).format(ms);
+  say(ms, timeZone, { day: 'numeric', month: 'long', year: 'numeric' });
 
-/** "Tue 24 Nov, 16:20" */
-export const dayTime = (ms: number, timeZone: string): string =>
-  `${format(timeZone, { weekday: 'short', day: 'numeric', month: 'short' }).format(ms).replace(',', '')}, ${shortTime(ms, timeZone)}`;
+/** "Tue 24 Nov, 16:20"; to the second where readings must be told apart. */
+export const dayTime = (ms: number, timeZone: string, to: 'min' | 's' = 'min'): string =>
+  `${say(ms, timeZone, { weekday: 'short', day: 'numeric', month: 'short' }).replace(',', '')}, ${to === 's' ? clockTime(ms, timeZone) : shortTime(ms, timeZone)}`;
 
 /** "20:05" */
 export const minuteText = (minute: number): string =>

@@ -1,28 +1,39 @@
-/** Long reading and computing, away from the page. */
+/** Long reading, writing and computing, away from the page. */
 import { expose } from 'comlink';
-import {
-  readReadingsCsv,
-  writeReadingsCsv,
-  type CsvChannel,
-  type CsvRow,
-} from '@plain-trowel/core/records/readingsCsv';
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import { READINGS_HEADER, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import { readSerialLog } from '@plain-trowel/core/signal/serialLog';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
+import { readingsFile } from '../data/exportReadings.ts';
+import { readBackup } from '../data/readBackup.ts';
+import { database } from '../data/services.ts';
+import { writeBackup, type PageState } from '../data/writeBackup.ts';
+import { decodeText } from './decodeText.ts';
+
+type Progress = (doneFrac: number) => void;
+
+const bytesOf = async (file: Blob) => new Uint8Array(await file.arrayBuffer());
+const textOf = async (file: Blob) => decodeText(await bytesOf(file));
 
 const jobs = {
-  readCsv: async (file: Blob, channels: readonly CsvChannel[], onProgress: (done: number) => void) =>
-    readReadingsCsv(await file.text(), channels, onProgress),
+  readCsv: async (file: Blob, channels: readonly CsvChannel[], onProgress: Progress) => {
+    const { text, encoding } = await textOf(file);
+    return { encoding, read: readReadingsCsv(text, channels, onProgress) };
+  },
 
-  writeCsv: (rows: readonly CsvRow[]) => writeReadingsCsv(rows),
+  /** Every reading of the garden as CSV; null when there is none. */
+  writeCsv: async (garden: Garden) => readingsFile(await database(), garden, READINGS_HEADER),
 
-  readLog: async (
-    file: Blob,
-    options: { startMs: number; intervalMs: number },
-    onProgress: (done: number) => void,
-  ) => readSerialLog(await file.text(), { ...options, onProgress }),
+  readLog: async (file: Blob, options: { startMs: number; intervalMs: number }, onProgress: Progress) =>
+    readSerialLog((await textOf(file)).text, { ...options, onProgress }),
 
-  readBench: async (file: Blob) => readBenchRecording(await file.text()),
+  readBench: async (file: Blob) => readBenchRecording((await textOf(file)).text),
+
+  readBackup: async (file: Blob, onProgress: Progress) => readBackup(await bytesOf(file), onProgress),
+
+  writeBackup: async (page: PageState, withStorage: boolean, nowMs: number, onProgress: Progress) =>
+    writeBackup(withStorage ? await database() : null, page, nowMs, onProgress),
 
   makeSample: (nowMs: number) => {
     const garden = marigoldHare(nowMs);

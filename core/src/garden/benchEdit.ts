@@ -2,7 +2,7 @@
 import type { RegisterMap } from '../bus/registers.ts';
 import type { Quantity } from '../quantity/quantities.ts';
 import type { Correction } from '../temperature/correction.ts';
-import { EMPTY_CHANNEL, NEW_PROBE } from './edit.ts';
+import { EMPTY_CHANNEL, NEW_PROBE, withoutChannels } from './edit.ts';
 import { makeId } from './ids.ts';
 import { syncWiring } from './planEdit.ts';
 import type { ProbeKind, TestStep } from './probeSchema.ts';
@@ -95,6 +95,7 @@ export function removeChannel(garden: Garden, channelId: string): Garden {
     channels,
     calibrations: garden.calibrations.filter((one) => one.channelId !== channelId),
     runs: garden.runs.filter((one) => one.channelId !== channelId),
+    reservoirs: withoutChannels(garden.reservoirs, new Set(channels.map((one) => one.id))),
     probes:
       isLast && gone.probeId !== null
         ? garden.probes.filter((one) => one.id !== gone.probeId)
@@ -162,9 +163,12 @@ const OF_FIELD: Readonly<Record<RegisterMap['fields'][number]['quantity'], Quant
   other: 'other',
 };
 
-/** Name of a bus probe's field in the stream: "b1.moisture". */
+/** Name of a bus probe's field in the stream: "b1.moisture". Fields have at most 20 letters, so a label of up to 39 stands whole. */
 export const busStreamName = (label: string, field: string): string =>
-  `${label.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.${field}`;
+  `${label
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .slice(0, 39)}.${field}`;
 
 /** A new bus probe in a plot, with a channel for every field of its map. */
 export function addBusProbe(

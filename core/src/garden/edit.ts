@@ -28,6 +28,7 @@ import {
   type Garden,
   type Plot,
   type Probe,
+  type Reservoir,
   type WaterLine,
 } from './schema.ts';
 
@@ -144,7 +145,7 @@ export function addPlot(
     parts.pump &&
     newLine(
       garden,
-      { name: `${parts.plotName} pump`, plotId, boardId, flowMlPerS: parts.pump.flowMlPerS },
+      { name: pumpName(parts.plotName), plotId, boardId, flowMlPerS: parts.pump.flowMlPerS },
       random,
     );
   return {
@@ -181,6 +182,9 @@ export function addPlot(
     },
   };
 }
+
+/** "Mint pump"; a long plot name gives way, for a name has at most 60 letters. */
+const pumpName = (plotName: string): string => `${plotName.slice(0, 55)} pump`;
 
 /** A line for a plot, with cautious guards, switched off until the person arms it. */
 function newLine(
@@ -246,7 +250,7 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
           ...kept,
           newLine(
             garden,
-            { name: `${parts.plotName} pump`, plotId, boardId, flowMlPerS: pump.flowMlPerS },
+            { name: pumpName(parts.plotName), plotId, boardId, flowMlPerS: pump.flowMlPerS },
             random,
           ),
         ];
@@ -289,6 +293,7 @@ export function removePlot(garden: Garden, plotId: string): Garden {
     channels,
     calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
     runs: garden.runs.filter((run) => kept.has(run.channelId)),
+    reservoirs: withoutChannels(garden.reservoirs, kept),
     waterLines: withoutLines(
       garden.waterLines.map((line) => ({
         ...line,
@@ -298,6 +303,12 @@ export function removePlot(garden: Garden, plotId: string): Garden {
     ),
   });
 }
+
+/** Reservoirs whose channel is gone are watched by none. @param kept ids of the channels that stay */
+export const withoutChannels = (reservoirs: readonly Reservoir[], kept: ReadonlySet<string>): Reservoir[] =>
+  reservoirs.map((one) =>
+    one.channelId === null || kept.has(one.channelId) ? one : { ...one, channelId: null },
+  );
 
 /** Takes lines away; those that followed one of them only alert from then on. */
 export function withoutLines(lines: readonly WaterLine[], isGone: (line: WaterLine) => boolean): WaterLine[] {

@@ -63,19 +63,19 @@ describe('refused, with what is wrong', () => {
     ['a probe in no plot', ['probes', 0, 'plotId'], 'plot-gone', 'probes[0].plotId'],
     ['a channel without its board', ['channels', 0, 'boardId'], 'board-gone', 'channels[0].boardId'],
     ['an unknown calibration', ['channels', 0, 'calibrationId'], 'cal-gone', 'channels[0].calibrationId'],
-    ['an unknown field', ['plots', 0, 'hue'], 3, 'plots[0]'],
+    ['an unknown field', ['plots', 0, 'hue'], 3, 'plots[0].hue'],
     ['an unknown time zone', ['timeZone'], 'Canal/Lock Seven', 'timeZone'],
     ['a date that is none', ['madeAt'], 'yesterday', 'madeAt'],
   ])('%s names the field', (_, path, value, field) => {
     const read = readGardenFile(damaged(path, value));
-    expect(read).toMatchObject({ ok: false, issue: { kind: 'field', field } });
+    expect(read).toMatchObject({ ok: false, issue: { kind: 'field', fault: { field } } });
   });
 
   test('a number too large to hold names its field', () => {
     const text = writeGardenFile(garden).replace('"depthCm": 5', '"depthCm": 1e309');
     expect(readGardenFile(text)).toMatchObject({
       ok: false,
-      issue: { kind: 'field', field: 'probes[0].depthCm' },
+      issue: { kind: 'field', fault: { field: 'probes[0].depthCm' } },
     });
   });
 
@@ -83,7 +83,7 @@ describe('refused, with what is wrong', () => {
     const twice = { ...garden, plots: [...garden.plots, ...garden.plots] };
     expect(readGardenFile(JSON.stringify(twice))).toMatchObject({
       ok: false,
-      issue: { field: 'plots[1].id' },
+      issue: { fault: { field: 'plots[1].id' } },
     });
   });
 });

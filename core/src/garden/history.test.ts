@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { change, newHistory, redo, undo } from './history.ts';
+import { change, importsOf, newHistory, redo, undo } from './history.ts';
 
 test('undo and redo walk the same path, with the words of each step', () => {
   const done = change(change(newHistory('bare'), 'dry peg', 'capture dry'), 'both pegs', 'capture wet');
@@ -25,6 +25,15 @@ test('nothing to undo or redo leaves everything as it is', () => {
 test('handing back the same document is no step', () => {
   const start = newHistory({ a: 1 });
   expect(change(start, start.present, 'nothing')).toBe(start);
+});
+
+test('an import is a step of its own although the document is the same, and keeps its id there and back', () => {
+  const start = newHistory('bare');
+  const done = change(start, start.present, 'take in a file', 'import-1');
+  expect([...importsOf(done)]).toEqual(['import-1']);
+  expect(undo(done).future).toEqual([{ label: 'take in a file', before: 'bare', imported: 'import-1' }]);
+  expect([...importsOf(undo(done))]).toEqual(['import-1']);
+  expect(redo(undo(done))).toEqual(done);
 });
 
 test('at most fifty steps are kept, the oldest going first', () => {

@@ -1,5 +1,10 @@
 /** Undo and redo over whole documents. Documents share what did not change, so a step costs little. */
-export type Change<T> = { readonly label: string; readonly before: T };
+export type Change<T> = {
+  readonly label: string;
+  readonly before: T;
+  /** Readings and events that came in with this step: undoing takes them out again. */
+  readonly imported?: string;
+};
 
 export type History<T> = {
   readonly present: T;
@@ -13,15 +18,19 @@ const MOST_STEPS = 50;
 
 export const newHistory = <T>(present: T): History<T> => ({ present, past: [], future: [] });
 
-/** Records a change under the words that the undo button will show. Handing back the same document changes nothing. */
-export function change<T>(history: History<T>, present: T, label: string): History<T> {
-  if (present === history.present) return history;
-  return {
-    present,
-    past: [...history.past, { label, before: history.present }].slice(-MOST_STEPS),
-    future: [],
-  };
+/**
+ * Records a change under the words that the undo button will show. Handing back the same document changes nothing, unless something was imported.
+ * @param imported id of what came in with it
+ */
+export function change<T>(history: History<T>, present: T, label: string, imported?: string): History<T> {
+  if (present === history.present && imported === undefined) return history;
+  const step = { label, before: history.present, ...(imported === undefined ? {} : { imported }) };
+  return { present, past: [...history.past, step].slice(-MOST_STEPS), future: [] };
 }
+
+/** Ids of what was imported and could still be undone or redone. */
+export const importsOf = <T>({ past, future }: History<T>): ReadonlySet<string> =>
+  new Set([...past, ...future].flatMap((step) => step.imported ?? []));
 
 /** One step back; the same history when there is none. */
 export function undo<T>(history: History<T>): History<T> {
@@ -30,7 +39,7 @@ export function undo<T>(history: History<T>): History<T> {
   return {
     present: last.before,
     past: history.past.slice(0, -1),
-    future: [...history.future, { label: last.label, before: history.present }],
+    future: [...history.future, { ...last, before: history.present }],
   };
 }
 
@@ -40,7 +49,7 @@ export function redo<T>(history: History<T>): History<T> {
   if (!next) return history;
   return {
     present: next.before,
-    past: [...history.past, { label: next.label, before: history.present }],
+    past: [...history.past, { ...next, before: history.present }],
     future: history.future.slice(0, -1),
   };
 }

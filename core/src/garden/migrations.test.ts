@@ -68,11 +68,11 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
 test('a damaged garden of version 1 is refused with the field, not with a fall', () => {
   expect(readGarden({ ...VERSION_1, probes: 'none' })).toMatchObject({
     ok: false,
-    issue: { kind: 'field', field: 'probes' },
+    issue: { kind: 'field', fault: { field: 'probes' } },
   });
   expect(readGarden({ ...VERSION_1, probes: [null] })).toMatchObject({
     ok: false,
-    issue: { kind: 'field', field: 'probes[0]' },
+    issue: { kind: 'field', fault: { field: 'probes[0]' } },
   });
 });
 

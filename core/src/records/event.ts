@@ -1,4 +1,5 @@
 /** What happened in a garden, append-only. Words are made when shown; here are the facts. */
+import { EARLIEST_MS, LATEST_MS } from '../quantity/moment.ts';
 import { z } from '../quantity/schema.ts';
 import { PERCENT_KIND_IDS } from '../quantity/percentKind.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
@@ -6,7 +7,12 @@ import { REASONS } from '../control/engine/reasons.ts';
 
 /** Not said: span percent, as in the first versions. */
 const kind = z.enum(PERCENT_KIND_IDS).optional();
-const common = { atMs: z.number(), plotId: z.string().nullable(), simulated: z.boolean() };
+const words = z.string().max(400);
+const common = {
+  atMs: z.number().min(EARLIEST_MS).lt(LATEST_MS),
+  plotId: words.nullable(),
+  simulated: z.boolean(),
+};
 
 export const eventSchema = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -25,8 +31,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
     volumeMl: z.number(),
   }),
   z.strictObject({ ...common, kind: z.literal('held'), reason: z.enum(REASONS) }),
-  z.strictObject({ ...common, kind: z.literal('line-locked'), lineName: z.string() }),
-  z.strictObject({ ...common, kind: z.literal('line-unlocked'), lineName: z.string() }),
+  z.strictObject({ ...common, kind: z.literal('line-locked'), lineName: words }),
+  z.strictObject({ ...common, kind: z.literal('line-unlocked'), lineName: words }),
   z.strictObject({ ...common, kind: z.literal('order-refused'), reason: z.enum(REASONS) }),
   z.strictObject({
     ...common,
@@ -34,7 +40,7 @@ export const eventSchema = z.discriminatedUnion('kind', [
     alert: z.enum(ALERT_KINDS),
     phase: z.enum(['raised', 'repeated', 'cleared', 'acknowledged', 'snoozed']),
     /** What it is about: a plot, a board, a reservoir or a line by its name. */
-    subject: z.string(),
+    subject: words,
   }),
   z.strictObject({ ...common, kind: z.literal('poured'), volumeMl: z.number() }),
   z.strictObject({ ...common, kind: z.literal('probe-moved'), to: z.enum(['soil', 'air', 'jar']) }),
@@ -43,20 +49,27 @@ export const eventSchema = z.discriminatedUnion('kind', [
     kind: z.literal('reference'),
     /** Of a reference of an earlier version; since then the condition says all. */
     side: z.enum(['dry', 'wet']).optional(),
-    condition: z.string(),
+    condition: words,
     rawCounts: z.number(),
     spreadCounts: z.number(),
   }),
   z.strictObject({
     ...common,
     kind: z.literal('calibrated'),
-    calibrationId: z.string(),
+    calibrationId: words,
     dryCounts: z.number(),
     wetCounts: z.number(),
-    method: z.string().optional(),
+    method: words.optional(),
     percentKind: kind,
   }),
-  z.strictObject({ ...common, kind: z.literal('imported'), what: z.string(), readings: z.int() }),
+  z.strictObject({
+    ...common,
+    kind: z.literal('imported'),
+    what: words,
+    /** Readings that were new, and those of them that stand beside recorded ones; earlier versions did not count the second. */
+    readings: z.int().min(0),
+    beside: z.int().min(0).optional(),
+  }),
   z.strictObject({ ...common, kind: z.literal('note'), text: z.string().min(1).max(400) }),
 ]);
 

@@ -83,11 +83,13 @@ const PROGRESS_EVERY = 5000;
  * Reads a readings CSV: all of it, or what is wrong with it. Needs `time`, `raw` and either `channel` or `plot` and `probe`. A time is ISO 8601 with its
  * offset, or seconds, ms, µs or ns since 1970, from 2000 up to 2100; a value is within ±1e9. Cannot throw.
  * @param channels the garden's channels; a row belongs to the one with its id, else to the one with its plot and probe
+ * @param added flags that every reading gets beside its own: by default that it came from a file
  */
 export function readReadingsCsv(
   text: string,
   channels: readonly CsvChannel[],
   onProgress?: (doneFrac: number) => void,
+  added: number = FLAGS.imported,
 ): Result<CsvReadings, CsvIssue> {
   if (!/\S/.test(text)) return fail({ kind: 'empty' });
   if (looksBinary(text)) return fail({ kind: 'binary' });
@@ -102,7 +104,7 @@ export function readReadingsCsv(
   const needed: Column[] = ['time', 'raw', ...(has('plot') && has('probe') ? [] : (['channel'] as const))];
   const missing = needed.find((column) => !has(column));
   if (missing) return fail({ kind: 'missing-column', column: missing });
-  const readRow = rowReader(columns, channels);
+  const readRow = rowReader(columns, channels, added);
   const found = new Map<string, Reading[]>();
   const problems: RowProblem[] = [];
   let rows = 0;
@@ -130,7 +132,7 @@ const isColumn = (column: string): boolean => (COLUMNS as readonly string[]).inc
 
 const ISO_TIME = z.core.regexes.datetime({ offset: true });
 
-function rowReader(columns: readonly string[], channels: readonly CsvChannel[]) {
+function rowReader(columns: readonly string[], channels: readonly CsvChannel[], added: number) {
   const place = new Map(COLUMNS.map((column) => [column, columns.indexOf(column)]));
   const find = channelFinder(channels);
   return (
@@ -168,7 +170,7 @@ function rowReader(columns: readonly string[], channels: readonly CsvChannel[]) 
       };
     return {
       channelId,
-      reading: { timeMs: Math.round(timeMs), raw: raw.value, flags: flags | FLAGS.imported },
+      reading: { timeMs: Math.round(timeMs), raw: raw.value, flags: flags | added },
     };
   };
 }

@@ -108,3 +108,14 @@ export function seriesOf(
     }
   return { timesMs, raw, flags };
 }
+
+/** A series without the readings that stand beside others; the same one when there are none. */
+export function withoutBeside(series: Series): Series {
+  const kept = [...series.flags.keys()].filter((at) => ((series.flags[at] ?? 0) & FLAGS.beside) === 0);
+  if (kept.length === series.flags.length) return series;
+  return {
+    timesMs: Float64Array.from(kept, (at) => series.timesMs[at] ?? 0),
+    raw: Float64Array.from(kept, (at) => series.raw[at] ?? 0),
+    flags: Uint8Array.from(kept, (at) => series.flags[at] ?? 0),
+  };
+}

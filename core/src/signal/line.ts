@@ -11,7 +11,7 @@ import { stampFromField, stampFromNumber, takeStamp, type TimeStamp } from './ti
 export type NamedValue = { readonly name: string; readonly value: number };
 
 export type NotUnderstood =
-  'garbage' | 'too-long' | 'bad-json' | 'decimal-comma' | 'not-finite' | 'absurd' | 'bad-time' | 'no-number';
+  'garbage' | 'too-long' | 'bad-json' | 'decimal-comma' | 'not-finite' | 'absurd' | 'no-number';
 
 export type LineResult =
   | { readonly kind: 'values'; readonly values: readonly NamedValue[]; readonly stamp: TimeStamp | null }

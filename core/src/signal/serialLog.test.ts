@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { readSerialLog } from './serialLog.ts';
 
-const options = { startMs: 1_000_000, intervalMs: 500 };
+const START = 1_700_000_000_000;
+const options = { startMs: START, intervalMs: 500 };
 
 const read = (text: string) => {
   const result = readSerialLog(text, options);
@@ -13,7 +14,7 @@ describe('times of the lines', () => {
   test('a log without stamps gets one line each interval, headers and chatter aside', () => {
     const log = read('roof board ready\n512\n513\n514\n');
     expect(log.stamps).toBe('none');
-    expect(log.lines.map((line) => line.atMs)).toEqual([1_000_000, 1_000_000, 1_000_500, 1_001_000]);
+    expect(log.lines.map((line) => line.atMs)).toEqual([START, START, START + 500, START + 1000]);
     expect(log).toMatchObject({ understood: 3, notUnderstood: 1 });
   });
 
@@ -30,17 +31,17 @@ describe('times of the lines', () => {
   test('times of day keep their distances and run on past midnight', () => {
     const log = read('23:59:58 512\n00:00:03 513');
     expect(log.stamps).toBe('time-of-day');
-    expect(log.lines.map((line) => line.atMs)).toEqual([1_000_000, 1_005_000]);
+    expect(log.lines.map((line) => line.atMs)).toEqual([START, START + 5000]);
   });
 
   test('a late line a second back is not a new day', () => {
-    expect(read('12:00:05 1\n12:00:04 2').lines.map((line) => line.atMs)).toEqual([1_000_000, 999_000]);
+    expect(read('12:00:05 1\n12:00:04 2').lines.map((line) => line.atMs)).toEqual([START, START - 1000]);
   });
 
   test('uptimes start at the given time; a line without one shares the time before it', () => {
     const log = read('millis=4500 c2=1\nwarming up now\nmillis=6000 c2=2');
     expect(log.stamps).toBe('uptime');
-    expect(log.lines.map((line) => line.atMs)).toEqual([1_000_000, 1_000_000, 1_001_500]);
+    expect(log.lines.map((line) => line.atMs)).toEqual([START, START, START + 1500]);
   });
 });
 
@@ -52,6 +53,10 @@ test('a line whose date no garden has is left out and counted', () => {
 
 test('a log in microseconds keeps real times', () => {
   expect(read('1772346605000000,512').lines[0]?.atMs).toBe(1_772_346_605_000);
+});
+
+test('an uptime that no board reaches is left out as well', () => {
+  expect(read('uptime_s=5 c2=1\nuptime_s=99999999999999 c2=2')).toMatchObject({ understood: 1, badTimes: 1 });
 });
 
 describe('refused, with the reason', () => {

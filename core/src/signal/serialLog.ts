@@ -2,9 +2,10 @@
  * A whole serial log, from a file or pasted: gives every line the time at which it is to be played back.
  *
  * Only full dates are real times. A time of day or an uptime keeps its distances and starts at `startMs`; a log without any
- * stamp gets one line each `intervalMs`. Such made-up times must never be kept as if they had been measured: see `stamps`.
+ * stamp gets one line each `intervalMs`. A line whose time would lie outside 2000 to 2100 is left out and counted. Such made-up times must never be kept as if they had been measured: see `stamps`.
  */
 import { fail, ok, type Result } from '../quantity/result.ts';
+import { isMoment } from '../quantity/moment.ts';
 import { initialLineParser, parseLine } from './line.ts';
 import type { TimeStamp } from './timeStamp.ts';
 
@@ -16,7 +17,7 @@ export type SerialLog = {
   readonly stamps: 'absolute' | 'absolute-utc' | 'time-of-day' | 'uptime' | 'none';
   readonly understood: number;
   readonly notUnderstood: number;
-  /** Lines left out because their date lies outside 2000 to 2100. */
+  /** Lines left out because their time lies outside 2000 to 2100. */
   readonly badTimes: number;
 };
 
@@ -55,14 +56,16 @@ export function readSerialLog(
     parser = parsed.state;
     if (parsed.result.kind === 'blank') continue;
     if (firstLine === '') firstLine = row.trim().slice(0, 80);
-    if (parsed.result.kind === 'values' && parsed.result.stamp?.kind === 'unbelievable') {
+    const values = parsed.result.kind === 'values' ? parsed.result : null;
+    const atMs = values?.stamp?.kind === 'unbelievable' ? Number.NaN : clock.timeOf(values);
+    if (values && !isMoment(atMs)) {
       badTimes += 1;
       if (firstBad === '') firstBad = row.trim().slice(0, 80);
       continue;
     }
-    if (parsed.result.kind === 'values') understood += 1;
+    if (values) understood += 1;
     if (parsed.result.kind === 'not-understood') notUnderstood += 1;
-    lines.push({ text: row, atMs: clock.timeOf(parsed.result.kind === 'values' ? parsed.result : null) });
+    lines.push({ text: row, atMs });
   }
   if (understood === 0 && badTimes > 0)
     return fail({ kind: 'bad-times', lines: badTimes, firstLine: firstBad });

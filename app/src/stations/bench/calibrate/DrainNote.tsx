@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { drainTest, type Drain } from '@plain-trowel/core/calibration/drainTest';
@@ -43,7 +44,7 @@ export function DrainNote({ parts, run }: { parts: PlotParts; run: Run }) {
             spreadCounts: of.sigmaCounts,
             readings: of.readings,
             windowS: (of.takenAtMs - of.fromMs) / 1000,
-            takenAt: new Date(of.takenAtMs).toISOString(),
+            takenAt: isoOf(of.takenAtMs),
             supplyV: board.supplyV,
             boardId: board.id,
             simulated: series.flags.some((flags) => (flags & FLAGS.simulated) !== 0),

@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
 import type { CurveKind } from '@plain-trowel/core/calibration/curve';
 import { curveOf } from '@plain-trowel/core/garden/curveOf';
@@ -39,12 +40,12 @@ export function FinishForm({
   const finish = () => {
     if (refused) return;
     const nowMs = Math.round(live.nowMs);
-    const nowIso = new Date(nowMs).toISOString();
+    const nowIso = isoOf(nowMs);
     const finishing = {
       kind,
       who: who.trim(),
       note: note.trim(),
-      recalibrateBy: days === 0 ? null : new Date(nowMs + days * DAY_MS).toISOString(),
+      recalibrateBy: days === 0 ? null : isoOf(nowMs + days * DAY_MS),
     };
     const simulated = live.source?.simulated ?? false;
     void commit(

@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { addCapture, runOf, type Captured } from '@plain-trowel/core/garden/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { fullScaleOf } from '@plain-trowel/core/garden/channels';
@@ -41,7 +42,7 @@ export function useCapture(parts: PlotParts): (what: What, pointId: string | nul
       spreadCounts: value.spreadCounts,
       readings: value.readings,
       windowS: value.windowS,
-      takenAt: new Date(live.nowMs).toISOString(),
+      takenAt: isoOf(live.nowMs),
       supplyV: board.supplyV,
       boardId: board.id,
       simulated,

@@ -84,6 +84,7 @@ function RecordState() {
   const { session } = useLiveTools();
   const live = useLive();
   const mayRecord = live.source?.mayRecord ?? false;
+  const { savedToMs, beside } = live.recorder;
   useKeys([
     {
       key: 'l',
@@ -103,9 +104,9 @@ function RecordState() {
           />
           <span>
             Log one each {formatNumber(garden.logEveryS)} s
-            {live.recording && live.savedToMs !== null && (
+            {live.recording && savedToMs !== null && (
               <>
-                , saved to <span className="num">{clockTime(live.savedToMs, garden.timeZone)}</span>
+                , saved to <span className="num">{clockTime(savedToMs, garden.timeZone)}</span>
               </>
             )}
           </span>
@@ -113,10 +114,11 @@ function RecordState() {
       ) : (
         'Not kept in the log: its lines carry no dates, so their times are made up.'
       )}
-      {live.problem !== null && (
-        <b role="alert" className="block font-semibold text-handle">
-          {live.problem}
-        </b>
+      {beside > 0 && (
+        <span className="block">
+          {formatNumber(beside)} {beside === 1 ? 'reading' : 'readings'} met recorded ones with other values;
+          both are kept, the recorded one counts.
+        </span>
       )}
     </span>
   );

@@ -1,6 +1,7 @@
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { withoutBeside } from '@plain-trowel/core/records/series';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { eventsQuery, seriesQuery } from '../../../data/queries.ts';
@@ -12,6 +13,9 @@ import { EventTable } from './EventTable.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
 import { DueList } from './DueList.tsx';
 import { LogChart, type LogScale } from './LogChart.tsx';
+import { DamageNote } from './DamageNote.tsx';
+import { KeepingState } from './KeepingState.tsx';
+import { KeptAside } from './KeptAside.tsx';
 import { LogFiles } from './LogFiles.tsx';
 import { LogHead } from './LogHead.tsx';
 import { NoteField } from './NoteField.tsx';
@@ -49,8 +53,11 @@ function LogOfPlot({ plotId }: { plotId: string }) {
   const toMs = useNowStep(Math.max(10_000, rangeMs / 200), plot?.parts ?? null);
   const fromMs = toMs - rangeMs;
   const channelId = plot?.parts.channel?.id ?? '';
-  const series = useQuery(seriesQuery(garden.id, channelId, fromMs, toMs)).data;
-  const events = useQuery(eventsQuery(garden.id, fromMs, toMs)).data ?? [];
+  const read = useQuery(seriesQuery(garden.id, channelId, fromMs, toMs, true));
+  const kept = useQuery(eventsQuery(garden.id, fromMs, toMs));
+  const all = read.data;
+  const series = useMemo(() => all && withoutBeside(all), [all]);
+  const { events, unreadable } = kept.data ?? { events: [], unreadable: 0 };
   if (!plot) return null;
   const { parts } = plot;
   const scale: LogScale = parts.fit ? wanted : 'raw';
@@ -77,14 +84,19 @@ function LogOfPlot({ plotId }: { plotId: string }) {
         <p className="my-8 text-soft">
           {series
             ? 'Nothing was read in this stretch of time. Choose a longer one, or connect a board on Bench, Readout.'
-            : 'Reading the log …'}
+            : read.isError
+              ? 'The log cannot be read. What is wrong with the browser’s storage stands above.'
+              : 'Reading the log …'}
         </p>
       )}
+      <DamageNote days={all?.damagedDays ?? []} events={unreadable} />
       <NoteField plotId={plotId} />
       <EventTable events={own} />
-      {series && series.raw.length > 0 && <ReadingTable parts={parts} series={series} />}
+      {all && all.raw.length > 0 && <ReadingTable parts={parts} series={all} />}
       <DueList />
       <LogFiles />
+      <KeepingState />
+      <KeptAside />
     </>
   );
 }

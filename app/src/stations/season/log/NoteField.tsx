@@ -14,7 +14,7 @@ export function NoteField({ plotId }: { plotId: string }) {
     if (trimmed === '') return;
     session.note({ kind: 'note', atMs: Math.round(live.nowMs), plotId, simulated: false, text: trimmed });
     await session.flush();
-    if (session.getSnapshot().problem !== null) {
+    if (session.waiting().events.length > 0) {
       showToast({
         tone: 'problem',
         text: 'The note could not be written yet; it waits and is tried again. Do not close this tab.',

@@ -41,6 +41,7 @@ export function ReadingTable({ parts, series }: { parts: PlotParts; series: Seri
                   {[
                     (flags & FLAGS.simulated) !== 0 && 'stand-in',
                     (flags & FLAGS.imported) !== 0 && 'from a file',
+                    (flags & FLAGS.beside) !== 0 && 'beside a recorded one',
                   ]
                     .filter(Boolean)
                     .join(', ') || 'board'}

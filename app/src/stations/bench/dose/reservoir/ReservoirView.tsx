@@ -87,7 +87,7 @@ function useUse(tankId: string): number {
   const { data } = useQuery(eventsQuery(garden.id, fromMs, toMs));
   return useMemo(() => {
     const plots = new Set(garden.waterLines.filter((one) => one.tankId === tankId).map((one) => one.plotId));
-    const events: readonly GardenEvent[] = data ?? [];
+    const events: readonly GardenEvent[] = data?.events ?? [];
     const taken = events.flatMap((one) =>
       one.kind === 'pump-stopped' && plots.has(one.plotId ?? '') ? [one] : [],
     );

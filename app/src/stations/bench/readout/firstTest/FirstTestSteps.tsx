@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { judgeTest } from '@plain-trowel/core/firstTest/firstTest';
 import { setFirstTest } from '@plain-trowel/core/garden/benchEdit';
@@ -54,7 +55,7 @@ export function FirstTestSteps({ probe }: { probe: Probe }) {
     const result = {
       rawCounts: present.rawCounts,
       noiseCounts: present.noiseCounts,
-      takenAt: new Date(live.nowMs).toISOString(),
+      takenAt: isoOf(live.nowMs),
       simulated: live.source?.simulated ?? false,
     };
     void commit(

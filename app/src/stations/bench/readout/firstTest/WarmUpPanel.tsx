@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { setWarmUp } from '@plain-trowel/core/garden/benchEdit';
 import { probeScale } from '@plain-trowel/core/garden/channels';
 import type { Probe } from '@plain-trowel/core/garden/schema';
@@ -58,7 +59,7 @@ export function WarmUpPanel({ probe }: { probe: Probe }) {
                       garden: setWarmUp(before, probe.id, {
                         waitS: worked.value,
                         runs: good.length,
-                        measuredAt: new Date(live.nowMs).toISOString(),
+                        measuredAt: isoOf(live.nowMs),
                       }),
                     }),
                     `${probe.label} waits ${formatNumber(worked.value, 1)} s after switching on.`,

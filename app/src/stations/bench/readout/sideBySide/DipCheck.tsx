@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { setLabelProved, swapStreams } from '@plain-trowel/core/garden/benchEdit';
 import { probeScale } from '@plain-trowel/core/garden/channels';
@@ -49,7 +50,7 @@ export function DipCheck({ members }: { members: readonly Member[] }) {
   const keep = useEffectEvent(() => {
     if (!askedMember) return;
     const { id, label } = askedMember.probe;
-    const provedAt = new Date(live.nowMs).toISOString();
+    const provedAt = isoOf(live.nowMs);
     void commit(
       `label ${label} proved`,
       (before) => ({ garden: setLabelProved(before, id, provedAt) }),

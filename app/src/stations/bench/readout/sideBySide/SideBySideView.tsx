@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
 import { setFirstTest } from '@plain-trowel/core/garden/benchEdit';
 import { fullScaleOf } from '@plain-trowel/core/garden/channels';
@@ -40,7 +41,7 @@ export function SideBySideView() {
   const here = members.filter(({ channel }) => live.present.has(channel.id));
   const moving = here.filter(({ channel }) => live.settling.get(channel.id)?.verdict !== 'steady');
   const take = (step: 'air' | 'water') => {
-    const takenAt = new Date(live.nowMs).toISOString();
+    const takenAt = isoOf(live.nowMs);
     void commit(
       `${step === 'air' ? 'air' : 'jar'} of ${here.length} probes`,
       (before) => ({

@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
 import { setCorrection } from '@plain-trowel/core/garden/benchEdit';
 import { channelName, meantValue } from '@plain-trowel/core/garden/channels';
@@ -42,7 +43,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
       `${name} is corrected.`,
     ).then((saved) => saved && onDone());
   };
-  const made = { madeAt: new Date(live.nowMs).toISOString() };
+  const made = { madeAt: isoOf(live.nowMs) };
   const { correction } = channel;
   const one = () => {
     if (raw === undefined || meant === null) return;

@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
 import { setCorrection } from '@plain-trowel/core/garden/benchEdit';
@@ -148,7 +149,7 @@ export function NightPanel() {
 function withOffset(garden: Garden, row: Compared, nowMs: number): Garden {
   const channel = garden.channels.find((one) => one.id === row.id);
   if (!channel || row.offsetC === 0) return garden;
-  const made = { madeAt: new Date(nowMs).toISOString(), against: 'a night side by side' };
+  const made = { madeAt: isoOf(nowMs), against: 'a night side by side' };
   const { correction } = channel;
   return setCorrection(
     garden,

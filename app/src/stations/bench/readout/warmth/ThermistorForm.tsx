@@ -1,3 +1,4 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
 import type { Channel } from '@plain-trowel/core/garden/schema';
 import type { Correction } from '@plain-trowel/core/temperature/correction';
@@ -115,7 +116,7 @@ export function ThermistorForm({
             fixedOhm,
             side,
             offset: 0,
-            madeAt: new Date(live.nowMs).toISOString(),
+            madeAt: isoOf(live.nowMs),
             against: by === 'beta' ? 'R25 and beta' : 'three measured points',
           })
         }

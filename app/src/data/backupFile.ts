@@ -1,0 +1,35 @@
+import { isoOf } from '@plain-trowel/core/quantity/moment';
+import { runJob, progressOf, type Job } from '../workers/files.ts';
+import { download, fileNameOf } from './download.ts';
+import { noteBackup } from './keeping.ts';
+import { database } from './services.ts';
+import type { BackupContent, PageState } from './writeBackup.ts';
+
+/** "the-marigold-hare.2026-05-01.zip" */
+const backupName = (name: string, nowMs: number) => `${fileNameOf(name)}.${isoOf(nowMs).slice(0, 10)}.zip`;
+
+/** Writes a backup in a worker. Without storage that can be read it holds what the page has. */
+export function startBackup(
+  page: PageState,
+  nowMs: number,
+  onProgress: (doneFrac: number) => void,
+): Job<{ readonly content: BackupContent; readonly whole: boolean }> {
+  const report = progressOf(onProgress);
+  const job = runJob(async (jobs) => {
+    try {
+      return { ...(await jobs.writeBackup(page, true, nowMs, report)), whole: true };
+    } catch {
+      return { ...(await jobs.writeBackup(page, false, nowMs, report)), whole: false };
+    }
+  });
+  const result = job.result.then(async (done) => {
+    if (!done) return null;
+    download(backupName(page.garden.name, nowMs), done.zip, 'application/zip');
+    if (done.whole)
+      await database()
+        .then((db) => noteBackup(db, page.garden.id, nowMs))
+        .catch(() => undefined);
+    return { content: done.content, whole: done.whole };
+  });
+  return { result, cancel: job.cancel };
+}

@@ -1,0 +1,202 @@
+/** Readings and events from a file: first looked at, then taken in as one step that can be undone and redone. What is recorded never changes. */
+import { change, redo, undo, type History } from '@plain-trowel/core/garden/history';
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import { eventLine } from '@plain-trowel/core/records/eventsFile';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
+import { byDay, isSoundBlock, readingsOf, type Reading } from '@plain-trowel/core/records/series';
+import type { Db, WriteTx } from './db.ts';
+import { freshName, withKeys } from './eventKeys.ts';
+import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
+import { putReadings, type PutOutcome, type ReadingsByChannel } from './recordStore.ts';
+
+/** What a file would bring, before anything is written. */
+export type ImportPreview = {
+  readonly fresh: number;
+  readonly same: number;
+  /** Readings that meet recorded ones with other values. */
+  readonly clashes: number;
+  readonly firstClashes: readonly Clash[];
+  /** Readings that meet others of the same file with other values. */
+  readonly inside: number;
+  readonly firstInside: readonly Clash[];
+  readonly freshEvents: readonly GardenEvent[];
+  readonly sameEvents: number;
+};
+
+const SHOWN = 8;
+
+/** Compares a file with the record. @param onProgress called with the share done, 0..1 */
+export async function previewImport(
+  db: Db,
+  gardenId: string,
+  readings: ReadingsByChannel,
+  events: readonly GardenEvent[] = [],
+  onProgress?: (doneFrac: number) => void,
+): Promise<ImportPreview> {
+  let [fresh, same, clashes, inside] = [0, 0, 0, 0];
+  const [firstClashes, firstInside]: [Clash[], Clash[]] = [[], []];
+  let channels = 0;
+  for (const [channelId, list] of readings) {
+    for (const [dayMs, day] of byDay(list)) {
+      // The file against itself first: only what it says once can be held against the record.
+      const own = mergeDay(null, channelId, dayMs, day, 'keep');
+      inside += own.clashes.length;
+      firstInside.push(...own.clashes.slice(0, SHOWN - firstInside.length));
+      const stored: unknown = await db.get('blocks', [gardenId, channelId, dayMs]);
+      const merged = mergeDay(
+        isSoundBlock(stored) ? stored : null,
+        channelId,
+        dayMs,
+        readingsOf(own.block),
+        'keep',
+      );
+      fresh += merged.added.length;
+      same += merged.same + own.same;
+      clashes += merged.clashes.length;
+      firstClashes.push(...merged.clashes.slice(0, SHOWN - firstClashes.length));
+    }
+    onProgress?.((channels += 1) / readings.size);
+  }
+  const freshEvents = await unknownEvents(db, gardenId, events);
+  return {
+    fresh,
+    same,
+    clashes,
+    firstClashes,
+    inside,
+    firstInside,
+    freshEvents,
+    sameEvents: events.length - freshEvents.length,
+  };
+}
+
+/** The events that are not recorded yet; an event of a file has no key, so it is known by all that it says. */
+async function unknownEvents(
+  db: Db,
+  gardenId: string,
+  events: readonly GardenEvent[],
+): Promise<readonly GardenEvent[]> {
+  if (events.length === 0) return [];
+  const known = new Map<string, number>();
+  let cursor = await db
+    .transaction('events')
+    .store.index('by-garden-time')
+    .openCursor(IDBKeyRange.bound([gardenId], [gardenId, []]));
+  while (cursor) {
+    if (cursor.value.undone !== true) {
+      const line = eventLine(cursor.value.event as GardenEvent);
+      known.set(line, (known.get(line) ?? 0) + 1);
+    }
+    cursor = await cursor.continue();
+  }
+  return events.filter((event) => {
+    const left = known.get(eventLine(event)) ?? 0;
+    if (left > 0) known.set(eventLine(event), left - 1);
+    return left === 0;
+  });
+}
+
+export type RecordsImport = {
+  readonly readings: ReadingsByChannel;
+  /** Events to add; those that are recorded already are left out by the preview. */
+  readonly events: readonly GardenEvent[];
+  readonly onClash: OnClash;
+  /** The document as it is to stand afterwards; the garden's own when only records come in. */
+  readonly garden: Garden;
+  /** The file, for the log. */
+  readonly what: string;
+  readonly nowMs: number;
+};
+
+/** Takes a file in: one step of the history, all or nothing. */
+export async function importRecords(
+  db: Db,
+  stored: StoredGarden,
+  label: string,
+  of: RecordsImport,
+): Promise<{ readonly stored: StoredGarden; readonly outcome: PutOutcome }> {
+  const importId = freshName();
+  const gardenId = of.garden.id;
+  const history = change(stored.history, of.garden, label, importId);
+  const outcomes: PutOutcome[] = [];
+  const saved = await saveGardenWith(db, history, stored.revision, ['blocks', 'aside'], async (tx) => {
+    const put = await putReadings(tx, gardenId, of.readings, of.onClash, (channelId, dayMs, added) =>
+      tx.objectStore('imports').put({
+        gardenId,
+        importId,
+        ...mergeDay(null, channelId, dayMs, added, 'beside').block,
+      }),
+    );
+    outcomes.push(put);
+    const { added, beside } = put;
+    const told: GardenEvent = {
+      kind: 'imported',
+      atMs: of.nowMs,
+      plotId: null,
+      simulated: false,
+      what: of.what.slice(0, 200),
+      readings: added,
+      beside,
+    };
+    for (const { key, event } of withKeys([...of.events, told]))
+      await tx.objectStore('events').put({ gardenId, atMs: event.atMs, event, importId }, key);
+  });
+  const [outcome] = outcomes;
+  if (!outcome) throw new Error('importRecords: the transaction ended without its work');
+  return { stored: saved, outcome };
+}
+
+/** One step back, or forward again; what was imported with it goes out of the record, or comes back. */
+export async function stepBack(db: Db, stored: StoredGarden): Promise<StoredGarden> {
+  const step = stored.history.past.at(-1);
+  return step ? saveStep(db, undo(stored.history), stored.revision, step.imported, takeOut) : stored;
+}
+
+export async function stepForward(db: Db, stored: StoredGarden): Promise<StoredGarden> {
+  const step = stored.history.future.at(-1);
+  return step ? saveStep(db, redo(stored.history), stored.revision, step.imported, putBack) : stored;
+}
+
+const saveStep = (
+  db: Db,
+  history: History<Garden>,
+  revision: number,
+  imported: string | undefined,
+  work: (tx: WriteTx, gardenId: string, importId: string) => Promise<void>,
+): Promise<StoredGarden> =>
+  saveGardenWith(db, history, revision, ['blocks', 'aside'], async (tx) => {
+    if (imported !== undefined) await work(tx, history.present.id, imported);
+  });
+
+const daysOfImport = (gardenId: string, importId: string) =>
+  IDBKeyRange.bound([gardenId, importId], [gardenId, importId, []]);
+
+async function takeOut(tx: WriteTx, gardenId: string, importId: string): Promise<void> {
+  for (const day of await tx.objectStore('imports').getAll(daysOfImport(gardenId, importId))) {
+    const key: [string, string, number] = [gardenId, day.channelId, day.dayMs];
+    const stored: unknown = await tx.objectStore('blocks').get(key);
+    if (!isSoundBlock(stored)) continue;
+    const left = withoutReadings(stored, readingsOf(day));
+    if (left) await tx.objectStore('blocks').put({ gardenId, ...left });
+    else await tx.objectStore('blocks').delete(key);
+  }
+  await markEvents(tx, gardenId, importId, true);
+}
+
+async function putBack(tx: WriteTx, gardenId: string, importId: string): Promise<void> {
+  const readings = new Map<string, Reading[]>();
+  for (const day of await tx.objectStore('imports').getAll(daysOfImport(gardenId, importId)))
+    readings.set(day.channelId, [...(readings.get(day.channelId) ?? []), ...readingsOf(day)]);
+  await putReadings(tx, gardenId, readings, 'beside');
+  await markEvents(tx, gardenId, importId, false);
+}
+
+async function markEvents(tx: WriteTx, gardenId: string, importId: string, undone: boolean): Promise<void> {
+  const index = tx.objectStore('events').index('by-import');
+  let cursor = await index.openCursor(IDBKeyRange.only([gardenId, importId]));
+  while (cursor) {
+    await cursor.update({ ...cursor.value, undone });
+    cursor = await cursor.continue();
+  }
+}

@@ -1,0 +1,141 @@
+import { strToU8, Zip, ZipDeflate } from 'fflate';
+import { BACKUP_FILES, backupAbout, readingsFileOf } from '@plain-trowel/core/garden/backup';
+import { writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
+import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import { eventSchema, type GardenEvent } from '@plain-trowel/core/records/event';
+import { eventLine } from '@plain-trowel/core/records/eventsFile';
+import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
+import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
+import { ofGarden, type Db } from './db.ts';
+import { rowWriter } from './exportReadings.ts';
+import { eachDay, type ReadingsByChannel } from './recordStore.ts';
+
+/** What a page holds that may not be on disk: the document, and what waits to be written. */
+export type PageState = {
+  readonly garden: Garden;
+  readonly waiting: { readonly readings: ReadingsByChannel; readonly events: readonly GardenEvent[] };
+};
+
+export type BackupContent = { readonly readings: number; readonly events: number };
+
+/** How many events one piece of the file holds: never all of a long season in memory. */
+const EVENTS_AT_ONCE = 1000;
+
+/**
+ * Writes a backup of a garden as a zip. Readings of channels that the document no longer has are in it as well.
+ * @param db null when storage cannot be read: then the backup holds what the page has
+ * @param onProgress called with the share done, 0..1
+ */
+export async function writeBackup(
+  db: Db | null,
+  { garden, waiting }: PageState,
+  nowMs: number,
+  onProgress?: (doneFrac: number) => void,
+): Promise<{ readonly zip: Blob; readonly content: BackupContent }> {
+  const pieces: Uint8Array<ArrayBuffer>[] = [];
+  const failed: Error[] = [];
+  const zip = new Zip((error, piece) => {
+    if (error) failed.push(error);
+    else pieces.push(new Uint8Array(piece));
+  });
+  const file = (name: string) => {
+    const entry = new ZipDeflate(name, { level: 6 });
+    entry.mtime = nowMs;
+    zip.add(entry);
+    return {
+      write: (text: string) => entry.push(strToU8(text)),
+      end: () => entry.push(new Uint8Array(0), true),
+    };
+  };
+  const whole = (name: string, text: string) => {
+    const entry = file(name);
+    entry.write(text);
+    entry.end();
+  };
+  whole(BACKUP_FILES.about, backupAbout(nowMs));
+  whole(BACKUP_FILES.garden, writeGardenFile(garden));
+  if (db) {
+    const link = await db.get('links', garden.id);
+    if (link) whole(BACKUP_FILES.boards, `${JSON.stringify({ world: link.world, alerts: link.alerts })}\n`);
+  }
+  const eventsFile = file(BACKUP_FILES.events);
+  let events = 0;
+  for await (const lines of eventLines(db, garden.id, waiting.events)) {
+    eventsFile.write(lines.join(''));
+    events += lines.length;
+  }
+  eventsFile.end();
+  const channelIds = new Set([...(await channelsOf(db, garden)), ...waiting.readings.keys()]);
+  let readings = 0;
+  let done = 0;
+  for (const channelId of channelIds) {
+    const entry = file(readingsFileOf(channelId));
+    entry.write(READINGS_HEADER);
+    const rows = rowWriter(
+      garden,
+      garden.channels.find((one) => one.id === channelId) ?? strayChannel(channelId),
+    );
+    for await (const day of readingDays(db, garden.id, channelId, waiting.readings)) {
+      entry.write(rows(day));
+      readings += day.length;
+    }
+    entry.end();
+    onProgress?.((done += 1) / channelIds.size);
+  }
+  zip.end();
+  const [error] = failed;
+  if (error) throw error;
+  return { zip: new Blob(pieces, { type: 'application/zip' }), content: { readings, events } };
+}
+
+/** A channel whose plot was removed: its readings are kept, its name is not known any more. */
+const strayChannel = (id: string): Channel => ({
+  id,
+  probeId: null,
+  boardId: '',
+  quantity: 'other',
+  label: id,
+  pin: '',
+  streamName: '',
+  correction: { kind: 'none' },
+  calibrationId: null,
+});
+
+async function channelsOf(db: Db | null, garden: Garden): Promise<string[]> {
+  const own = garden.channels.map((one) => one.id);
+  if (!db) return [];
+  const stored = await db.getAllKeys('blocks', ofGarden(garden.id));
+  const all = new Set(stored.map(([, channelId]) => channelId));
+  // In the order of the document first, so that two backups of one garden compare well.
+  return [...own.filter((id) => all.has(id)), ...[...all].filter((id) => !own.includes(id))];
+}
+
+async function* readingDays(
+  db: Db | null,
+  gardenId: string,
+  channelId: string,
+  waiting: ReadingsByChannel,
+): AsyncGenerator<readonly Reading[]> {
+  if (db) for await (const block of eachDay(db, gardenId, channelId)) yield readingsOf(block);
+  yield waiting.get(channelId) ?? [];
+}
+
+async function* eventLines(
+  db: Db | null,
+  gardenId: string,
+  waiting: readonly GardenEvent[],
+): AsyncGenerator<string[]> {
+  let lines: string[] = [];
+  if (db) {
+    const keys = await db.getAllKeysFromIndex('events', 'by-garden-time', ofGarden(gardenId));
+    for (const key of keys) {
+      const record = await db.get('events', key);
+      const read = record?.undone === true ? null : eventSchema.safeParse(record?.event);
+      if (read?.success) lines.push(eventLine(read.data));
+      if (lines.length < EVENTS_AT_ONCE) continue;
+      yield lines;
+      lines = [];
+    }
+  }
+  yield [...lines, ...waiting.map(eventLine)];
+}

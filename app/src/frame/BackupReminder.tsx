@@ -1,0 +1,32 @@
+import { useState } from 'react';
+import { backupIsDue, daysSince } from '../data/keeping.ts';
+import { Button } from '../ui/Button.tsx';
+import { useBackup, useKeeping } from './useBackup.ts';
+
+/** On every sheet, once real readings are here and no backup, or none for two weeks, has left the browser. */
+export function BackupReminder() {
+  const keeping = useKeeping();
+  const { save, running } = useBackup();
+  const [hidden, setHidden] = useState(false);
+  const [nowMs] = useState(() => Date.now());
+  if (hidden || !keeping || !backupIsDue(keeping, nowMs)) return null;
+  const days = daysSince(keeping.backupAtMs, nowMs);
+  return (
+    <div
+      role="note"
+      className="no-print flex flex-wrap items-center gap-3 border-b border-rule bg-paper-2 px-5 py-1.5 text-[14px]"
+    >
+      <span className="min-w-[240px] flex-1">
+        {days === null
+          ? 'Readings of your probes are kept only in this browser; no backup has been saved yet.'
+          : `The last backup is ${days} days old; newer readings are kept only in this browser.`}
+      </span>
+      <Button onClick={() => void save()} disabled={running !== null}>
+        Save a backup
+      </Button>
+      <Button look="quiet" onClick={() => setHidden(true)}>
+        Not now
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,26 @@
+import { expect, test } from 'vitest';
+import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
+import { MOST_NAMES, Streams } from './streams.ts';
+
+const garden = marigoldHare(Date.UTC(2026, 4, 1));
+const c2 = garden.channels.find((one) => one.id === 'channel-c2');
+if (!c2) throw new Error('no channel');
+
+test('a name that belongs to a channel keeps its last minutes, another its last value', () => {
+  const streams = new Streams(garden);
+  expect(streams.take(c2.boardId, c2.streamName, 1000, 1512)).toBe(c2);
+  expect(streams.take(c2.boardId, 'noise', 1000, 3)).toBeNull();
+  expect(streams.bufferOf(c2)?.last()).toEqual({ timeMs: 1000, value: 1512 });
+  expect(streams.all().map((one) => [one.name, one.last])).toEqual([
+    [c2.streamName, 1512],
+    ['noise', 3],
+  ]);
+});
+
+test('twenty thousand names cost no more than two hundred; the rest are counted, and a channel is still heard', () => {
+  const streams = new Streams(garden);
+  for (let at = 0; at < 20_000; at += 1) streams.take('roof', `n${at}`, at, at);
+  expect(streams.all()).toHaveLength(MOST_NAMES);
+  expect(streams.more).toBe(10_000);
+  expect(streams.take(c2.boardId, c2.streamName, 5, 1512)).toBe(c2);
+});

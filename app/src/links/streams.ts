@@ -1,0 +1,72 @@
+import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
+
+export type StreamInfo = { readonly boardId: string; readonly name: string; readonly last: number };
+
+/** Names that belong to no channel are kept up to this many; a board has a few, a damaged log has thousands. */
+export const MOST_NAMES = 200;
+/** So many more are told apart while they are counted. */
+const MOST_COUNTED = 10_000;
+
+const keyOf = (boardId: string, name: string) => `${boardId}\n${name}`;
+
+/** What the boards print, by board and name: the last value of each, and of those that belong to a channel the last minutes. */
+export class Streams {
+  private readonly infos = new Map<string, StreamInfo>();
+  private readonly buffers = new Map<string, StreamBuffer>();
+  private readonly others = new Set<string>();
+  private channels = new Map<string, Channel>();
+
+  constructor(garden: Garden) {
+    this.setGarden(garden);
+  }
+
+  setGarden(garden: Garden): void {
+    this.channels = new Map(
+      garden.channels
+        .filter((one) => one.streamName !== '')
+        .map((one) => [keyOf(one.boardId, one.streamName), one]),
+    );
+  }
+
+  /** Takes a value; gives the channel that it belongs to, or null. */
+  take(boardId: string, name: string, atMs: number, value: number): Channel | null {
+    const key = keyOf(boardId, name);
+    const channel = this.channels.get(key) ?? null;
+    if (!channel && !this.infos.has(key) && this.infos.size >= MOST_NAMES) {
+      if (this.others.size < MOST_COUNTED) this.others.add(key);
+      return null;
+    }
+    this.infos.set(key, { boardId, name, last: value });
+    if (channel) this.bufferAt(key).push(atMs, value);
+    return channel;
+  }
+
+  /** The last minutes of a channel; null while nothing came. */
+  bufferOf(channel: Channel): StreamBuffer | null {
+    return this.buffers.get(keyOf(channel.boardId, channel.streamName)) ?? null;
+  }
+
+  all(): StreamInfo[] {
+    return [...this.infos.values()];
+  }
+
+  /** Names beyond the kept ones. */
+  get more(): number {
+    return this.others.size;
+  }
+
+  clear(): void {
+    this.infos.clear();
+    this.buffers.clear();
+    this.others.clear();
+  }
+
+  private bufferAt(key: string): StreamBuffer {
+    const held = this.buffers.get(key);
+    if (held) return held;
+    const made = new StreamBuffer();
+    this.buffers.set(key, made);
+    return made;
+  }
+}

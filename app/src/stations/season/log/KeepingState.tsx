@@ -1,0 +1,36 @@
+import { daysSince } from '../../../data/keeping.ts';
+import { useState } from 'react';
+import { useBackup, useKeeping } from '../../../frame/useBackup.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { Progress } from '../../../ui/Progress.tsx';
+import { persistenceText } from '../../../words/storageText.ts';
+
+/** How safe the garden is in this browser, and the way to be safer. */
+export function KeepingState() {
+  const keeping = useKeeping();
+  const { save, running, cancel } = useBackup();
+  const [nowMs] = useState(() => Date.now());
+  if (!keeping) return null;
+  const days = daysSince(keeping.backupAtMs, nowMs);
+  return (
+    <section aria-label="Backup" className="mt-5 border-t border-rule pt-3">
+      <h2>Backup</h2>
+      <p className="max-w-[68ch] text-[14.5px]">
+        {days === null
+          ? 'No backup has been saved from this browser yet.'
+          : days === 0
+            ? 'The last backup was saved today.'
+            : `The last backup is ${days} ${days === 1 ? 'day' : 'days'} old.`}{' '}
+        {persistenceText(keeping.persistence)} A backup is one zip with the garden, every reading and every
+        event; “Open a file” on the first page brings it back, here or on another machine.
+      </p>
+      <div className="mt-2">
+        {running !== null ? (
+          <Progress label="Writing the backup" done={running} onCancel={cancel} />
+        ) : (
+          <Button onClick={() => void save()}>Save a backup</Button>
+        )}
+      </div>
+    </section>
+  );
+}

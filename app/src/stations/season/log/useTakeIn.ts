@@ -1,0 +1,122 @@
+import { useRef, useState } from 'react';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
+import type { OnClash } from '@plain-trowel/core/records/mergeDay';
+import type { CsvReadings, RowProblem } from '@plain-trowel/core/records/readingsCsv';
+import { csvChannels } from '../../../data/exportReadings.ts';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { previewImport, type ImportPreview } from '../../../data/recordsImport.ts';
+import { database } from '../../../data/services.ts';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { showToast } from '../../../ui/toasts.ts';
+import { csvText } from '../../../words/issueText.ts';
+import { takenInText } from '../../../words/importText.ts';
+import { progressOf, runJob, type Job } from '../../../workers/files.ts';
+
+const MOST_BYTES = 200e6;
+
+type Question = {
+  readonly fileName: string;
+  readonly encoding: string;
+  readonly readings: CsvReadings;
+  readonly preview: ImportPreview;
+};
+
+export type WrongRows = {
+  readonly title: string;
+  readonly problems: readonly RowProblem[];
+  readonly more: number;
+};
+
+/** Taking in a readings CSV: read in a worker, compared with the record, asked where it differs, kept as one step. */
+export function useTakeIn() {
+  const { garden, takeIn, undo } = useGarden();
+  const { session } = useLiveTools();
+  const live = useLive();
+  const [done, setDone] = useState<{ label: string; share: number } | null>(null);
+  const [question, setQuestion] = useState<Question | null>(null);
+  const [wrongRows, setWrongRows] = useState<WrongRows | null>(null);
+  const job = useRef<Job<unknown> | null>(null);
+  const problem = (text: string) => showToast({ tone: 'problem', text });
+
+  const keep = async (of: Question, onClash: OnClash) => {
+    const nowMs = Math.round(live.nowMs);
+    const { readings, preview, fileName, encoding } = of;
+    const outcome = await takeIn(`take in ${fileName}`, {
+      readings,
+      events: [],
+      onClash,
+      what: fileName,
+      nowMs,
+    });
+    if (!outcome) return;
+    showToast({
+      tone: 'done',
+      text: takenInText(fileName, outcome, preview, encoding),
+      action: { label: 'Undo', run: () => void undo() },
+    });
+  };
+
+  const answer = (onClash: OnClash | null) => {
+    const asked = question;
+    setQuestion(null);
+    if (asked && onClash !== null) void keep(asked, onClash);
+  };
+
+  const read = async (file: File) => {
+    if (file.size > MOST_BYTES) {
+      problem(
+        `${file.name} is larger than ${formatNumber(MOST_BYTES / 1e6)} MB. Nothing was taken in. Cut it into parts.`,
+      );
+      return;
+    }
+    const label = `Reading ${file.name}`;
+    setDone({ label, share: 0 });
+    const reading = runJob(
+      async (jobs) =>
+        await jobs.readCsv(
+          file,
+          csvChannels(garden),
+          progressOf((share) => setDone({ label, share: share * 0.7 })),
+        ),
+    );
+    job.current = reading;
+    try {
+      const result = await reading.result;
+      if (!result) return;
+      const { encoding } = result;
+      if (!result.read.ok) {
+        const { issue } = result.read;
+        if (issue.kind === 'rows') setWrongRows({ title: `${file.name}: ${csvText(issue)}`, ...issue });
+        else problem(`${file.name}: ${csvText(issue)}`);
+        return;
+      }
+      // What waits is part of the record that the file is held against.
+      await session.flush();
+      const readings = result.read.value;
+      const preview = await previewImport(await database(), garden.id, readings, [], (share) =>
+        setDone({ label: `Comparing ${file.name} with the record`, share: 0.7 + share * 0.3 }),
+      );
+      const asked = { fileName: file.name, encoding, readings, preview };
+      if (preview.clashes + preview.inside > 0) setQuestion(asked);
+      else if (preview.fresh === 0)
+        showToast({
+          tone: 'done',
+          text: `${file.name}: 0 new readings. All ${formatNumber(preview.same)} are in the log already; nothing was changed.`,
+        });
+      else await keep(asked, 'keep');
+    } catch {
+      problem(`${file.name} could not be read; nothing of it was kept. Choose it again.`);
+    } finally {
+      setDone(null);
+    }
+  };
+  return {
+    read: (file: File) => void read(file),
+    done,
+    cancel: () => job.current?.cancel(),
+    question,
+    answer,
+    wrongRows,
+    closeWrongRows: () => setWrongRows(null),
+  };
+}

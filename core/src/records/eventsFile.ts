@@ -1,0 +1,27 @@
+/** `events.ndjson`: what happened in a garden, one event a line, oldest first. */
+import { eventSchema, type GardenEvent } from './event.ts';
+
+export const eventLine = (event: GardenEvent): string => `${JSON.stringify(event)}\n`;
+
+/** Reads the events of a file; lines that are none are left out and counted. Cannot throw. */
+export function readEventsFile(text: string): { readonly events: GardenEvent[]; readonly skipped: number } {
+  const events: GardenEvent[] = [];
+  let skipped = 0;
+  for (const line of text.split(/\r\n|\n|\r/)) {
+    if (line === '') continue;
+    const read = eventSchema.safeParse(parsed(line));
+    if (read.success) events.push(read.data);
+    else if (/\S/.test(line)) skipped += 1;
+  }
+  return { events, skipped };
+}
+
+function parsed(line: string): unknown {
+  // No event is longer; what is longer must not be parsed before it is refused.
+  if (line.length > 10_000) return null;
+  try {
+    return JSON.parse(line) as unknown;
+  } catch {
+    return null;
+  }
+}
