@@ -1,6 +1,7 @@
 import { defineConfig } from '@playwright/test';
 
-const PORT = 4871;
+// `npm test` takes a port that is free; by hand there is the usual one.
+const PORT = Number(process.env.TROWEL_PORT ?? 4871);
 
 /** Drives the built application as it is served, in Debian's Chromium. Build first: `npm run build`. */
 export default defineConfig({
@@ -29,7 +30,8 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `node_modules/.bin/tsx gateway/src/main.ts --port ${PORT}`,
+    // Tied to this run: killed in the middle, no server is left that the next run would meet.
+    command: `exec node scripts/tied.mjs node_modules/.bin/tsx gateway/src/main.ts --port ${PORT}`,
     url: `http://127.0.0.1:${PORT}/api/health`,
     reuseExistingServer: false,
     timeout: 20_000,

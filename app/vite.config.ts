@@ -1,9 +1,10 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { thirdParty } from './thirdParty.ts';
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), thirdParty()],
   build: {
     // A font as a data: address would be refused by the page's own policy.
     assetsInlineLimit: 0,
@@ -11,4 +12,6 @@ export default defineConfig({
     manifest: true,
   },
   worker: { format: 'es' },
+  // A port that is taken is said, not passed over for the next.
+  server: { strictPort: true },
 });

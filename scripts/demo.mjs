@@ -1,12 +1,15 @@
 // npm run demo: installs what is missing, builds, and serves the app on this machine with the sample garden ready to open.
-import { spawn } from 'node:child_process';
-import { bin, build, ready, root } from './ready.mjs';
+import { bin, build, endWithParent, ready, tied, wantedPort } from './ready.mjs';
 
+const port = await wantedPort('demo', process.argv.slice(2), 4860);
 ready();
 build();
-const server = spawn(bin('tsx'), ['gateway/src/main.ts', ...process.argv.slice(2)], {
-  cwd: root,
-  stdio: 'inherit',
-});
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+endWithParent();
+// Without a port of its own it lets the server read, and refuse, everything else that was typed.
+const args = process.argv.slice(2);
+const server = tied(
+  bin('tsx'),
+  ['gateway/src/main.ts', ...(args.length > 0 ? args : ['--port', String(port)])],
+  { stdio: 'inherit' },
+);
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -1,6 +1,7 @@
 // What a fresh clone needs before anything else runs: the right Node, and the packages of the lock file. Node's own modules only.
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { existsSync, statSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { join } from 'node:path';
 
 export const root = join(import.meta.dirname, '..');
@@ -68,4 +69,92 @@ export function build() {
     cwd: root,
     stdio: ['ignore', 'inherit', 'inherit'],
   });
+}
+
+/** The port of `--port N` or `--port=N`, or of PORT in the environment, or the usual one; null for what is no port. */
+export function portOf(args, usual, environment = process.env) {
+  const at = args.findIndex((arg) => arg === '--port' || arg.startsWith('--port='));
+  const given = at < 0 ? environment.PORT : (args[at].split('=')[1] ?? args[at + 1]);
+  if (at < 0 && (given === undefined || given === '')) return usual;
+  const port = Number(given);
+  return given !== undefined && given !== '' && Number.isInteger(port) && port > 0 && port < 65_536
+    ? port
+    : null;
+}
+
+/** Whether nobody listens on a port of this machine. */
+export const portIsFree = (port) =>
+  new Promise((tell) => {
+    const probe = createServer();
+    probe.once('error', () => tell(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => tell(true)));
+  });
+
+/** A port that nobody listens on right now. */
+export const freePort = () =>
+  new Promise((tell, fail) => {
+    const probe = createServer();
+    probe.once('error', fail);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address();
+      probe.close(() => tell(port));
+    });
+  });
+
+/** The port that was asked for; ends the command with one sentence when it cannot be had. */
+export async function wantedPort(command, args, usual) {
+  const port = portOf(args, usual);
+  if (port === null)
+    stop(`That is not a port. Give a whole number from 1 to 65535: npm run ${command} -- --port ${usual}`);
+  if (!(await portIsFree(port)))
+    stop(
+      `Port ${port} is in use. Stop the other program, or choose another port: npm run ${command} -- --port ${port + 1}`,
+    );
+  return port;
+}
+
+/**
+ * Runs a command that does not outlive this one: it gets a group of its own, and whatever ends this process (a signal, or its parent gone) ends the whole
+ * group. A small watcher beside it looks after the case that nothing here can run any more.
+ */
+export function tied(command, args, options = {}) {
+  const child = spawn(process.execPath, [join(import.meta.dirname, 'tied.mjs'), command, ...args], {
+    cwd: root,
+    ...options,
+    detached: true,
+  });
+  children.add(child);
+  child.once('close', () => children.delete(child));
+  return child;
+}
+
+const children = new Set();
+const parent = process.ppid;
+
+/** Ends every tied command, with all that it started. */
+export function endAll() {
+  for (const child of children)
+    try {
+      process.kill(-child.pid, 'SIGTERM');
+    } catch {
+      // It has ended by itself.
+    }
+}
+
+/** From now on this process ends with its parent, and takes its tied commands along. */
+export function endWithParent() {
+  for (const [signal, code] of [
+    ['SIGINT', 130],
+    ['SIGTERM', 143],
+    ['SIGHUP', 129],
+  ])
+    process.once(signal, () => {
+      endAll();
+      process.exit(code);
+    });
+  setInterval(() => {
+    if (process.ppid === parent) return;
+    endAll();
+    process.exit(129);
+  }, 500).unref();
 }

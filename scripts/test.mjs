@@ -1,10 +1,11 @@
 // npm test: types, lint, boundaries and unused code, unit tests, build, browser tests; ends with one line that counts.
-import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { bin, chromium, NO_CHROMIUM, ready, root } from './ready.mjs';
+import { bin, chromium, endWithParent, freePort, NO_CHROMIUM, ready, root, tied } from './ready.mjs';
 
 ready();
+// Cut off in the middle, it leaves nothing running behind it.
+endWithParent();
 const reports = join(root, 'reports');
 rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports, { recursive: true });
@@ -16,8 +17,7 @@ let failed = 0;
 function run(title, command, args, environment = {}) {
   const began = Date.now();
   return new Promise((done) => {
-    const child = spawn(bin(command), args, {
-      cwd: root,
+    const child = tied(bin(command), args, {
       env: { ...process.env, ...environment },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
@@ -76,6 +76,7 @@ async function browserTests() {
   const file = join(reports, 'browser.json');
   const code = await run('browser tests', 'playwright', ['test', '--reporter=list,json'], {
     PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+    TROWEL_PORT: String(await freePort()),
   });
   count(code, file, (report) => ({
     passed: report.stats.expected,

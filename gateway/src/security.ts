@@ -32,4 +32,43 @@ export const securityHeaders = helmet({
   },
   // The page is served over plain HTTP on this machine only; a browser told otherwise would refuse it next time.
   strictTransportSecurity: false,
+  // One rule for framing: frame-ancestors above. The older header would say it a second time, and differently.
+  xFrameOptions: false,
 });
+
+/** What the page may ask the browser for: a serial port, and nothing else that reaches outside of it. */
+const MAY_NOT = [
+  'accelerometer',
+  'bluetooth',
+  'camera',
+  'display-capture',
+  'geolocation',
+  'gyroscope',
+  'hid',
+  'magnetometer',
+  'microphone',
+  'midi',
+  'payment',
+  'usb',
+];
+
+export const permissions: RequestHandler = (_request, response, next) => {
+  response.set('Permissions-Policy', ['serial=(self)', ...MAY_NOT.map((one) => `${one}=()`)].join(', '));
+  next();
+};
+
+const OWN_NAMES: ReadonlySet<string> = new Set(['localhost', '127.0.0.1', '[::1]']);
+
+/**
+ * Answers only to this machine's own names. A page elsewhere could give its own name this machine's address and would otherwise be let in as if it
+ * came from here.
+ */
+export const ownHostOnly: RequestHandler = (request, response, next) => {
+  const name = (request.headers.host ?? '').toLowerCase().replace(/:\d+$/, '');
+  if (OWN_NAMES.has(name)) next();
+  else
+    response
+      .status(403)
+      .type('text')
+      .send('Plain Trowel answers only on this machine: open it as http://localhost or http://127.0.0.1.');
+};

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { change as changeHistory } from '@plain-trowel/core/garden/history';
+import { noteRefusal } from '../ui/refusals.ts';
 import { showToast } from '../ui/toasts.ts';
 import { refusedText } from '../words/gardenFaultText.ts';
 import { storageText } from '../words/storageText.ts';
@@ -70,6 +71,7 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
           if (error instanceof ConflictError)
             await client.refetchQueries({ queryKey: gardenQuery(id).queryKey });
           else if (!(error instanceof RefusedError)) reportStorage({ problem: problemOf(error) });
+          noteRefusal();
           showToast({ tone: 'problem', text: failureText(error) });
           return null;
         }

@@ -2,7 +2,7 @@
 import { change, redo, undo, type History } from '@plain-trowel/core/garden/history';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import { eventLine } from '@plain-trowel/core/records/eventsFile';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { eventSchema, type GardenEvent } from '@plain-trowel/core/records/event';
 import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
 import { byDay, isSoundBlock, readingsOf, type Reading } from '@plain-trowel/core/records/series';
 import type { Db, WriteTx } from './db.ts';
@@ -85,7 +85,9 @@ async function unknownEvents(
     .openCursor(IDBKeyRange.bound([gardenId], [gardenId, []]));
   while (cursor) {
     if (cursor.value.undone !== true) {
-      const line = eventLine(cursor.value.event as GardenEvent);
+      // Read through the schema like those of the file, so that the order of the fields is the same.
+      const read = eventSchema.safeParse(cursor.value.event);
+      const line = read.success ? eventLine(read.data) : '';
       known.set(line, (known.get(line) ?? 0) + 1);
     }
     cursor = await cursor.continue();

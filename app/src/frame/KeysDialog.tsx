@@ -32,6 +32,12 @@ export function KeysDialog() {
           </div>
         ))}
       </dl>
+      <p className="mt-5 border-t border-rule pt-3 text-[13.5px] text-soft">
+        Plain Trowel is free software.{' '}
+        <a href="/THIRD-PARTY.txt" target="_blank" rel="noreferrer" className="underline underline-offset-4">
+          Licences of what it is made with
+        </a>
+      </p>
     </Dialog>
   );
 }

@@ -1,3 +1,5 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
+import { AddButton } from '../ui/AddButton.tsx';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';
 import { useLocation, useNavigate } from 'react-router';
@@ -49,9 +51,15 @@ export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
           <BoardFields boards={garden.boards} />
           <PumpFields />
           <div className="flex gap-3">
-            <Button type="submit" look="primary">
+            <AddButton
+              count={garden.plots.length}
+              most={MOST.plots}
+              what="plots"
+              type="submit"
+              look="primary"
+            >
               Add the plot
-            </Button>
+            </AddButton>
             <Button onClick={onClose}>Cancel</Button>
           </div>
         </form>

@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
+import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { LoadedGarden } from '../data/gardenStore.ts';
 import { importGarden } from '../data/importGarden.ts';
@@ -13,6 +14,10 @@ import { storageText } from '../words/storageText.ts';
 import { fullDay, shortTime } from '../words/timeText.ts';
 import { Notice } from './Notice.tsx';
 import { MendView } from './mend/MendView.tsx';
+
+/** The fields stand one by one below; everything else is a sentence of its own. */
+const whyText = (issue: GardenFileIssue): string =>
+  issue.kind === 'field' ? 'Some of its fields do not fit.' : gardenFileText(issue);
 
 /** A garden in storage that does not open: the last good document, the faults one by one, and the file. */
 export function DamagedGarden({
@@ -38,7 +43,7 @@ export function DamagedGarden({
   return (
     <Notice
       title="This garden does not open"
-      text={`${gardenFileText(issue)} Its readings and events are safe; they are kept apart from it.`}
+      text={`${whyText(issue)} Its readings and events are safe; they are kept apart from it.`}
     >
       {lastGood && (
         <section className="w-full border-t border-rule pt-3">

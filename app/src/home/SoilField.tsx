@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useTyped } from '../ui/useTyped.ts';
 import { setSoilFacts } from '@plain-trowel/core/garden/calibrations';
 import type { Plot } from '@plain-trowel/core/garden/schema';
 import { useGarden } from '../data/gardenContext.ts';
@@ -7,10 +7,10 @@ import { Field } from '../ui/Field.tsx';
 /** What the plot is filled with, in words. A calibration belongs to its soil; changed here, it is due again. Kept on Enter or when left. */
 export function SoilField({ plot }: { plot: Plot }) {
   const { commit } = useGarden();
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, handOver } = useTyped();
   const keep = () => {
     const name = typed?.trim();
-    setTyped(null);
+    handOver();
     if (name === undefined || name === plot.soil.name) return;
     void commit(`soil of ${plot.name}`, (garden) => ({ garden: setSoilFacts(garden, plot.id, { name }) }));
   };
@@ -21,7 +21,7 @@ export function SoilField({ plot }: { plot: Plot }) {
           {...props}
           value={typed ?? plot.soil.name}
           maxLength={400}
-          onChange={(event) => setTyped(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onBlur={keep}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return;

@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
+import { useTyped } from './useTyped.ts';
 
 /** A number in a table cell: kept on Enter or when left; emptied, it is unknown again. What cannot be kept stays, marked, until it can. */
 export function CellNumber({
@@ -17,7 +17,7 @@ export function CellNumber({
   decimals: number;
   onKeep: (value: number | null) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, drop, handOver } = useTyped();
   const read = typed === null || typed.trim() === '' ? null : readNumber(typed.trim().replace(',', '.'));
   const fits =
     read?.kind === 'number' &&
@@ -27,7 +27,7 @@ export function CellNumber({
   const wrong = typed !== null && typed.trim() !== '' && !fits;
   const keep = () => {
     if (typed === null || wrong) return;
-    setTyped(null);
+    handOver();
     const next = read?.kind === 'number' ? read.value : null;
     if (next !== value) onKeep(next);
   };
@@ -40,11 +40,11 @@ export function CellNumber({
       inputMode="decimal"
       placeholder="–"
       value={typed ?? (value === null ? '' : String(Number(value.toFixed(decimals))))}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => {
         if (event.key === 'Enter') keep();
-        if (event.key === 'Escape') setTyped(null);
+        if (event.key === 'Escape') drop();
       }}
     />
   );

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useTyped } from './useTyped.ts';
 
 /** A name, as in a table cell: kept on Enter or when left; emptied, the old one stays. */
 export function NameCell({
@@ -12,10 +12,10 @@ export function NameCell({
   onKeep: (value: string) => void;
   className?: string;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, drop, handOver } = useTyped();
   const keep = () => {
     const name = typed?.trim();
-    setTyped(null);
+    handOver();
     if (name !== undefined && name !== '' && name !== value) onKeep(name);
   };
   return (
@@ -24,11 +24,11 @@ export function NameCell({
       className={className}
       maxLength={60}
       value={typed ?? value}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => {
         if (event.key === 'Enter') keep();
-        if (event.key === 'Escape') setTyped(null);
+        if (event.key === 'Escape') drop();
       }}
     />
   );

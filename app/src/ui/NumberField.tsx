@@ -1,7 +1,7 @@
-import { useState } from 'react';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { Field } from './Field.tsx';
+import { useTyped } from './useTyped.ts';
 
 /** A number with its unit. It is kept on Enter or when left, and only when it is sound; Escape puts the kept one back. */
 export function NumberField({
@@ -26,7 +26,7 @@ export function NumberField({
   check?: (value: number) => string | null;
   onKeep: (value: number) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, drop, handOver } = useTyped();
   const read = typed === null ? null : readNumber(typed.replace(',', '.'));
   const problem = read && problemOf();
 
@@ -39,7 +39,7 @@ export function NumberField({
   }
   const keep = () => {
     if (read?.kind !== 'number' || problem !== null) return;
-    setTyped(null);
+    handOver();
     if (read.value !== value) onKeep(read.value);
   };
   return (
@@ -50,11 +50,11 @@ export function NumberField({
           className="field num w-full text-right"
           inputMode="decimal"
           value={typed ?? value.toFixed(decimals ?? (whole ? 0 : 1))}
-          onChange={(event) => setTyped(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onBlur={keep}
           onKeyDown={(event) => {
             if (event.key === 'Enter') keep();
-            if (event.key === 'Escape') setTyped(null);
+            if (event.key === 'Escape') drop();
           }}
         />
       )}

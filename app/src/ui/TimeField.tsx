@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { minuteOf, minuteText } from '../words/timeText.ts';
+import { useTyped } from './useTyped.ts';
 
 /** A time of the day as "20:05", whatever the browser's own habit. Kept on Enter or when left; what is no time stays, marked. */
 export function TimeField({
@@ -11,12 +11,12 @@ export function TimeField({
   minute: number;
   onKeep: (minute: number) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, drop, handOver } = useTyped();
   const read = typed === null ? null : minuteOf(typed);
   const isWrong = typed !== null && read === null;
   const keep = () => {
     if (read === null) return;
-    setTyped(null);
+    handOver();
     if (read !== minute) onKeep(read);
   };
   return (
@@ -27,11 +27,11 @@ export function TimeField({
       className="field num min-h-[32px]! w-[74px] py-0.5! text-center"
       inputMode="numeric"
       value={typed ?? minuteText(minute)}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => {
         if (event.key === 'Enter') keep();
-        if (event.key === 'Escape') setTyped(null);
+        if (event.key === 'Escape') drop();
       }}
     />
   );

@@ -1,4 +1,5 @@
 /** Register maps: where a probe keeps which quantity, as data. A map is part of the garden and of its file. */
+import { MOST } from '../garden/bounds.ts';
 import { z } from '../quantity/schema.ts';
 import { MOST_READ, type Request } from './frame.ts';
 
@@ -40,7 +41,7 @@ export const registerMapSchema = z.strictObject({
   id: z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40'),
   name: z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 letters'),
   readFunction: z.union([z.literal(3), z.literal(4)]),
-  fields: z.array(field).min(1, 'needs a field').max(24),
+  fields: z.array(field).min(1, 'needs a field').max(MOST.registerFields),
   /** Where the probe keeps its own address, and the function that writes it; null when it cannot be changed over the bus. */
   address: z
     .strictObject({

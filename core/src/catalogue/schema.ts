@@ -2,6 +2,7 @@
  * The catalogue: parts by their traits, never by a maker's name. An entry has typed terminals, facts, a source for its figures and what it
  * costs in wear. The built-in entries, a person's own ones and catalogue files all pass this schema.
  */
+import { MOST } from '../garden/bounds.ts';
 import { z } from '../quantity/schema.ts';
 import { FACT_KEYS, FACTS, type FactKey } from './facts.ts';
 
@@ -151,7 +152,7 @@ export const entrySchema = z
     name,
     good: words,
     bad: words,
-    terminals: z.array(terminalSchema).max(80),
+    terminals: z.array(terminalSchema).max(MOST.terminals),
     facts: factsSchema,
     /** Bus addresses that can be set; empty when it has none. */
     addresses: z.array(z.int().min(1).max(247)).max(247),

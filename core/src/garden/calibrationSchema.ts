@@ -3,6 +3,7 @@ import { z } from '../quantity/schema.ts';
 import { PERCENT_KIND_IDS } from '../quantity/percentKind.ts';
 import { BAND_NAMES } from '../control/bands.ts';
 import { CONDITIONS, METHOD_IDS } from '../calibration/conditions.ts';
+import { MOST } from './bounds.ts';
 import { counts, id, text, time } from './probeSchema.ts';
 
 const sigma = z.number().min(0).max(1e9);
@@ -41,7 +42,7 @@ const point = z.strictObject({
   temperatureC,
   /** Left out by hand, it stays in the record. */
   used: z.boolean(),
-  captures: z.array(capture).max(20),
+  captures: z.array(capture).max(MOST.captures),
 });
 
 /** What is known of a soil: g/cm³, percent by volume; null where it is not known. */
@@ -55,7 +56,7 @@ const gathered = {
   channelId: id,
   method: z.enum(METHOD_IDS),
   inputs: z.record(z.string().max(40), z.number().min(-1e9).max(1e9)),
-  points: z.array(point).max(100),
+  points: z.array(point).max(MOST.points),
   /** Another kind of percent than the method gives, and what it takes to get there. */
   convert: z.strictObject({ to: z.enum(PERCENT_KIND_IDS), soil: soilFacts }).nullable(),
 };

@@ -13,6 +13,7 @@ import { MOST_ENTRIES } from '../catalogue/catalogueFile.ts';
 import { planSchema } from '../plan/schema.ts';
 import { netlistSchema } from '../wiring/netlist.ts';
 import { registerMapSchema } from '../bus/registers.ts';
+import { MOST } from './bounds.ts';
 import { calibration, capture, run, soilFacts } from './calibrationSchema.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
 import { SIGNAL_STATES } from '../control/signals.ts';
@@ -60,15 +61,15 @@ const shape = z.strictObject({
   madeAt: time,
   /** One reading of each channel is kept per this many seconds. */
   logEveryS: z.int().min(1).max(3600),
-  plots: z.array(plot).max(200),
-  boards: z.array(board).max(50),
-  probes: z.array(probe).max(500),
-  channels: z.array(channel).max(500),
-  calibrations: z.array(calibration).max(5000),
+  plots: z.array(plot).max(MOST.plots),
+  boards: z.array(board).max(MOST.boards),
+  probes: z.array(probe).max(MOST.probes),
+  channels: z.array(channel).max(MOST.channels),
+  calibrations: z.array(calibration).max(MOST.calibrations),
   /** Calibrations under way, at most one a channel. */
-  runs: z.array(run).max(200),
-  waterLines: z.array(waterLine).max(50),
-  reservoirs: z.array(reservoir).max(20),
+  runs: z.array(run).max(MOST.runs),
+  waterLines: z.array(waterLine).max(MOST.waterLines),
+  reservoirs: z.array(reservoir).max(MOST.reservoirs),
   /** What lamps and displays say, by priority: every state once, "content" last. */
   signals: z.array(signalRule).length(SIGNAL_STATES.length),
   alerts: z.array(alertRule).length(ALERT_KINDS.length),
@@ -79,7 +80,7 @@ const shape = z.strictObject({
   /** Own entries of the catalogue; one with the id of a built-in entry stands in its place. */
   catalogue: z.array(entrySchema).max(MOST_ENTRIES),
   /** Own register maps of bus probes; one with the id of a built-in map stands in its place. */
-  registerMaps: z.array(registerMapSchema).max(50),
+  registerMaps: z.array(registerMapSchema).max(MOST.registerMaps),
 });
 
 export type Garden = z.infer<typeof shape>;

@@ -2,6 +2,7 @@
 import { z } from '../quantity/schema.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
 import { BUZZES, DISPLAY_LETTERS, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } from '../control/signals.ts';
+import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from './bounds.ts';
 import { id, name, text, time } from './probeSchema.ts';
 
 const volumeMl = z.int().min(1).max(1_000_000);
@@ -11,7 +12,7 @@ const WEEK_S = 7 * 86_400;
 
 /** A time of the day, and the weekdays as bits, Monday lowest. */
 const slot = z.strictObject({ minute, days: z.int().min(1).max(127) });
-const slots = z.array(slot).min(1).max(8);
+const slots = z.array(slot).min(1).max(MOST.slots);
 
 /** Start and stop limits are the plot's; "wet" in the veto means at or above the stop limit. */
 export const program = z.discriminatedUnion('kind', [
@@ -104,17 +105,17 @@ export const waterLine = z.strictObject({
   /** Its outlets: where each one leads and what each gave into its cup in one run. */
   outlets: z
     .array(z.strictObject({ id, name, plotId: id.nullable(), cupMl: z.number().min(0).max(1e6).nullable() }))
-    .max(60),
+    .max(MOST.outlets),
   /** Catch cups under a sprinkler: mouth of a cup, how long it ran, what each cup held. */
   cups: z
     .strictObject({
       areaCm2: z.number().min(1).max(5000),
       minutes: z.number().min(0.1).max(600),
-      volumesMl: z.array(z.number().min(0).max(1e5)).max(100),
+      volumesMl: z.array(z.number().min(0).max(1e5)).max(MOST.cups),
     })
     .nullable(),
   rig,
-  trials: z.array(trial).max(200),
+  trials: z.array(trial).max(MOST.trials),
   /** Anything else about the trials, in words. */
   trialNote: text,
 });
@@ -126,8 +127,13 @@ export const reservoir = z.strictObject({
   kind: z.enum(['level', 'float']),
   channelId: id.nullable(),
   levels: z
-    .array(z.strictObject({ raw: z.number().min(-1e6).max(1e6), volumeMl: z.number().min(0).max(1e8) }))
-    .max(12),
+    .array(
+      z.strictObject({
+        raw: z.number().min(LEVEL_RAW.least).max(LEVEL_RAW.most),
+        volumeMl: z.number().min(0).max(MOST_LEVEL_ML),
+      }),
+    )
+    .max(MOST.levels),
   minimumMl: z.number().min(0).max(1e8),
 });
 export type GardenReservoir = z.infer<typeof reservoir>;

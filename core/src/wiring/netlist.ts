@@ -3,6 +3,7 @@
  * else (nets, voltages, findings, the picture, the sheets) is worked out from it.
  */
 import { factsSchema } from '../catalogue/schema.ts';
+import { MOST } from '../garden/bounds.ts';
 import { z } from '../quantity/schema.ts';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
@@ -46,9 +47,9 @@ const cable = z.strictObject({
 
 export const netlistSchema = z
   .strictObject({
-    parts: z.array(part).max(400),
-    wires: z.array(wire).max(2000),
-    cables: z.array(cable).max(400),
+    parts: z.array(part).max(MOST.parts),
+    wires: z.array(wire).max(MOST.wires),
+    cables: z.array(cable).max(MOST.cables),
   })
   .superRefine((netlist, ctx) => {
     const report = (path: PropertyKey[], message: string) => ctx.addIssue({ code: 'custom', path, message });

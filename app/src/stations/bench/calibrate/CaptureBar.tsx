@@ -37,6 +37,7 @@ export function CaptureBar({
   parts,
   method,
   again,
+  full,
   onCapture,
   children,
 }: {
@@ -44,6 +45,8 @@ export function CaptureBar({
   method: Method;
   /** The condition was captured before; what was typed with it stays. */
   again: boolean;
+  /** Why nothing more can be captured; null while there is room. */
+  full: string | null;
   onCapture: (typed: number | null, felt: BandName | null) => Promise<boolean>;
   children: ReactNode;
 }) {
@@ -65,7 +68,7 @@ export function CaptureBar({
     of && read.kind === 'number' && read.value >= of.least && read.value <= of.most ? read.value : null;
   const lacks = of !== null && number === null && !(again && typed === '');
   const capture = () => {
-    if (present && !lacks) void onCapture(number, asksFeeling ? felt : null);
+    if (present && !lacks && full === null) void onCapture(number, asksFeeling ? felt : null);
   };
   useKeys([{ key: 'c', does: 'Capture', run: capture }]);
   return (
@@ -108,7 +111,7 @@ export function CaptureBar({
         <Button
           look={isSteady && !lacks ? 'primary' : 'plain'}
           hint="C"
-          disabled={present === null || lacks}
+          disabled={present === null || lacks || full !== null}
           onClick={capture}
         >
           {isSteady ? (again ? 'Capture again' : 'Capture') : 'Capture all the same'}
@@ -118,6 +121,7 @@ export function CaptureBar({
           {hold.held ? 'Run on' : 'Hold'}
         </Button>
       </div>
+      {full !== null && <p className="mt-2 border-l-[3px] border-handle pl-3">{full}</p>}
       {present ? (
         <p className="mt-2 text-[14.5px]">
           {hold.held ? 'Held at' : 'Now'} <WorkedNumber id="now" worked={workPresent(present)} />, noise{' '}

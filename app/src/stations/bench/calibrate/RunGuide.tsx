@@ -1,3 +1,4 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
 import { useState } from 'react';
 import { mixingInputs, methodOf, missingInput, type Step } from '@plain-trowel/core/calibration/methods';
 import { planMixing, waterToAdd } from '@plain-trowel/core/calibration/mixing';
@@ -23,6 +24,15 @@ function pointOfStep(run: Run, steps: readonly Step[], at: number): PointOf | nu
   const isSeries = steps.filter((one) => one.condition === step.condition).length > 1;
   const of = run.points.filter((point) => point.condition === step.condition);
   return of[isSeries ? at : 0] ?? null;
+}
+
+/** Why nothing more can be captured here; null while there is room. */
+function fullText(run: Run, point: PointOf | null): string | null {
+  if (point && point.captures.length >= MOST.captures)
+    return `This reference was captured ${MOST.captures} times; more are not kept. Redo one of them, or go on.`;
+  if (!point && run.points.length >= MOST.points)
+    return `${MOST.points} points are the most that a calibration keeps. Finish it, or redo one.`;
+  return null;
 }
 
 /** The run step by step: what to do, drawn and said; what the stream says; the capture. It can be left and taken up again. */
@@ -91,6 +101,7 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
             parts={parts}
             method={method}
             again={point !== null}
+            full={fullText(run, point)}
             onCapture={(typed, felt) =>
               capture(
                 {

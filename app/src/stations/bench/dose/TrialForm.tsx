@@ -1,3 +1,6 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
+import { AddButton } from '../../../ui/AddButton.tsx';
+import { useTyped } from '../../../ui/useTyped.ts';
 import { useState } from 'react';
 import { addTrial, setTrialNote } from '@plain-trowel/core/garden/trials';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
@@ -68,7 +71,7 @@ export function TrialForm({ line }: { line: WaterLine }) {
           label="Into the jug came"
           unit="ml or g"
           className="w-[190px]"
-          error={volume !== '' && volumeMl === null ? 'Type a number of ml.' : undefined}
+          error={volume !== '' && volumeMl === null ? 'From 0 to 1,000,000 ml.' : undefined}
         >
           {(props) => (
             <input
@@ -80,9 +83,16 @@ export function TrialForm({ line }: { line: WaterLine }) {
             />
           )}
         </Field>
-        <Button type="submit" look="primary" disabled={runS === null || volumeMl === null}>
+        <AddButton
+          count={line.trials.length}
+          most={MOST.trials}
+          what="trials"
+          type="submit"
+          look="primary"
+          disabled={runS === null || volumeMl === null}
+        >
           Keep this trial
-        </Button>
+        </AddButton>
         {standIn && (
           <Button
             disabled={runS === null}
@@ -109,10 +119,10 @@ export function TrialForm({ line }: { line: WaterLine }) {
 /** Whatever else belongs to the trials, in words. */
 function NoteField({ line }: { line: WaterLine }) {
   const { commit } = useGarden();
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, handOver } = useTyped();
   const keep = () => {
     const note = typed?.trim();
-    setTyped(null);
+    handOver();
     if (note === undefined || note === line.trialNote) return;
     void commit(`how ${line.name} was measured`, (garden) => ({
       garden: setTrialNote(garden, line.id, note),
@@ -125,7 +135,7 @@ function NoteField({ line }: { line: WaterLine }) {
           {...props}
           value={typed ?? line.trialNote}
           maxLength={400}
-          onChange={(event) => setTyped(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onBlur={keep}
           onKeyDown={(event) => {
             if (event.key === 'Enter') keep();

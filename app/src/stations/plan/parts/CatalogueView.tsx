@@ -1,3 +1,5 @@
+import { MOST_ENTRIES } from '@plain-trowel/core/catalogue/catalogueFile';
+import { AddButton } from '../../../ui/AddButton.tsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { useRef, useState } from 'react';
 import { readCatalogueFile, writeCatalogueFile } from '@plain-trowel/core/catalogue/catalogueFile';
@@ -95,20 +97,27 @@ export function CatalogueView({ plan }: { plan: PlanTools }) {
           </tbody>
         </table>
       </Scroll>
-      <Button className="mt-4" onClick={() => setEditing(fresh(role, entries[0], plan.catalogue))}>
+      <AddButton
+        count={plan.garden.catalogue.length}
+        most={MOST_ENTRIES}
+        what="own parts"
+        className="mt-4"
+        onClick={() => setEditing(fresh(role, entries[0], plan.catalogue))}
+      >
         New {role}
-      </Button>
+      </AddButton>
       {editing && (
         <EntryDialog
           entry={editing}
           onClose={() => setEditing(null)}
           onKeep={(entry) => {
-            setEditing(null);
-            void plan.change(
-              `entry ${entry.name}`,
-              (garden) => setEntry(garden, entry),
-              `${entry.name} is in the catalogue of this garden.`,
-            );
+            void plan
+              .change(
+                `entry ${entry.name}`,
+                (garden) => setEntry(garden, entry),
+                `${entry.name} is in the catalogue of this garden.`,
+              )
+              .then((saved) => saved && setEditing(null));
           }}
         />
       )}

@@ -43,7 +43,12 @@ export function EntryDialog({
   const text = (key: 'name' | 'good' | 'bad' | 'source', label: string) => (
     <Field label={label} className={key === 'name' ? '' : 'sm:col-span-2'}>
       {(props) => (
-        <input {...props} value={draft[key]} onChange={(event) => set({ [key]: event.target.value })} />
+        <input
+          {...props}
+          value={draft[key]}
+          maxLength={key === 'name' ? 80 : 400}
+          onChange={(event) => set({ [key]: event.target.value })}
+        />
       )}
     </Field>
   );

@@ -1,3 +1,5 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
+import { AddButton } from '../../../ui/AddButton.tsx';
 import {
   PIN_CAPS,
   terminalSchema,
@@ -32,6 +34,7 @@ export function TerminalTable({
               aria-label={`Name of terminal ${terminal.id}`}
               className="field min-h-[30px]! w-[150px] py-0.5!"
               value={terminal.name}
+              maxLength={80}
               onChange={(event) => put(at, { ...terminal, name: event.target.value })}
             />
             <select
@@ -61,12 +64,15 @@ export function TerminalTable({
           </li>
         ))}
       </ul>
-      <Button
+      <AddButton
+        count={terminals.length}
+        most={MOST.terminals}
+        what="terminals"
         className="mt-2 text-[14px]!"
         onClick={() => onChange([...terminals, freshTerminal('analog out', freeId(terminals))])}
       >
         Add a terminal
-      </Button>
+      </AddButton>
     </>
   );
 }

@@ -1,3 +1,5 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
+import { AddButton } from '../../../ui/AddButton.tsx';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { addPart } from '@plain-trowel/core/wiring/edit';
@@ -80,7 +82,14 @@ export function PlanBar({
             <Button onClick={pinsAnew}>Plan pins anew</Button>
           </>
         )}
-        <Button onClick={() => setAdding(true)}>Add a part</Button>
+        <AddButton
+          count={plan.wiring.parts.length}
+          most={MOST.parts}
+          what="parts"
+          onClick={() => setAdding(true)}
+        >
+          Add a part
+        </AddButton>
       </div>
       {blocked.map((one) => (
         <div key={one.says} role="alert" className="mb-3 border-l-2 border-handle pl-3">

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useTyped } from '../../../ui/useTyped.ts';
 import { setLimits, type PlotParts } from '@plain-trowel/core/garden/edit';
 import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
 import { workLimitCounts } from '@plain-trowel/core/calibration/workCurve';
@@ -31,7 +31,7 @@ function LimitField({
   plotName: string;
 }) {
   const { commit } = useGarden();
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, drop, handOver } = useTyped();
   const tenths = which === 'start' ? limits.startTenths : limits.stopTenths;
   const kept =
     scale === 'percent' ? (tenths / 10).toFixed(1) : String(Math.round(countsAtPercent(fit, tenths / 10)));
@@ -41,7 +41,7 @@ function LimitField({
     if (typed === null) return;
     const next = limitsFrom(typed, which, scale, fit, limits);
     if (!next || checkLimits(next, noiseTenths)) return;
-    setTyped(null);
+    handOver();
     void commit(`${which} limit of ${plotName}`, (garden) => ({ garden: setLimits(garden, plotId, next) }));
   };
   return (
@@ -57,11 +57,11 @@ function LimitField({
           className="field num w-full text-right"
           inputMode="decimal"
           value={typed ?? kept}
-          onChange={(event) => setTyped(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onBlur={keep}
           onKeyDown={(event) => {
             if (event.key === 'Enter') keep();
-            if (event.key === 'Escape') setTyped(null);
+            if (event.key === 'Escape') drop();
           }}
         />
       )}

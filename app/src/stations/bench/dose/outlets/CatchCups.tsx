@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { MOST } from '@plain-trowel/core/garden/bounds';
+import { useTyped } from '../../../../ui/useTyped.ts';
 import { evennessOf } from '@plain-trowel/core/dosing/outlets';
 import { workEvenness, workRain } from '@plain-trowel/core/dosing/workWater';
 import { setWaterLine } from '@plain-trowel/core/garden/edit';
@@ -11,7 +12,6 @@ import { Field } from '../../../../ui/Field.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 
 const NEW_CUPS = { areaCm2: 40, minutes: 10, volumesMl: [] };
-const MOST_CUPS = 100;
 const TARGET_MM = 5;
 
 /** Numbers typed with spaces, semicolons or line breaks between them; null when one of them is none. */
@@ -21,13 +21,13 @@ function volumesOf(typed: string): number[] | null {
   const all = read.flatMap((one) =>
     one.kind === 'number' && one.value >= 0 && one.value <= 1e5 ? [one.value] : [],
   );
-  return all.length === words.length && all.length <= MOST_CUPS ? all : null;
+  return all.length === words.length && all.length <= MOST.cups ? all : null;
 }
 
 /** Catch cups under a sprinkler: how many mm a minute, how even, and how long for five millimetres. */
 export function CatchCups({ line }: { line: WaterLine }) {
   const { commit } = useGarden();
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, drop, handOver } = useTyped();
   const cups = line.cups ?? NEW_CUPS;
   const even = evennessOf(cups.volumesMl);
   const volumes = typed === null ? null : volumesOf(typed);
@@ -37,7 +37,7 @@ export function CatchCups({ line }: { line: WaterLine }) {
     }));
   const keep = () => {
     if (typed === null || volumes === null) return;
-    setTyped(null);
+    handOver();
     if (volumes.join() !== cups.volumesMl.join()) set({ volumesMl: volumes });
   };
   const rain = even && workRain(even.meanMl, cups.areaCm2, cups.minutes);
@@ -88,11 +88,11 @@ export function CatchCups({ line }: { line: WaterLine }) {
               {...props}
               className="field num w-full"
               value={typed ?? cups.volumesMl.join(' ')}
-              onChange={(event) => setTyped(event.target.value)}
+              onChange={(event) => type(event.target.value)}
               onBlur={keep}
               onKeyDown={(event) => {
                 if (event.key === 'Enter') keep();
-                if (event.key === 'Escape') setTyped(null);
+                if (event.key === 'Escape') drop();
               }}
             />
           )}

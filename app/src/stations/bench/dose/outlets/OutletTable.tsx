@@ -1,9 +1,10 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
 import type { Evenness } from '@plain-trowel/core/dosing/outlets';
 import { addOutlet, removeOutlet, setOutlet } from '@plain-trowel/core/garden/reservoirs';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { Button } from '../../../../ui/Button.tsx';
+import { AddButton } from '../../../../ui/AddButton.tsx';
 import { CellNumber } from '../../../../ui/CellNumber.tsx';
 import { NameCell } from '../../../../ui/NameCell.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
@@ -110,9 +111,16 @@ export function OutletTable({ line, even }: { line: WaterLine; even: Evenness | 
           </table>
         </Scroll>
       )}
-      <Button className="mt-3" look={line.outlets.length === 0 ? 'primary' : 'plain'} onClick={add}>
+      <AddButton
+        count={line.outlets.length}
+        most={MOST.outlets}
+        what="outlets"
+        className="mt-3"
+        look={line.outlets.length === 0 ? 'primary' : 'plain'}
+        onClick={add}
+      >
         Add an outlet
-      </Button>
+      </AddButton>
     </section>
   );
 }

@@ -1,3 +1,4 @@
+import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '@plain-trowel/core/garden/bounds';
 import { useState } from 'react';
 import { reservoirOf, type ReservoirIssue } from '@plain-trowel/core/dosing/reservoir';
 import { addLevel, removeLevel } from '@plain-trowel/core/garden/reservoirs';
@@ -6,7 +7,7 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
-import { Button } from '../../../../ui/Button.tsx';
+import { AddButton } from '../../../../ui/AddButton.tsx';
 import { Field } from '../../../../ui/Field.tsx';
 import { LevelChart } from './LevelChart.tsx';
 
@@ -22,6 +23,15 @@ function issueText(issue: ReservoirIssue): string | null {
   }
 }
 
+/** Why a typed level cannot be kept by itself. */
+function outsideText(raw: number | null, litres: number | null): string | null {
+  if (raw !== null && (raw < LEVEL_RAW.least || raw > LEVEL_RAW.most))
+    return `From ${formatNumber(LEVEL_RAW.least)} to ${formatNumber(LEVEL_RAW.most)}.`;
+  if (litres !== null && (litres < 0 || litres * 1000 > MOST_LEVEL_ML))
+    return `Water from 0 to ${formatNumber(MOST_LEVEL_ML / 1000)} l.`;
+  return null;
+}
+
 /** Known levels of a reservoir: a raw value and the litres at it. A level that contradicts the others is not kept. */
 export function LevelTable({ tank }: { tank: Reservoir }) {
   const { commit } = useGarden();
@@ -34,12 +44,14 @@ export function LevelTable({ tank }: { tank: Reservoir }) {
     return read.kind === 'number' ? read.value : null;
   };
   const [rawValue, volume] = [number(raw), number(litres)];
+  const outside = outsideText(rawValue, volume);
   const level =
-    rawValue === null || volume === null || volume < 0
+    rawValue === null || volume === null || outside !== null
       ? null
       : { raw: rawValue, volumeMl: Math.round(volume * 1000) };
   const tried = level && reservoirOf([...tank.levels.filter((one) => one.raw !== level.raw), level]);
-  const problem = tried && !tried.ok ? issueText(tried.issue) : null;
+  const problem = outside ?? (tried && !tried.ok ? issueText(tried.issue) : null);
+  const isNew = !tank.levels.some((one) => one.raw === rawValue);
   const keep = () => {
     if (!level || problem) return;
     void commit(`level of ${tank.name}`, (garden) => ({ garden: addLevel(garden, tank.id, level) })).then(
@@ -116,9 +128,15 @@ export function LevelTable({ tank }: { tank: Reservoir }) {
               />
             )}
           </Field>
-          <Button type="submit" disabled={!level || problem !== null}>
+          <AddButton
+            count={isNew ? tank.levels.length : 0}
+            most={MOST.levels}
+            what="levels"
+            type="submit"
+            disabled={!level || problem !== null}
+          >
             Keep this level
-          </Button>
+          </AddButton>
           {present && (
             <button
               type="button"

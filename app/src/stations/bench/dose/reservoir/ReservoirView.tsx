@@ -1,3 +1,4 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
 import { useQuery } from '@tanstack/react-query';
 import { addReservoir } from '@plain-trowel/core/garden/reservoirs';
 import { setWaterLine } from '@plain-trowel/core/garden/edit';
@@ -7,7 +8,7 @@ import { useMemo } from 'react';
 import { eventsQuery } from '../../../../data/queries.ts';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
-import { Button } from '../../../../ui/Button.tsx';
+import { AddButton } from '../../../../ui/AddButton.tsx';
 import { LevelTable } from './LevelTable.tsx';
 import { ReservoirHead } from './ReservoirHead.tsx';
 import { ReservoirSettings } from './ReservoirSettings.tsx';
@@ -43,9 +44,16 @@ export function ReservoirView({ line }: { line: WaterLine | null }) {
       {sorted.map((tank) => (
         <ReservoirOf key={tank.id} tank={tank} line={line} />
       ))}
-      <Button className="mt-4" look={sorted.length === 0 ? 'primary' : 'plain'} onClick={add}>
+      <AddButton
+        count={sorted.length}
+        most={MOST.reservoirs}
+        what="reservoirs"
+        className="mt-4"
+        look={sorted.length === 0 ? 'primary' : 'plain'}
+        onClick={add}
+      >
         Add a reservoir
-      </Button>
+      </AddButton>
     </>
   );
 }

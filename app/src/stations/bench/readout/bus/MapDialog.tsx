@@ -1,3 +1,5 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
+import { AddButton } from '../../../../ui/AddButton.tsx';
 import { useState } from 'react';
 import {
   BUS_QUANTITIES,
@@ -152,16 +154,25 @@ export default function MapDialog({
             </tbody>
           </table>
         </Scroll>
-        <Button onClick={add}>Add a field</Button>
+        <AddButton count={fields.length} most={MOST.registerFields} what="fields" onClick={add}>
+          Add a field
+        </AddButton>
         {issue && (
           <p role="alert" className="border-l-[3px] border-handle pl-3">
             {fieldName(issue.path)}: {plainMessage(issue.message)}.
           </p>
         )}
         <div className="flex gap-3">
-          <Button look="primary" disabled={!read.success} onClick={keep}>
+          <AddButton
+            count={isOwn ? 0 : garden.registerMaps.length}
+            most={MOST.registerMaps}
+            what="own register maps"
+            look="primary"
+            disabled={!read.success}
+            onClick={keep}
+          >
             Keep the map
-          </Button>
+          </AddButton>
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>

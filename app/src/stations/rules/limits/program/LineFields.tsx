@@ -1,3 +1,5 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
+import { AddButton } from '../../../../ui/AddButton.tsx';
 import { addLine, removeLine, setWaterLine } from '@plain-trowel/core/garden/edit';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
@@ -7,7 +9,7 @@ import { NameCell } from '../../../../ui/NameCell.tsx';
 
 /** The line's name, another line beside it, and the line away. The last line of a plot goes under "Change this plot". */
 export function LineFields({ line, isOnly }: { line: WaterLine; isOnly: boolean }) {
-  const { commit } = useGarden();
+  const { garden, commit } = useGarden();
   return (
     <section aria-label="Water lines" className="mt-4 border-t border-rule pt-3">
       <h2>Water lines of this plot</h2>
@@ -23,30 +25,33 @@ export function LineFields({ line, isOnly }: { line: WaterLine; isOnly: boolean 
               label={`Name of ${line.name}`}
               value={line.name}
               onKeep={(name) =>
-                void commit(`name of ${line.name}`, (garden) => ({
-                  garden: setWaterLine(garden, line.id, { name }),
+                void commit(`name of ${line.name}`, (before) => ({
+                  garden: setWaterLine(before, line.id, { name }),
                 }))
               }
             />
           )}
         </Field>
-        <Button
+        <AddButton
+          count={garden.waterLines.length}
+          most={MOST.waterLines}
+          what="water lines"
           onClick={() =>
             void commit(
               `another line beside ${line.name}`,
-              (garden) => ({ garden: addLine(garden, line.plotId, Math.random) }),
+              (before) => ({ garden: addLine(before, line.plotId, Math.random) }),
               'Another water line was added. Choose it at the top of the sheet.',
             )
           }
         >
           Add another line
-        </Button>
+        </AddButton>
         {!isOnly && (
           <Button
             onClick={() =>
               void commit(
                 `remove ${line.name}`,
-                (garden) => ({ garden: removeLine(garden, line.id) }),
+                (before) => ({ garden: removeLine(before, line.id) }),
                 `${line.name} was removed.`,
               )
             }

@@ -1,3 +1,4 @@
+import { MOST } from '@plain-trowel/core/garden/bounds';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
 import type { GardenProgram } from '@plain-trowel/core/garden/waterSchema';
 import { useState } from 'react';
@@ -9,7 +10,6 @@ import { useLine } from './useLine.ts';
 type Timed = Extract<GardenProgram, { slots: unknown }>;
 type Slot = Timed['slots'][number];
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const MOST_SLOTS = 8;
 
 /** Times of a timer with their days. A change that contradicts the hours or the minimum interval is said and not kept. */
 export function SlotsField({ line, program }: { line: WaterLine; program: Timed }) {
@@ -59,7 +59,7 @@ export function SlotsField({ line, program }: { line: WaterLine; program: Timed 
           {problem} The times are as they were.
         </p>
       )}
-      {program.slots.length < MOST_SLOTS && last && (
+      {program.slots.length < MOST.slots && last && (
         <Button
           className="mt-2"
           onClick={() => set([...program.slots, { ...last, minute: (last.minute + 360) % 1440 }])}

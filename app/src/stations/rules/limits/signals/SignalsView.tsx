@@ -1,3 +1,4 @@
+import { useTyped } from '../../../../ui/useTyped.ts';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import {
   BUZZES,
@@ -9,7 +10,6 @@ import {
   type SignalRule,
   type SignalState,
 } from '@plain-trowel/core/control/signals';
-import { useState } from 'react';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
@@ -214,9 +214,9 @@ function DisplayText({
   value: string;
   onKeep: (value: string) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const { typed, type, drop, handOver } = useTyped();
   const keep = () => {
-    setTyped(null);
+    handOver();
     if (typed !== null && typed !== value) onKeep(typed);
   };
   return (
@@ -225,11 +225,11 @@ function DisplayText({
       className="field num min-h-[32px]! w-[170px] py-0.5!"
       maxLength={DISPLAY_LETTERS}
       value={typed ?? value}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => {
         if (event.key === 'Enter') keep();
-        if (event.key === 'Escape') setTyped(null);
+        if (event.key === 'Escape') drop();
       }}
     />
   );
