@@ -74,11 +74,7 @@ test('bad readings files get a sentence and nothing of them is kept', async ({ p
   const cases: readonly (readonly [string, string | Buffer, RegExp])[] = [
     ['binary.csv', Buffer.alloc(3_000_000, 0), /The file is not text/],
     ['empty.csv', '', /The file is empty/],
-    [
-      'twice.csv',
-      `time,channel,raw,raw\n${T},channel-c2,1500,1\n`,
-      /The column "raw" is there twice/,
-    ],
+    ['twice.csv', `time,channel,raw,raw\n${T},channel-c2,1500,1\n`, /The column "raw" is there twice/],
   ];
   for (const [name, content, sentence] of cases) {
     await page
@@ -98,7 +94,9 @@ test('bad readings files get a sentence and nothing of them is kept', async ({ p
     mimeType: 'text/csv',
     buffer: Buffer.from(['time,channel,raw', '', ...wrongRows].join('\n')),
   });
-  const dialog = page.getByRole('dialog', { name: /rows.csv: 4 rows cannot be taken in. Nothing was taken in/ });
+  const dialog = page.getByRole('dialog', {
+    name: /rows.csv: 4 rows cannot be taken in. Nothing was taken in/,
+  });
   await expect(dialog.getByRole('row')).toHaveText([
     /Row/,
     /3.*it must be a number/,

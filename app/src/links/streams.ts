@@ -6,7 +6,7 @@ export type StreamInfo = { readonly boardId: string; readonly name: string; read
 /** Names that belong to no channel are kept up to this many; a board has a few, a damaged log has thousands. */
 export const MOST_NAMES = 200;
 /** So many more are told apart while they are counted. */
-const MOST_COUNTED = 10_000;
+export const MOST_COUNTED = 10_000;
 
 const keyOf = (boardId: string, name: string) => `${boardId}\n${name}`;
 

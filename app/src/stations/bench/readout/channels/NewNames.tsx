@@ -1,8 +1,9 @@
 import { lazy, Suspense, useState } from 'react';
-import { formatCounts } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import type { StreamInfo } from '../../../../links/liveSession.ts';
+import { MOST_COUNTED } from '../../../../links/streams.ts';
 import { Button } from '../../../../ui/Button.tsx';
 
 const MapDialog = lazy(() => import('./MapDialog.tsx'));
@@ -36,6 +37,14 @@ export function NewNames() {
           </li>
         ))}
       </ul>
+      {names.length > MOST && (
+        <p className="mt-1 text-[14px] text-soft">
+          and {formatNumber(names.length - MOST)} more names
+          {live.moreStreams > 0 &&
+            `; beyond these ${formatNumber(live.moreStreams)}${live.moreStreams >= MOST_COUNTED ? ' or more' : ''} are counted and not kept. So many names are most likely noise, or a wrong separator`}
+          .
+        </p>
+      )}
       {open && (
         <Suspense>
           <MapDialog stream={open} onClose={() => setOpen(null)} />
