@@ -9,12 +9,15 @@ export function readEventsFile(text: string): { readonly events: GardenEvent[]; 
   let skipped = 0;
   for (const line of text.split(/\r\n|\n|\r/)) {
     if (line === '') continue;
-    const read = eventSchema.safeParse(parsed(line));
-    if (read.success) events.push(read.data);
+    const read = line.startsWith('{') && skipped < MOST_DAMAGED ? eventSchema.safeParse(parsed(line)) : null;
+    if (read?.success) events.push(read.data);
     else if (/\S/.test(line)) skipped += 1;
   }
   return { events, skipped };
 }
+
+/** A file with so many damaged lines is no longer looked into; each failure costs time, and nothing in it can be trusted. */
+const MOST_DAMAGED = 2000;
 
 function parsed(line: string): unknown {
   // No event is longer; what is longer must not be parsed before it is refused.

@@ -5,6 +5,7 @@
  * without a header line; one JSON object a line. Each may carry a time stamp. Anything else is counted and shown with its
  * reason, never guessed at: a number read from half a line looks right and is wrong.
  */
+import { readLineJson } from './lineJson.ts';
 import { readNumber } from './numberText.ts';
 import { stampFromField, stampFromNumber, takeStamp, type TimeStamp } from './timeStamp.ts';
 
@@ -39,17 +40,101 @@ export function parseLine(
   line: string,
 ): { state: LineParserState; result: LineResult } {
   const text = line.trim();
-  if (text === '') return { state, result: { kind: 'blank' } };
+  if (text === '') return { state, result: BLANK };
   if (text.length > MOST_LINE_CHARS) return { state, result: misread('too-long') };
+  const marks = marksOf(text);
   // Control and replacement characters are what a wrong speed produces.
-  if (/[\u0000-\u0008\u000e-\u001f\ufffd]/.test(text)) return { state, result: misread('garbage') };
+  if (marks.control) return { state, result: misread('garbage') };
   if (text.startsWith('{')) return { state, result: parseJson(text) };
-  if (hasPair(takeStamp(text).rest)) return { state, result: parsePairs(text) };
-  const cells = splitColumns(text);
+  if (!marks.other) {
+    const bare = bareNumber(text);
+    if (bare) return { state, result: bare };
+  }
+  if (!marks.digit && marks.separator === null)
+    return {
+      state,
+      result: misread(
+        readNumber(text).kind === 'not-finite' || NOT_FINITE_PAIR.test(text) ? 'not-finite' : 'no-number',
+      ),
+    };
+  if (marks.pair) {
+    const simple = simplePair(text);
+    if (simple) return { state, result: simple };
+    const front = takeStamp(text);
+    if (hasPair(front.rest)) return { state, result: parsePairs(front) };
+  }
+  const cells = splitColumns(text, marks.separator);
   // Words split by blanks alone are a sentence, not a header.
-  if (/[\t;,]/.test(text) && isHeader(cells))
+  if (marks.letter && marks.separator !== null && isHeader(cells))
     return { state: { header: cells }, result: { kind: 'header', names: cells } };
   return { state, result: parseColumns(cells, text, state.header) };
+}
+
+const BLANK = { kind: 'blank' } as const;
+
+type Marks = {
+  /** Characters that no text has. */
+  readonly control: boolean;
+  readonly digit: boolean;
+  readonly letter: boolean;
+  /** A letter with a colon or an equals sign somewhere behind it. */
+  readonly pair: boolean;
+  /** The first of tab, semicolon and comma that occurs at all. */
+  readonly separator: '\t' | ';' | ',' | null;
+  /** Anything that is not a digit, a sign or a point. */
+  readonly other: boolean;
+};
+
+/** What a line is made of, in one pass: most lines are short and there are very many, so that each further search is felt. */
+function marksOf(text: string): Marks {
+  let [control, digit, letter, pair] = [false, false, false, false];
+  let [tab, semicolon, comma, other] = [false, false, false, false];
+  for (let at = 0; at < text.length; at += 1) {
+    const code = text.charCodeAt(at);
+    if (code >= 48 && code <= 57) {
+      digit = true;
+      continue;
+    }
+    if (code === 43 || code === 45 || code === 46) continue;
+    other = true;
+    if ((code >= 97 && code <= 122) || (code >= 65 && code <= 90) || code === 95) letter = true;
+    else if (code === 58 || code === 61) pair ||= letter;
+    else if (code === 9) tab = true;
+    else if (code === 59) semicolon = true;
+    else if (code === 44) comma = true;
+    else if (code < 9 || (code > 13 && code < 32) || code === 0xfffd) control = true;
+  }
+  return {
+    control,
+    digit,
+    letter,
+    pair,
+    separator: tab ? '\t' : semicolon ? ';' : comma ? ',' : null,
+    other,
+  };
+}
+
+/** A name or several with "nan" or "inf" for a value, and not a digit on the line. */
+const NOT_FINITE_PAIR = /[:=]\s*[+-]?(?:nan|inf|infinity)\b/i;
+const SIMPLE_PAIR = /^([A-Za-z_]\w{0,59})[:=](-?\d{1,15}(?:\.\d{1,9})?)$/;
+
+/** The commonest line of all, "c2=1512"; null for every other. */
+function simplePair(text: string): LineResult | null {
+  const [, name, number] = SIMPLE_PAIR.exec(text) ?? [];
+  if (name === undefined || number === undefined || stampFromField(name, number)) return null;
+  const value = Number(number);
+  const wrong = wrongValue(value);
+  return wrong ? misread(wrong) : { kind: 'values', values: [{ name, value }], stamp: null };
+}
+
+/** A line that is one plain number; null when its digits, signs and points make none. */
+function bareNumber(text: string): LineResult | null {
+  const read = readNumber(text);
+  if (read.kind !== 'number') return null;
+  const wrong = wrongValue(read.value);
+  return wrong
+    ? misread(wrong)
+    : { kind: 'values', values: [{ name: BARE_NAME, value: read.value }], stamp: null };
 }
 
 /** A letter somewhere in front of a colon or an equals sign. */
@@ -59,17 +144,11 @@ function hasPair(text: string): boolean {
 }
 
 function parseJson(text: string): LineResult {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch {
-    return misread('bad-json');
-  }
-  const fields = flatten(parsed as Record<string, unknown>);
+  const fields = readLineJson(text);
+  if (!fields) return misread('bad-json');
   let stamp: TimeStamp | null = null;
   const values: NamedValue[] = [];
   for (const [name, value] of fields) {
-    if (typeof value !== 'number' && typeof value !== 'string') continue;
     const asStamp = stampFromField(name, value);
     if (asStamp) stamp ??= asStamp;
     else if (typeof value === 'number') {
@@ -84,47 +163,53 @@ function parseJson(text: string): LineResult {
 const wrongValue = (value: number): NotUnderstood | null =>
   !Number.isFinite(value) ? 'not-finite' : Math.abs(value) > MOST_VALUE ? 'absurd' : null;
 
-/** Two levels are enough for `{"c2":{"raw":1512}}`; deeper nesting is no probe's reading. */
-function flatten(object: Record<string, unknown>): (readonly [string, unknown])[] {
-  return Object.entries(object).flatMap(([name, value]) =>
-    typeof value === 'object' && value !== null && !Array.isArray(value)
-      ? Object.entries(value).map(([inner, held]) => [`${name}.${inner}`, held as unknown] as const)
-      : [[name, value] as const],
-  );
-}
-
 // A name of one to four words, ":" or "=", a value up to the next separator, perhaps a unit. It begins where a word begins, and no word or value is
 // longer than 60, so that the search stays linear in the length of the line.
 const PAIR =
   /(?<![\w./#-])([A-Za-z_][\w./#-]{0,59}(?: [A-Za-z_][\w./#-]{0,59}){0,3})[ \t]{0,8}[:=][ \t]{0,8}([^\s,;|]{1,60})(?![^\s,;|])(?:[ \t]{0,8}(?:%|°?[A-Za-zµΩ/%]{1,12})(?=$|[\s,;|]))?/g;
 
-function parsePairs(text: string): LineResult {
-  const { stamp: front, rest } = takeStamp(text);
+function parsePairs({ stamp: front, rest }: { stamp: TimeStamp | null; rest: string }): LineResult {
   let stamp = front;
   const values: NamedValue[] = [];
   const taken = new Map<string, number>();
-  const reasons: NotUnderstood[] = [];
-  const left = rest.replace(PAIR, (_, name: string, raw: string) => {
+  let wrong: NotUnderstood | null = null;
+  let isLeft = false;
+  let end = 0;
+  PAIR.lastIndex = 0;
+  for (let match = PAIR.exec(rest); match; match = PAIR.exec(rest)) {
+    const [all, name = '', raw = ''] = match;
+    isLeft ||= hasWords(rest, end, match.index);
+    if (end > 0 && CUT_DECIMAL.test(rest.slice(end, match.index))) wrong ??= 'decimal-comma';
+    end = match.index + all.length;
     const asStamp = stampFromField(name, raw);
     if (asStamp) {
       stamp ??= asStamp;
-      return '';
+      continue;
     }
-    const read = readNumber(raw.replace(/(?:%|°?[A-Za-zµΩ]{1,12})$/, ''));
     const whole = readNumber(raw);
+    const read = whole.kind === 'number' ? whole : readNumber(raw.replace(/(?:%|°?[A-Za-zµΩ]{1,12})$/, ''));
     if (read.kind === 'number') {
-      const wrong = wrongValue(read.value);
-      if (wrong) reasons.push(wrong);
+      const absurd = wrongValue(read.value);
+      if (absurd) wrong ??= absurd;
       else values.push({ name: distinct(taken, name), value: read.value });
-    } else
-      reasons.push(whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number');
-    return '';
-  });
-  const [reason] = reasons;
-  if (reason) return misread(reason);
-  if (/^\s*,\d+/.test(left)) return misread('decimal-comma');
-  if (/[^\s,;|]/.test(left) || values.length === 0) return misread('no-number');
+    } else wrong ??= whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number';
+  }
+  if (wrong) return misread(wrong);
+  if (end > 0 && CUT_DECIMAL.test(rest.slice(end))) return misread('decimal-comma');
+  if (isLeft || hasWords(rest, end, rest.length) || values.length === 0) return misread('no-number');
   return { kind: 'values', values, stamp };
+}
+
+/** What is left of "12,5" behind a pair that took the 12. */
+const CUT_DECIMAL = /^\s*,\d+/;
+
+/** Whether anything but blanks and separators stands in a stretch. */
+function hasWords(text: string, from: number, to: number): boolean {
+  for (let at = from; at < to; at += 1) {
+    const mark = text[at];
+    if (mark !== ' ' && mark !== ',' && mark !== ';' && mark !== '|' && mark !== '\t') return true;
+  }
+  return false;
 }
 
 /** The same name a second time on a line gets a number behind it. */
@@ -135,9 +220,11 @@ function distinct(taken: Map<string, number>, name: string): string {
 }
 
 /** The first separator that occurs decides, in the order tab, semicolon, comma; blanks only without any of them. */
-function splitColumns(text: string): string[] {
-  const separator = ['\t', ';', ','].find((mark) => text.includes(mark));
-  if (separator) return text.split(separator).map((cell) => cell.trim().replace(/^"(.*)"$/, '$1'));
+function splitColumns(text: string, separator: Marks['separator']): string[] {
+  if (separator !== null)
+    return text
+      .split(separator)
+      .map((cell) => (cell.includes('"') ? cell.trim().replace(/^"(.*)"$/, '$1') : cell.trim()));
   const { stamp, rest } = takeStamp(text);
   const cells = rest.split(/\s+/);
   return stamp ? [text.slice(0, text.length - rest.length).trim(), ...cells] : cells;
@@ -158,7 +245,8 @@ function parseColumns(cells: readonly string[], text: string, header: readonly s
   const names = header?.length === cells.length ? header : null;
   let stamp: TimeStamp | null = null;
   const values: NamedValue[] = [];
-  for (const [at, cell] of cells.entries()) {
+  for (let at = 0; at < cells.length; at += 1) {
+    const cell = cells[at] ?? '';
     if (cell === '') continue; // a missing value in a table is a gap, not a fault
     const named = names?.[at];
     const asStamp =

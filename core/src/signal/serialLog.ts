@@ -41,7 +41,7 @@ export function readSerialLog(
 ): Result<SerialLog, SerialLogIssue> {
   if (text.trim() === '') return fail({ kind: 'empty' });
   if (looksBinary(text)) return fail({ kind: 'binary' });
-  const rows = text.split(/\r\n|\n|\r/);
+  const rows = text.includes('\r') ? text.split(/\r\n|\n|\r/) : text.split('\n');
   const lines: TimedLine[] = [];
   const clock = new LogClock(options.startMs, options.intervalMs);
   let parser = initialLineParser;
@@ -50,7 +50,9 @@ export function readSerialLog(
   let badTimes = 0;
   let firstLine = '';
   let firstBad = '';
-  for (const [at, row] of rows.entries()) {
+  for (let at = 0; at < rows.length; at += 1) {
+    const row = rows[at] ?? '';
+    if (row === '') continue;
     if (at % 5000 === 0) options.onProgress?.(at / rows.length);
     const parsed = parseLine(parser, row);
     parser = parsed.state;

@@ -24,6 +24,9 @@ const SEPARATOR = /^[\s,;|>\]-]+/;
 /** Takes a time stamp from the front of a line; `rest` is what remains for the values. */
 export function takeStamp(line: string): { stamp: TimeStamp | null; rest: string } {
   const opened = line.startsWith('[') ? line.slice(1) : line;
+  // Every stamp begins with a digit; most lines do not, and there are many.
+  const first = opened.charCodeAt(0);
+  if (!(first >= 48 && first <= 57) || !opened.includes(':')) return { stamp: null, rest: line };
   const iso = ISO.exec(opened);
   if (iso) {
     const [all, date = '', time = '', zone] = iso;
@@ -51,23 +54,27 @@ const believed = (ms: number, zoned: boolean): TimeStamp =>
 const restOf = (line: string, taken: string) => line.slice(taken.length).replace(SEPARATOR, '').trim();
 
 /** Field names that mean time, and the unit a bare number in them has. */
-const TIME_NAMES: Readonly<Record<string, 'ms' | 's' | 'guess'>> = {
-  time: 'guess',
-  timestamp: 'guess',
-  ts: 'guess',
-  datetime: 'guess',
-  ms: 'ms',
-  millis: 'ms',
-  time_ms: 'ms',
-  uptime_ms: 'ms',
-  uptime: 's',
-  uptime_s: 's',
-  time_s: 's',
-};
+const TIME_NAMES: ReadonlyMap<string, 'ms' | 's' | 'guess'> = new Map(
+  Object.entries({
+    time: 'guess',
+    timestamp: 'guess',
+    ts: 'guess',
+    datetime: 'guess',
+    ms: 'ms',
+    millis: 'ms',
+    time_ms: 'ms',
+    uptime_ms: 'ms',
+    uptime: 's',
+    uptime_s: 's',
+    time_s: 's',
+  } as const),
+);
 
 /** Reads a named field as a time stamp when its name says so; null when it is an ordinary value. */
 export function stampFromField(name: string, value: string | number): TimeStamp | null {
-  const unit = TIME_NAMES[name.trim().toLowerCase()];
+  // No such name is longer; a long one must not be copied for each value.
+  if (name.length > 12) return null;
+  const unit = TIME_NAMES.get(name.trim().toLowerCase());
   if (unit === undefined) return null;
   const number =
     typeof value === 'number' ? value : /^\d+(\.\d+)?$/.test(value.trim()) ? Number(value) : null;

@@ -1,0 +1,22 @@
+// npm run test:long: what takes too long for every change. Ten thousand hostile files a parser, random edits by the thousand, and two hundred rounds of
+// storage torture in a real browser.
+import { bin, build, chromium, endWithParent, freePort, NO_CHROMIUM, ready, tied } from './ready.mjs';
+
+ready();
+endWithParent();
+if (!chromium({ mayInstall: true })) {
+  console.error(NO_CHROMIUM);
+  process.exit(2);
+}
+build();
+const env = { ...process.env, TROWEL_LONG: '1', TROWEL_PORT: String(await freePort()) };
+const run = (command, args) =>
+  new Promise((done) =>
+    tied(bin(command), args, { stdio: 'inherit', env }).on('close', (code) => done(code ?? 1)),
+  );
+
+const codes = [
+  await run('vitest', ['run', 'core/src/garden/admit.test.ts', 'app/src/data/hostileFiles.test.ts']),
+  await run('playwright', ['test', 'e2e/torture.spec.ts', '--reporter=list']),
+];
+process.exit(codes.every((code) => code === 0) ? 0 : 1);
