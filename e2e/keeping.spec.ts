@@ -182,16 +182,18 @@ test('a garden file that does not fit is mended before it is kept', async ({ pag
   await expect(plot(page, /Chilli/)).toBeVisible();
 });
 
+type Write = (value: unknown, key?: IDBValidKey) => IDBRequest<IDBValidKey>;
+
 /** A disk that the test can fill and empty. */
 const withDisk = (page: Page) =>
   page.addInitScript(() => {
     const disk = { isFull: false };
     Object.assign(window, { disk });
     for (const name of ['put', 'add'] as const) {
-      const write = IDBObjectStore.prototype[name];
+      const write = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, name)?.value as Write;
       IDBObjectStore.prototype[name] = function (...args) {
         if (disk.isFull) throw new DOMException('no room', 'QuotaExceededError');
-        return write.apply(this, args);
+        return Reflect.apply(write, this, args);
       };
     }
   });
@@ -269,9 +271,11 @@ test('a browser that gives no storage says so on the first page', async ({ page 
 
 test('storage that never answers is told after a while', async ({ page }) => {
   await page.addInitScript(() => {
-    const open = IDBFactory.prototype.open;
+    const open = Object.getOwnPropertyDescriptor(IDBFactory.prototype, 'open')?.value as (
+      name: string,
+    ) => IDBOpenDBRequest;
     IDBFactory.prototype.open = function () {
-      const request = open.call(this, 'elsewhere');
+      const request = Reflect.apply(open, this, ['elsewhere']);
       request.addEventListener = () => undefined;
       return request;
     };

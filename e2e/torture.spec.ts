@@ -53,15 +53,17 @@ async function start(profile: string): Promise<Running> {
   return { process: child, browser, context };
 }
 
+type Write = (value: unknown, key?: IDBValidKey) => IDBRequest<IDBValidKey>;
+
 /** In every page: a disk that can be filled and a clock that can be moved. */
 function prepare() {
   const torture = { isFull: false, jumpMs: 0 };
   Object.assign(window, { torture });
   for (const name of ['put', 'add'] as const) {
-    const write = IDBObjectStore.prototype[name];
+    const write = Object.getOwnPropertyDescriptor(IDBObjectStore.prototype, name)?.value as Write;
     IDBObjectStore.prototype[name] = function (...args) {
       if (torture.isFull) throw new DOMException('no room', 'QuotaExceededError');
-      return write.apply(this, args);
+      return Reflect.apply(write, this, args);
     };
   }
   const now = Date.now.bind(Date);

@@ -24,7 +24,7 @@ export function ImportQuestion({
       open
       wide
       onClose={() => onAnswer(null)}
-      title={`${fileName} differs from the record`}
+      title={clashes > 0 ? `${fileName} differs from the record` : `${fileName} contradicts itself`}
       description="What is recorded is never changed. Nothing has been taken in yet."
     >
       {clashes > 0 && (
@@ -51,9 +51,11 @@ export function ImportQuestion({
       </p>
       <div className="mt-4 flex flex-wrap gap-3">
         <Button look="primary" onClick={() => onAnswer('keep')}>
-          Keep mine, take only what is new
+          {clashes > 0 ? 'Keep mine, take only what is new' : 'Take the first of each'}
         </Button>
-        <Button onClick={() => onAnswer('beside')}>Take theirs beside mine, marked</Button>
+        <Button onClick={() => onAnswer('beside')}>
+          {clashes > 0 ? 'Take theirs beside mine, marked' : 'Take both, the later marked'}
+        </Button>
         <Button look="quiet" onClick={() => onAnswer(null)}>
           Cancel
         </Button>

@@ -22,7 +22,7 @@ export function RowProblems({
       wide
       onClose={onClose}
       title={title}
-      description="Nothing was taken in. Mend these rows in the file and choose it again."
+      description="Mend these rows in the file and choose it again."
     >
       <table className="w-full">
         <thead>
