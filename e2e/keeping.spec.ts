@@ -362,13 +362,9 @@ test('the first reading of a real probe asks the browser to keep it, and says wh
 }) => {
   await startFromParts(page);
   await page.getByText('A serial log').click();
-  await give(
-    page,
-    'Serial log file',
-    'real.log',
-    '2026-03-01T06:30:05Z value=1500\n2026-03-01T06:31:05Z value=1501\n',
-  );
-  await page.getByLabel(/Log one each/).check();
+  const lines = '2026-03-01T06:30:05Z value=1500\n2026-03-01T06:31:05Z value=1501\n';
+  await give(page, 'Serial log file', 'real.log', lines);
+  await page.getByRole('button', { name: 'Take its readings into the log' }).click();
   await expect(message(page, /The first reading of a real probe is in the log/)).toContainText(
     /The browser has (not )?promised to keep this site’s data/,
   );

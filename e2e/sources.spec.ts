@@ -1,7 +1,7 @@
 /** The three sources behind one interface: stand-in, a real board on a serial port, a serial log. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { expect, openSample, sheet, startFromParts, test } from './careful.ts';
+import { expect, message, openSample, sheet, startFromParts, test } from './careful.ts';
 
 /** A serial port made of text: what a board would send, and what its person does to it. */
 async function plugInBoard(page: Page): Promise<void> {
@@ -115,8 +115,11 @@ test('a log with dates from a file can be kept, under its own times', async ({ p
     .getByLabel('Serial log file')
     .setInputFiles({ name: 'march.txt', mimeType: 'text/plain', buffer: Buffer.from(lines.join('\n')) });
   await expect(page.getByRole('button', { name: /^Reading now/ })).toBeVisible();
-  await page.getByLabel(/^Log one each/).check();
   await expect(page.getByText('The end of the log.').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Take its readings into the log' }).click();
+  await expect(message(page, /40 new readings were taken in from march.txt/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take its readings into the log' }).click();
+  await expect(message(page, /march.txt: 0 new readings/)).toBeVisible();
   await sheet(page, 'Log').click();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Export readings as CSV' }).click();

@@ -6,6 +6,7 @@ import { showToast } from '../ui/toasts.ts';
 import { refusedText } from '../words/gardenFaultText.ts';
 import { storageText } from '../words/storageText.ts';
 import { withKeys } from './eventKeys.ts';
+import { keepSafe } from './firstReal.ts';
 import { GardenContext, type GardenChange, type GardenTools } from './gardenContext.ts';
 import {
   ConflictError,
@@ -113,7 +114,10 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
         const taken = await importRecords(db, now, label, { garden: now.history.present, ...of });
         return { stored: taken.stored, result: taken.outcome };
       });
-      if (outcome) recordsChanged();
+      if (outcome) {
+        recordsChanged();
+        void keepSafe(client, id, of.readings);
+      }
       return outcome;
     };
     const putBack = async () =>

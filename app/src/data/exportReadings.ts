@@ -38,7 +38,7 @@ export function rowWriter(garden: Garden, channel: Channel): (readings: readonly
 }
 
 /** A channel's readings as rows of a readings CSV, a day at a time, oldest first; those that stand beside others are among them. */
-export async function* csvDays(db: Db, garden: Garden, channel: Channel): AsyncGenerator<string> {
+async function* csvDays(db: Db, garden: Garden, channel: Channel): AsyncGenerator<string> {
   const rows = rowWriter(garden, channel);
   for await (const block of eachDay(db, garden.id, channel.id)) yield rows(readingsOf(block));
 }

@@ -57,7 +57,7 @@ export async function askPersistence(): Promise<Persistence> {
 
 const DAY_MS = 86_400_000;
 /** A garden with real readings wants a backup so often. */
-export const BACKUP_EVERY_DAYS = 14;
+const BACKUP_EVERY_DAYS = 14;
 
 /** Whether it is time for a backup: real readings are there, and none of them, or none for two weeks, has left the browser. */
 export function backupIsDue({ backupAtMs, firstRealAtMs }: Keeping, nowMs: number): boolean {

@@ -12,15 +12,7 @@ import {
   type Reading,
   type Series,
 } from '@plain-trowel/core/records/series';
-import {
-  allOrNothing,
-  daysOfChannel,
-  ofGarden,
-  type AsideRecord,
-  type Db,
-  type WriteTx,
-  writeTo,
-} from './db.ts';
+import { allOrNothing, daysOfChannel, type AsideRecord, type Db, type WriteTx, writeTo } from './db.ts';
 import { StorageError } from './storageProblem.ts';
 
 export type ReadingsByChannel = ReadonlyMap<string, readonly Reading[]>;
@@ -201,15 +193,4 @@ export async function readEvents(
     cursor = await cursor.continue();
   }
   return { events, unreadable };
-}
-
-/** How many readings a garden has in this browser, the damaged days aside. */
-export async function countReadings(db: Db, gardenId: string): Promise<number> {
-  let count = 0;
-  let cursor = await db.transaction('blocks').store.openCursor(ofGarden(gardenId));
-  while (cursor) {
-    if (isSoundBlock(cursor.value)) count += cursor.value.offsetsMs.length;
-    cursor = await cursor.continue();
-  }
-  return count;
 }

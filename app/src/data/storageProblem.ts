@@ -1,21 +1,19 @@
 /** What can be wrong with the browser's storage, each told apart so that each gets its own true sentence. */
-export const STORAGE_PROBLEMS = [
+export type StorageProblem =
   /** The disk, or what the browser allows this site, is full. */
-  'full',
+  | 'full'
   /** The connection was ended from outside: stored data cleared, or another tab runs a newer version. */
-  'closed',
+  | 'closed'
   /** The garden is gone from storage though it is open here. */
-  'gone',
+  | 'gone'
   /** Another tab runs a version with a newer layout; this page must be loaded again. */
-  'newer',
+  | 'newer'
   /** The browser gives this page no storage at all. */
-  'blocked',
+  | 'blocked'
   /** Storage was asked and has not answered. */
-  'no-answer',
+  | 'no-answer'
   /** Anything else: the browser's own files are damaged or unreadable. */
-  'failed',
-] as const;
-export type StorageProblem = (typeof STORAGE_PROBLEMS)[number];
+  | 'failed';
 
 /** An error of storage with the problem it stands for. */
 export class StorageError extends Error {

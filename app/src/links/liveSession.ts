@@ -186,11 +186,11 @@ export class LiveSession {
     return channel ? this.streams.bufferOf(channel) : null;
   }
 
-  /** @param record whether readings go into the log; a source as it happens records from the start, a file only when asked to */
-  async connect(source: LineSource, record = !source.fromFile): Promise<void> {
+  /** A source as it happens records from the start; what a file holds is taken in as one import, not as it plays. */
+  async connect(source: LineSource): Promise<void> {
     await this.disconnect();
     this.source = source;
-    this.recording = source.mayRecord && record;
+    this.recording = source.mayRecord && !source.fromFile;
     this.understood = 0;
     this.notUnderstood = 0;
     this.badLines = [];
@@ -215,15 +215,10 @@ export class LiveSession {
     this.publish();
   }
 
-  /** Whether readings go into the log; refused for a log whose times were made up. A log is played anew, or what has passed would be left out. */
-  async setRecording(recording: boolean): Promise<void> {
-    const { source } = this;
-    const wanted = recording && (source?.mayRecord ?? false);
-    if (source?.fromFile && wanted) await this.connect(source, true);
-    else {
-      this.recording = wanted;
-      this.publish();
-    }
+  /** Whether readings go into the log; refused for a source that plays a file. */
+  setRecording(recording: boolean): void {
+    this.recording = recording && this.source !== null && this.source.mayRecord && !this.source.fromFile;
+    this.publish();
   }
 
   /** Shows at once what was changed on the source itself, such as its pace. */
@@ -323,7 +318,7 @@ export class LiveSession {
     }
     if (result.kind !== 'values') return;
     this.understood += 1;
-    const flags = (source.simulated ? FLAGS.simulated : 0) | (source.fromFile ? FLAGS.imported : 0);
+    const flags = source.simulated ? FLAGS.simulated : 0;
     for (const { name, value } of result.values) {
       const channel = this.streams.take(line.boardId, name, line.atMs, value);
       if (channel?.quantity === 'moisture') this.watchOf(channel).push(line.atMs, value);

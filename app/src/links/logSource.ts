@@ -1,3 +1,4 @@
+import type { BoardLine } from '@plain-trowel/core/garden/logReadings';
 import type { SerialLog } from '@plain-trowel/core/signal/serialLog';
 import type { Emit, LineSource, Speed } from './lineSource.ts';
 
@@ -55,6 +56,11 @@ export class LogSource implements LineSource {
     if (this.timer) clearInterval(this.timer);
     this.timer = null;
     return Promise.resolve();
+  }
+
+  /** All its lines, each with its board: for taking its readings into the log. */
+  boardLines(): BoardLine[] {
+    return this.log.lines.map((line) => ({ boardId: this.boardId, ...line }));
   }
 
   get speed(): LogSpeed {

@@ -131,7 +131,7 @@ describe('a live session', () => {
   test('names that belong to no probe are offered, not recorded', async () => {
     const { live, saved } = session();
     await live.connect(new LogSource(logOf('2026-05-01T09:00:00Z A0=512'), 'roof', 'log', tickMs));
-    await live.setRecording(true);
+    live.setRecording(true);
     await vi.advanceTimersByTimeAsync(200);
     expect(live.getSnapshot().streams).toEqual([{ boardId: 'roof', name: 'A0', last: 512 }]);
     await live.flush();
@@ -139,32 +139,17 @@ describe('a live session', () => {
     await live.close();
   });
 
-  test('a log with made-up times cannot be recorded', async () => {
-    const { live } = session();
-    await live.connect(new LogSource(logOf('c2=1512'), 'roof', 'log', tickMs));
-    await live.setRecording(true);
-    expect(live.getSnapshot().recording).toBe(false);
-    await live.close();
-  });
-
-  test('a dated log that has been played is played again to be recorded, under its own times', async () => {
+  test('a log is never recorded as it plays: its readings come in as one import', async () => {
     const { live, saved } = session();
-    await live.connect(
-      new LogSource(
-        logOf('2026-05-01T09:00:00Z c2=1512\n2026-05-01T09:01:00Z c2=1513'),
-        'roof',
-        'log',
-        tickMs,
-      ),
-    );
+    const log = new LogSource(logOf('2026-05-01T09:00:00Z c2=1512'), 'roof', 'log', tickMs);
+    await live.connect(log);
+    live.setRecording(true);
     await vi.advanceTimersByTimeAsync(200);
     await live.flush();
-    expect(saved.size).toBe(0);
-    await live.setRecording(true);
-    await vi.advanceTimersByTimeAsync(200);
-    await live.flush();
-    expect(saved.get('channel-c2')).toBe(2);
-    expect(live.getSnapshot()).toMatchObject({ recording: true, understood: 2 });
+    expect([live.getSnapshot().recording, saved.size]).toEqual([false, 0]);
+    expect(log.boardLines()).toEqual([
+      { boardId: 'roof', text: '2026-05-01T09:00:00Z c2=1512', atMs: Date.UTC(2026, 4, 1, 9) },
+    ]);
     await live.close();
   });
 

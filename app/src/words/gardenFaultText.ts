@@ -86,7 +86,7 @@ export function placeText({ path }: Pick<Fault, 'path'>): string {
 const isPlural = (field: string): boolean => /s$/.test(field) && !/S$/.test(field);
 const plural = (field: string): string => field.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
 
-export function ruleText(rule: Rule, field: string): string {
+function ruleText(rule: Rule, field: string): string {
   const unit = unitOf(field);
   const amount = (value: number) =>
     `${formatNumber(value, Number.isInteger(value) ? 0 : 2)}${unit === '' ? '' : ` ${unit}`}`;

@@ -1,5 +1,6 @@
 /** Long reading, writing and computing, away from the page. */
 import { expose } from 'comlink';
+import { readingsOfLog, type BoardLine } from '@plain-trowel/core/garden/logReadings';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import { READINGS_HEADER, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
@@ -27,6 +28,10 @@ const jobs = {
 
   readLog: async (file: Blob, options: { startMs: number; intervalMs: number }, onProgress: Progress) =>
     readSerialLog((await textOf(file)).text, { ...options, onProgress }),
+
+  /** What a log says of the garden's channels. */
+  logReadings: (garden: Garden, lines: readonly BoardLine[], flags: number) =>
+    readingsOfLog(garden, lines, flags),
 
   readBench: async (file: Blob) => readBenchRecording((await textOf(file)).text),
 

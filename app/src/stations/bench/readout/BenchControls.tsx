@@ -6,7 +6,10 @@ import { LogSource, type LogSpeed } from '../../../links/logSource.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
+import { Progress } from '../../../ui/Progress.tsx';
 import { clockTime } from '../../../words/timeText.ts';
+import { ImportQuestion } from '../../season/log/ImportQuestion.tsx';
+import { useTakeIn } from '../../season/log/useTakeIn.ts';
 import { BenchRecording } from './BenchRecording.tsx';
 import type { Hold } from './useHold.ts';
 import { StandInClock, StandInControls } from './StandInControls.tsx';
@@ -51,7 +54,7 @@ export function BenchControls({
         <button type="button" onClick={() => void close()} className="press underline underline-offset-4">
           Disconnect
         </button>
-        <RecordState />
+        {live.source instanceof LogSource ? <KeepLog source={live.source} /> : <RecordState />}
       </div>
     </section>
   );
@@ -78,42 +81,72 @@ function LogSpeedChoice({ source }: { source: LogSource }) {
   );
 }
 
+/** Takes the readings of the log that is open into the garden's log: as one step, asked about where they contradict it. */
+function KeepLog({ source }: { source: LogSource }) {
+  const { garden } = useGarden();
+  const { readLog, done, cancel, question, answer } = useTakeIn();
+  const take = () => {
+    if (source.mayRecord) readLog(source);
+  };
+  useKeys([{ key: 'l', does: 'Take the readings of this log into the garden’s log', run: take }]);
+  if (!source.mayRecord)
+    return (
+      <span className="ml-auto text-right text-soft max-sm:ml-0 max-sm:text-left">
+        Not kept in the log: its lines carry no dates, so their times are made up.
+      </span>
+    );
+  return (
+    <span className="ml-auto max-sm:ml-0">
+      {done ? (
+        <Progress label={done.label} done={done.share} onCancel={cancel} />
+      ) : (
+        <Button hint="L" onClick={take}>
+          Take its readings into the log
+        </Button>
+      )}
+      {question && (
+        <ImportQuestion
+          fileName={question.fileName}
+          preview={question.preview}
+          garden={garden}
+          onAnswer={answer}
+        />
+      )}
+    </span>
+  );
+}
+
 /** Says up to when readings are safe on disk, or why they are not kept. */
 function RecordState() {
   const { garden } = useGarden();
   const { session } = useLiveTools();
   const live = useLive();
-  const mayRecord = live.source?.mayRecord ?? false;
   const { savedToMs, beside } = live.recorder;
   useKeys([
     {
       key: 'l',
       does: 'Keep readings in the log, or stop keeping them',
-      run: () => void session.setRecording(!live.recording),
+      run: () => session.setRecording(!live.recording),
     },
   ]);
   return (
     <span className="ml-auto text-right text-soft max-sm:ml-0 max-sm:text-left">
-      {mayRecord ? (
-        <label className="press inline-flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-4 accent-handle"
-            checked={live.recording}
-            onChange={(event) => void session.setRecording(event.target.checked)}
-          />
-          <span>
-            Log one each {formatNumber(garden.logEveryS)} s
-            {live.recording && savedToMs !== null && (
-              <>
-                , saved to <span className="num">{clockTime(savedToMs, garden.timeZone)}</span>
-              </>
-            )}
-          </span>
-        </label>
-      ) : (
-        'Not kept in the log: its lines carry no dates, so their times are made up.'
-      )}
+      <label className="press inline-flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-4 accent-handle"
+          checked={live.recording}
+          onChange={(event) => session.setRecording(event.target.checked)}
+        />
+        <span>
+          Log one each {formatNumber(garden.logEveryS)} s
+          {live.recording && savedToMs !== null && (
+            <>
+              , saved to <span className="num">{clockTime(savedToMs, garden.timeZone)}</span>
+            </>
+          )}
+        </span>
+      </label>
       {beside > 0 && (
         <span className="block">
           {formatNumber(beside)} {beside === 1 ? 'reading' : 'readings'} met recorded ones with other values;

@@ -2,11 +2,13 @@ import { useRef, useState } from 'react';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { OnClash } from '@plain-trowel/core/records/mergeDay';
 import type { CsvReadings, RowProblem } from '@plain-trowel/core/records/readingsCsv';
+import { FLAGS } from '@plain-trowel/core/records/series';
 import { csvChannels } from '../../../data/exportReadings.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { previewImport, type ImportPreview } from '../../../data/recordsImport.ts';
 import { database } from '../../../data/services.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import type { LogSource } from '../../../links/logSource.ts';
 import { showToast } from '../../../ui/toasts.ts';
 import { csvText } from '../../../words/issueText.ts';
 import { takenInText } from '../../../words/importText.ts';
@@ -27,7 +29,7 @@ export type WrongRows = {
   readonly more: number;
 };
 
-/** Taking in a readings CSV: read in a worker, compared with the record, asked where it differs, kept as one step. */
+/** Taking in a readings CSV or a log that is open: read in a worker, compared with the record, asked where it differs, kept as one step. */
 export function useTakeIn() {
   const { garden, takeIn, undo } = useGarden();
   const { session } = useLiveTools();
@@ -62,6 +64,35 @@ export function useTakeIn() {
     if (asked && onClash !== null) void keep(asked, onClash);
   };
 
+  /** Compares what was read with the record, asks where they differ, and keeps it. */
+  const offer = async (fileName: string, encoding: string, readings: CsvReadings) => {
+    // What waits is part of the record that the file is held against.
+    await session.flush();
+    const preview = await previewImport(await database(), garden.id, readings, [], (share) =>
+      setDone({ label: `Comparing ${fileName} with the record`, share: 0.7 + share * 0.3 }),
+    );
+    const asked = { fileName, encoding, readings, preview };
+    if (preview.clashes + preview.inside > 0) setQuestion(asked);
+    else if (preview.fresh === 0)
+      showToast({
+        tone: 'done',
+        text: `${fileName}: 0 new readings. ${preview.same === 0 ? 'It holds none of this garden’s channels' : `All ${formatNumber(preview.same)} are in the log already`}; nothing was changed.`,
+      });
+    else await keep(asked, 'keep');
+  };
+
+  /** Runs the reading of a file to its end; whatever goes wrong on the way is told. */
+  const guarded = async (fileName: string, work: () => Promise<void>) => {
+    setDone({ label: `Reading ${fileName}`, share: 0 });
+    try {
+      await work();
+    } catch {
+      problem(`${fileName} could not be read; nothing of it was kept. Choose it again.`);
+    } finally {
+      setDone(null);
+    }
+  };
+
   const read = async (file: File) => {
     if (file.size > MOST_BYTES) {
       problem(
@@ -69,49 +100,40 @@ export function useTakeIn() {
       );
       return;
     }
-    const label = `Reading ${file.name}`;
-    setDone({ label, share: 0 });
-    const reading = runJob(
-      async (jobs) =>
-        await jobs.readCsv(
-          file,
-          csvChannels(garden),
-          progressOf((share) => setDone({ label, share: share * 0.7 })),
-        ),
-    );
-    job.current = reading;
-    try {
+    await guarded(file.name, async () => {
+      const label = `Reading ${file.name}`;
+      const reading = runJob(
+        async (jobs) =>
+          await jobs.readCsv(
+            file,
+            csvChannels(garden),
+            progressOf((share) => setDone({ label, share: share * 0.7 })),
+          ),
+      );
+      job.current = reading;
       const result = await reading.result;
       if (!result) return;
-      const { encoding } = result;
-      if (!result.read.ok) {
-        const { issue } = result.read;
-        if (issue.kind === 'rows') setWrongRows({ title: `${file.name}: ${csvText(issue)}`, ...issue });
-        else problem(`${file.name}: ${csvText(issue)}`);
+      if (result.read.ok) {
+        await offer(file.name, result.encoding, result.read.value);
         return;
       }
-      // What waits is part of the record that the file is held against.
-      await session.flush();
-      const readings = result.read.value;
-      const preview = await previewImport(await database(), garden.id, readings, [], (share) =>
-        setDone({ label: `Comparing ${file.name} with the record`, share: 0.7 + share * 0.3 }),
-      );
-      const asked = { fileName: file.name, encoding, readings, preview };
-      if (preview.clashes + preview.inside > 0) setQuestion(asked);
-      else if (preview.fresh === 0)
-        showToast({
-          tone: 'done',
-          text: `${file.name}: 0 new readings. All ${formatNumber(preview.same)} are in the log already; nothing was changed.`,
-        });
-      else await keep(asked, 'keep');
-    } catch {
-      problem(`${file.name} could not be read; nothing of it was kept. Choose it again.`);
-    } finally {
-      setDone(null);
-    }
+      const { issue } = result.read;
+      if (issue.kind === 'rows') setWrongRows({ title: `${file.name}: ${csvText(issue)}`, ...issue });
+      else problem(`${file.name}: ${csvText(issue)}`);
+    });
   };
+
+  const readLog = (source: LogSource) =>
+    guarded(source.label, async () => {
+      const flags = FLAGS.imported | (source.simulated ? FLAGS.simulated : 0);
+      const reading = runJob(async (jobs) => await jobs.logReadings(garden, source.boardLines(), flags));
+      job.current = reading;
+      const readings = await reading.result;
+      if (readings) await offer(source.label, 'UTF-8', readings);
+    });
   return {
     read: (file: File) => void read(file),
+    readLog: (source: LogSource) => void readLog(source),
     done,
     cancel: () => job.current?.cancel(),
     question,
