@@ -217,6 +217,7 @@ test('a full disk: told on every sheet, what waits is counted and can be saved, 
   await page.getByLabel('Write into the log').fill('fed in the storm');
   await page.getByRole('button', { name: 'Write it' }).click();
   await expect(page.getByLabel('Write into the log')).toHaveValue('fed in the storm');
+  await expect(page.getByRole('button', { name: 'Write it' })).toBeDisabled();
   await sheet(page, 'Limits').click();
   const start = page.getByRole('textbox', { name: 'Start limit' }).first();
   await start.fill('31.5');
@@ -238,6 +239,7 @@ test('a full disk: told on every sheet, what waits is counted and can be saved, 
   await fill(page, false);
   await expect(notice).toHaveCount(0);
   await sheet(page, 'Log').click();
+  await expect(page.getByLabel('Write into the log')).toHaveValue('');
   await expect(page.getByRole('cell', { name: 'fed in the storm' })).toHaveCount(1);
 });
 

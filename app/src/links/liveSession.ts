@@ -226,9 +226,9 @@ export class LiveSession {
     this.publish();
   }
 
-  /** Puts an event into the log with the next write. */
-  note(event: GardenEvent): void {
-    this.recorder.note([event]);
+  /** Puts an event into the log with the next write. @returns false when it cannot be one, as with a time that no garden has */
+  note(event: GardenEvent): boolean {
+    return this.recorder.note([event]);
   }
 
   /** The person has seen an alert: it is not told again before it is over. */
@@ -265,6 +265,11 @@ export class LiveSession {
 
   flush(): Promise<void> {
     return this.recorder.flush();
+  }
+
+  /** How the recorder stands at this moment; the snapshot may be a fifth of a second behind. */
+  recorderState(): RecorderState {
+    return this.recorder.state;
   }
 
   /** What is not on disk yet. */

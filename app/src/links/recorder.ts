@@ -73,11 +73,12 @@ export class Recorder {
     this.schedule();
   }
 
-  /** Takes events; one that could not be read back is left out, for it would hold up all that follow. */
-  note(events: readonly GardenEvent[]): void {
+  /** Takes events; one that could not be read back is left out, for it would hold up all that follow. @returns whether all were taken */
+  note(events: readonly GardenEvent[]): boolean {
     const sound = events.filter((event) => eventSchema.safeParse(event).success);
     this.events.push(...withKeys(sound));
     if (sound.length > 0) this.schedule();
+    return sound.length === events.length;
   }
 
   /** Writes everything away now; resolves when it is on disk or waits for storage. */

@@ -17,7 +17,7 @@ export function readEventsFile(text: string): { readonly events: GardenEvent[]; 
 }
 
 /** A file with so many damaged lines is no longer looked into; each failure costs time, and nothing in it can be trusted. */
-const MOST_DAMAGED = 2000;
+const MOST_DAMAGED = 500;
 
 function parsed(line: string): unknown {
   // No event is longer; what is longer must not be parsed before it is refused.

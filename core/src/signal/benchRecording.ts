@@ -76,7 +76,7 @@ export function readBenchRecording(text: string): Result<BenchRecording, BenchRe
 const LONGEST_ROW = 3 * MOST_LINE_CHARS;
 /** How every row begins that was written here. After so many damaged rows only those are tried, for each failure costs time. */
 const USUAL_ROW = '{"t":';
-const MOST_DAMAGED = 2000;
+const MOST_DAMAGED = 500;
 
 /** One row, checked by hand: a session has tens of thousands. */
 function readRow(text: string): RecordedLine | null {

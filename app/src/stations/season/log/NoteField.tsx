@@ -2,26 +2,41 @@ import { useState } from 'react';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
-import { showToast } from '../../../ui/toasts.ts';
 
-/** A line in the log by hand: watered, fed, moved, yellow leaf. */
+/** A line in the log by hand: watered, fed, moved, yellow leaf. What is not on disk yet stays in the field and says so; it is never written twice. */
 export function NoteField({ plotId }: { plotId: string }) {
   const { session } = useLiveTools();
   const live = useLive();
   const [text, setText] = useState('');
+  const [waits, setWaits] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const trimmed = text.trim();
+  const events = session.recorderState().waiting.events;
+  const isWaiting = waits !== null && waits === trimmed && events > 0;
+  // It has reached the disk since: the field is free again.
+  if (waits !== null && events === 0) {
+    setWaits(null);
+    if (waits === trimmed) setText('');
+  }
   const keep = async () => {
-    const trimmed = text.trim();
-    if (trimmed === '') return;
-    session.note({ kind: 'note', atMs: Math.round(live.nowMs), plotId, simulated: false, text: trimmed });
-    await session.flush();
-    if (session.waiting().events.length > 0) {
-      showToast({
-        tone: 'problem',
-        text: 'The note could not be written yet; it waits and is tried again. Do not close this tab.',
-      });
+    if (trimmed === '' || isWaiting) return;
+    const taken = session.note({
+      kind: 'note',
+      atMs: Math.round(live.nowMs),
+      plotId,
+      simulated: false,
+      text: trimmed,
+    });
+    if (!taken) {
+      setProblem(
+        'The clock shows a date outside 2000 to 2100, so the note was not written. Set it right and try again.',
+      );
       return;
     }
-    setText('');
+    setProblem(null);
+    await session.flush();
+    if (session.recorderState().waiting.events > 0) setWaits(trimmed);
+    else setText('');
   };
   return (
     <form
@@ -31,7 +46,14 @@ export function NoteField({ plotId }: { plotId: string }) {
         void keep();
       }}
     >
-      <Field label="Write into the log" className="flex-1">
+      <Field
+        label="Write into the log"
+        className="flex-1"
+        error={
+          problem ??
+          (isWaiting ? 'Not on disk yet: it waits and is tried again. Do not close this tab.' : undefined)
+        }
+      >
         {(props) => (
           <input
             {...props}
@@ -42,7 +64,7 @@ export function NoteField({ plotId }: { plotId: string }) {
           />
         )}
       </Field>
-      <Button type="submit" disabled={text.trim() === ''}>
+      <Button type="submit" disabled={trimmed === '' || isWaiting}>
         Write it
       </Button>
     </form>
