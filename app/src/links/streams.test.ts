@@ -17,6 +17,18 @@ test('a name that belongs to a channel keeps its last minutes, another its last 
   ]);
 });
 
+test('once somebody says what a name is, what it said before belongs to it', () => {
+  const streams = new Streams(garden);
+  for (let at = 0; at < 300; at += 1) streams.take('roof', 'noise', at * 1000, at);
+  const channel = { ...c2, boardId: 'roof', streamName: 'noise' };
+  streams.setGarden({ ...garden, channels: [channel] });
+  expect(streams.bufferOf(channel)?.last()).toEqual({ timeMs: 299_000, value: 299 });
+  streams.take('roof', 'noise', 300_000, 300);
+  expect(streams.bufferOf(channel)?.length).toBe(241);
+  for (let at = 301; at < 2000; at += 1) streams.take('roof', 'noise', at * 1000, at);
+  expect(streams.bufferOf(channel)?.length).toBe(1940);
+});
+
 test('twenty thousand names cost no more than two hundred; the rest are counted, and a channel is still heard', () => {
   const streams = new Streams(garden);
   for (let at = 0; at < 20_000; at += 1) streams.take('roof', `n${at}`, at, at);

@@ -5,12 +5,14 @@ export type StreamInfo = { readonly boardId: string; readonly name: string; read
 
 /** Names that belong to no channel are kept up to this many; a board has a few, a damaged log has thousands. */
 export const MOST_NAMES = 200;
+/** Of a name that belongs to no channel so many values are kept: enough to see what it is once somebody says so. */
+const UNNAMED_VALUES = 240;
 /** So many more are told apart while they are counted. */
 export const MOST_COUNTED = 10_000;
 
 const keyOf = (boardId: string, name: string) => `${boardId}\n${name}`;
 
-/** What the boards print, by board and name: the last value of each, and of those that belong to a channel the last minutes. */
+/** What the boards print, by board and name: a few values of each, and of those that belong to a channel the last minutes. */
 export class Streams {
   private readonly infos = new Map<string, StreamInfo>();
   private readonly buffers = new Map<string, StreamBuffer>();
@@ -38,7 +40,7 @@ export class Streams {
       return null;
     }
     this.infos.set(key, { boardId, name, last: value });
-    if (channel) this.bufferAt(key).push(atMs, value);
+    this.bufferAt(key, channel !== null).push(atMs, value);
     return channel;
   }
 
@@ -62,10 +64,13 @@ export class Streams {
     this.others.clear();
   }
 
-  private bufferAt(key: string): StreamBuffer {
+  /** The buffer of a name: a short one until it belongs to a channel, then a long one that begins with what the short one held. */
+  private bufferAt(key: string, isChannel: boolean): StreamBuffer {
     const held = this.buffers.get(key);
-    if (held) return held;
-    const made = new StreamBuffer();
+    if (held && (!isChannel || held.capacity > UNNAMED_VALUES)) return held;
+    const made = isChannel ? new StreamBuffer() : new StreamBuffer(UNNAMED_VALUES);
+    const before = held?.since(-Infinity);
+    before?.timesMs.forEach((timeMs, at) => made.push(timeMs, before.values[at] ?? 0));
     this.buffers.set(key, made);
     return made;
   }

@@ -16,6 +16,10 @@ export class StreamBuffer {
     this.values = new Float64Array(capacity);
   }
 
+  get capacity(): number {
+    return this.timesMs.length;
+  }
+
   get length(): number {
     return this.held;
   }
