@@ -10,13 +10,8 @@ export default tseslint.config(
     extends: [tseslint.configs.strictTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: [
-          'core/tsconfig.json',
-          'standins/tsconfig.json',
-          'gateway/tsconfig.json',
-          'app/tsconfig.json',
-          'e2e/tsconfig.json',
-        ],
+        // One program for all rooms: five of them took half as long again.
+        project: ['tsconfig.lint.json'],
         tsconfigRootDir: import.meta.dirname,
       },
     },

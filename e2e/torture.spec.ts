@@ -23,9 +23,12 @@ type Running = {
 
 /** A browser with a profile on disk, as a process that can be killed. */
 async function start(profile: string): Promise<Running> {
+  // Tied to this run, so that a test that is cut off leaves no browser behind.
   const child = spawn(
-    '/usr/bin/chromium',
+    process.execPath,
     [
+      join(import.meta.dirname, '../scripts/tied.mjs'),
+      '/usr/bin/chromium',
       '--headless=new',
       '--no-sandbox',
       '--disable-gpu',
