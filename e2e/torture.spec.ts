@@ -11,6 +11,9 @@ import { chromium, expect, test, type Browser, type BrowserContext, type Page } 
 import { readGarden } from '../core/src/garden/gardenFile.ts';
 import { dice } from '../standins/src/random.ts';
 
+// A trace cannot be taken of a browser that is killed.
+test.use({ trace: 'off' });
+
 const ROUNDS = Number(process.env.TROWEL_ROUNDS ?? (process.env.TROWEL_LONG ? 200 : 3));
 const SEED = Number(process.env.TROWEL_SEED ?? 20_261_127);
 const BESIDE = 4;
