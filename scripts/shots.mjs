@@ -1,7 +1,17 @@
 // npm run shots: the main views of the sample garden as pictures, on a clock that stands still, so that a refresh changes only what changed.
-import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { bin, build, chromium, NO_CHROMIUM, ready, root } from './ready.mjs';
+import {
+  bin,
+  build,
+  chromium,
+  endAll,
+  endWithParent,
+  freePort,
+  NO_CHROMIUM,
+  ready,
+  root,
+  tied,
+} from './ready.mjs';
 
 ready();
 const browserPath = chromium({ mayInstall: false });
@@ -10,12 +20,10 @@ if (!browserPath) {
   process.exit(2);
 }
 build();
-const PORT = 4872;
-const address = `http://127.0.0.1:${PORT}`;
-const server = spawn(bin('tsx'), ['gateway/src/main.ts', '--port', String(PORT)], {
-  cwd: root,
-  stdio: 'ignore',
-});
+endWithParent();
+const port = await freePort();
+const address = `http://127.0.0.1:${port}`;
+tied(bin('tsx'), ['gateway/src/main.ts', '--port', String(port)], { stdio: 'ignore' });
 const { chromium: browserType } = await import('@playwright/test');
 const browser = await browserType.launch({
   executablePath: browserPath,
@@ -269,5 +277,5 @@ try {
   await shoot(phone, 'phone-calibrate');
 } finally {
   await browser.close();
-  server.kill();
+  endAll();
 }
