@@ -32,7 +32,7 @@ type EventRecord = {
 /** What could not be read and was put out of the way, as it was found. */
 export type AsideRecord = {
   readonly gardenId: string;
-  readonly what: 'day' | 'stand-in' | 'alerts';
+  readonly what: 'day' | 'stand-in' | 'alerts' | 'garden';
   /** Which one: the channel and day, or empty. */
   readonly name: string;
   readonly atMs: number;

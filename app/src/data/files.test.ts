@@ -13,7 +13,7 @@ import { importGarden } from './importGarden.ts';
 import { storeNewGarden } from './newGarden.ts';
 import { isZip, readBackup } from './readBackup.ts';
 import { importRecords, previewImport, stepBack, stepForward } from './recordsImport.ts';
-import { addRecords, readEvents, readSeries } from './recordStore.ts';
+import { addRecords, readAside, readEvents, readSeries } from './recordStore.ts';
 import { writeBackup } from './writeBackup.ts';
 import { readLinkFile } from './linkStore.ts';
 
@@ -50,10 +50,12 @@ test('a garden that is not here yet is new; one that is here is replaced as a st
   expect(undo(steps).present).toEqual(garden);
 });
 
-test('a garden that storage damaged can be replaced by its file', async () => {
-  await db.put('gardens', { id: garden.id, revision: 4, doc: { format: 'plain-trowel-garden' } });
+test('a garden that storage damaged can be replaced by its file, and is kept aside', async () => {
+  const doc = { format: 'plain-trowel-garden' };
+  await db.put('gardens', { id: garden.id, revision: 4, doc });
   expect((await importGarden(db, garden)).outcome).toBe('new');
   expect((await presentOf()).history.present).toEqual(garden);
+  expect(await readAside(db, garden.id)).toMatchObject([{ what: 'garden', record: doc }]);
 });
 
 test('a new garden is stored with its whole past, and never over one that is there', async () => {

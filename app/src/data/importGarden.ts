@@ -1,11 +1,12 @@
 import { change, newHistory } from '@plain-trowel/core/garden/history';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { Db } from './db.ts';
-import { loadGarden, saveGarden, type StoredGarden } from './gardenStore.ts';
+import { loadGarden, saveGarden, saveGardenWith, type StoredGarden } from './gardenStore.ts';
+import { putAside } from './recordStore.ts';
 
 /**
  * Takes in a garden from a file, all or nothing. A garden that is already here under the same id is replaced as one step that can be
- * undone; its readings and events stay.
+ * undone; its readings and events stay. One that does not open is put aside and replaced.
  */
 export async function importGarden(
   db: Db,
@@ -20,7 +21,12 @@ export async function importGarden(
       stored: await saveGarden(db, change(history, garden, label), revision),
     };
   }
-  const revision =
-    present.kind === 'damaged' ? ((await db.get('gardens', garden.id))?.revision ?? null) : null;
-  return { outcome: 'new', stored: await saveGarden(db, newHistory(garden), revision) };
+  const history = newHistory(garden);
+  if (present.kind === 'missing') return { outcome: 'new', stored: await saveGarden(db, history, null) };
+  // The document that does not open is not written over: it goes aside as it was found.
+  const { doc, revision } = present;
+  const stored = await saveGardenWith(db, history, revision, ['aside'], (tx) =>
+    putAside(tx, { gardenId: garden.id, what: 'garden', name: '', record: doc }),
+  );
+  return { outcome: 'new', stored };
 }

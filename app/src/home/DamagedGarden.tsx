@@ -53,7 +53,7 @@ export function DamagedGarden({
             {lastGood.garden.plots.length === 1 ? 'plot' : 'plots'}
             {lastGood.atMs > 0 &&
               `, saved on ${fullDay(lastGood.atMs, lastGood.garden.timeZone)} at ${shortTime(lastGood.atMs, lastGood.garden.timeZone)}`}
-            . Save the damaged one as a file first if you want to look at it later.
+            . The damaged one is kept aside (Season, Log).
           </p>
           <Button look="primary" onClick={() => void keep(lastGood.garden)}>
             Open that version

@@ -65,7 +65,9 @@ function Compare({ opening }: { opening: Extract<Opening, { kind: 'compare' }> }
           garden={backup.garden}
         />
       )}
-      {isSame ? (
+      {isDamaged ? (
+        <p>The garden here does not open. It will stand as in the backup; the damaged one is kept aside.</p>
+      ) : isSame ? (
         <p>The garden itself (plots, calibrations, limits, wiring) is the same in both.</p>
       ) : (
         <Check checked={takeDocument} onChange={setTakeDocument}>

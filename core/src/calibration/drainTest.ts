@@ -3,6 +3,7 @@
  * capacity). It is the 100 of available percent.
  * Source: Cassel & Nielsen 1986, Field Capacity and Available Water Capacity (drained for one to three days without drying).
  */
+import { extentOf } from '../quantity/extent.ts';
 import { median } from 'simple-statistics';
 
 export type DrainPoint = { readonly timeMs: number; readonly counts: number };
@@ -60,11 +61,12 @@ export function drainTest(
   }
   const counts = plateau.map((point) => point.counts);
   const middle = median(counts);
+  const { low, high } = extentOf(counts) ?? { low: middle, high: middle };
   return {
     kind: 'capacity',
     counts: middle,
     // The plateau still falls: half of what it moved over these hours is what the capacity may be off by.
-    sigmaCounts: (Math.max(...counts) - Math.min(...counts)) / 2,
+    sigmaCounts: (high - low) / 2,
     soakedAtMs: soak.timeMs,
     fromMs: plateau[0]?.timeMs ?? last.timeMs,
     readings: plateau.length,

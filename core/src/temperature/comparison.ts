@@ -3,6 +3,7 @@
  * should all say the same; what remains is theirs. Offsets are against the middle of all, or against a trusted one among them.
  * Source: the mean difference and its limits of agreement, Bland & Altman 1986.
  */
+import { extentOf } from '../quantity/extent.ts';
 import { medianOf } from '../signal/noise.ts';
 import type { Stretch } from '../signal/streamBuffer.ts';
 
@@ -48,7 +49,8 @@ export function compareThermometers(
   const trusted = minutes.find((one) => one.id === trustedId);
   const [first, ...others] = minutes;
   const common = [...(first?.at.keys() ?? [])].filter((minute) => others.every((one) => one.at.has(minute)));
-  const hours = common.length > 0 ? (Math.max(...common) - Math.min(...common)) / 60 : 0;
+  const extent = extentOf(common);
+  const hours = extent ? (extent.high - extent.low) / 60 : 0;
   if (hours < LEAST_HOURS)
     return { ok: false, issue: { kind: 'too-short', hours, neededHours: LEAST_HOURS } };
   const reference = common.map((minute) =>

@@ -43,6 +43,7 @@ const plainArrays = (_key: string, value: unknown): unknown =>
 
 function asideText({ what, name }: AsideRecord, garden: Garden): string {
   if (what === 'stand-in') return 'What the stand-in boards remembered: their pots, tanks and faults.';
+  if (what === 'garden') return 'A document of this garden that did not open.';
   if (what === 'alerts') return 'Which alerts were raised, seen or put off.';
   const [channelId = '', day = ''] = name.split(' ');
   const channel = garden.channels.find((one) => one.id === channelId);

@@ -1,3 +1,4 @@
+import { extentOf } from '@plain-trowel/core/quantity/extent';
 import type { TracePoint } from '@plain-trowel/core/records/trace';
 
 /** A line through a trace, gaps left open, scaled to its own lowest and highest point with a little room. */
@@ -5,10 +6,9 @@ export function sparkPath(
   points: readonly TracePoint[],
   box: { fromMs: number; toMs: number; width: number; height: number },
 ): string {
-  const values = points.flatMap((point) => (point.y === null ? [] : [point.y]));
-  if (values.length === 0) return '';
-  const low = Math.min(...values);
-  const high = Math.max(...values);
+  const extent = extentOf(points.flatMap((point) => (point.y === null ? [] : [point.y])));
+  if (!extent) return '';
+  const { low, high } = extent;
   // A line that hardly moves is drawn as one that hardly moves.
   const room = Math.max(high - low, Math.abs(high) * 0.01, 1e-9) * 1.2;
   const middle = (low + high) / 2;

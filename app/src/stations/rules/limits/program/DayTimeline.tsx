@@ -1,3 +1,4 @@
+import { extentOf } from '@plain-trowel/core/quantity/extent';
 import { useQueries } from '@tanstack/react-query';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
@@ -131,11 +132,8 @@ function Timeline({
     .filter((one) => one.timeMs >= fromMs)
     .map((one) => ({ timeMs: one.timeMs, percent: fit ? readCurve(fit, one.raw).percent : 0 }));
   const limits = [plot.limits.startTenths / 10, plot.limits.stopTenths / 10];
-  const all = [...trace.map((one) => one.percent), ...limits];
-  const y = scaleLinear(
-    [Math.max(0, Math.min(...all) - 3), Math.min(100, Math.max(...all) + 3)],
-    [TOP + TRACE, TOP],
-  );
+  const { low, high } = extentOf([...trace.map((one) => one.percent), ...limits]) ?? { low: 0, high: 100 };
+  const y = scaleLinear([Math.max(0, low - 3), Math.min(100, high + 3)], [TOP + TRACE, TOP]);
   const unit = percentUnit(fit?.percentKind ?? 'span');
   const holds = holdsOf(replay);
   const labels = width < 500 ? 4 : 8;
