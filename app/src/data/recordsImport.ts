@@ -196,7 +196,7 @@ async function putBack(tx: WriteTx, gardenId: string, importId: string): Promise
 
 async function markEvents(tx: WriteTx, gardenId: string, importId: string, undone: boolean): Promise<void> {
   const index = tx.objectStore('events').index('by-import');
-  let cursor = await index.openCursor(IDBKeyRange.only([gardenId, importId]));
+  let cursor = await index.openCursor(IDBKeyRange.bound([gardenId, importId], [gardenId, importId]));
   while (cursor) {
     await cursor.update({ ...cursor.value, undone });
     cursor = await cursor.continue();
