@@ -43,7 +43,7 @@ export function DamagedGarden({
   return (
     <Notice
       title="This garden does not open"
-      text={`${whyText(issue)} Its readings and events are safe; they are kept apart from it.`}
+      text={`${whyText(issue)} Its readings and events are kept apart from it and were not touched.`}
     >
       {lastGood && (
         <section className="w-full border-t border-rule pt-3">
