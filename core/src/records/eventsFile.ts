@@ -1,4 +1,5 @@
 /** `events.ndjson`: what happened in a garden, one event a line, oldest first. */
+import { textLines } from '../quantity/textLines.ts';
 import { eventSchema, type GardenEvent } from './event.ts';
 
 export const eventLine = (event: GardenEvent): string => `${JSON.stringify(event)}\n`;
@@ -7,11 +8,11 @@ export const eventLine = (event: GardenEvent): string => `${JSON.stringify(event
 export function readEventsFile(text: string): { readonly events: GardenEvent[]; readonly skipped: number } {
   const events: GardenEvent[] = [];
   let skipped = 0;
-  for (const line of text.split(/\r\n|\n|\r/)) {
+  for (const line of textLines(text)) {
     if (line === '') continue;
     const read = line.startsWith('{') && skipped < MOST_DAMAGED ? eventSchema.safeParse(parsed(line)) : null;
     if (read?.success) events.push(read.data);
-    else if (/\S/.test(line)) skipped += 1;
+    else if (line.trim() !== '') skipped += 1;
   }
   return { events, skipped };
 }

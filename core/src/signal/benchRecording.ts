@@ -6,6 +6,7 @@
  *
  * Times are ms since 1970, from 2000 up to 2100. Lines are kept as they came, understood or not, so that playing back shows what was seen.
  */
+import { textLines } from '../quantity/textLines.ts';
 import { isMoment } from '../quantity/moment.ts';
 import { z } from '../quantity/schema.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
@@ -51,7 +52,7 @@ export const isBenchRecording = (text: string): boolean => text.slice(0, 200).in
 
 /** Reads a recording. A row that is damaged, as the last one after a crash, is left out and counted. Cannot throw. */
 export function readBenchRecording(text: string): Result<BenchRecording, BenchRecordingIssue> {
-  const rows = text.split(/\r\n|\n/);
+  const rows = textLines(text);
   const first = parse(rows[0] ?? '');
   const read = head.safeParse(first);
   if (!read.success) return fail({ kind: 'not-a-recording' });

@@ -4,6 +4,7 @@
  * Only full dates are real times. A time of day or an uptime keeps its distances and starts at `startMs`; a log without any
  * stamp gets one line each `intervalMs`. A line whose time would lie outside 2000 to 2100 is left out and counted. Such made-up times must never be kept as if they had been measured: see `stamps`.
  */
+import { textLines } from '../quantity/textLines.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import { isMoment } from '../quantity/moment.ts';
 import { initialLineParser, parseLine } from './line.ts';
@@ -41,7 +42,7 @@ export function readSerialLog(
 ): Result<SerialLog, SerialLogIssue> {
   if (text.trim() === '') return fail({ kind: 'empty' });
   if (looksBinary(text)) return fail({ kind: 'binary' });
-  const rows = text.includes('\r') ? text.split(/\r\n|\n|\r/) : text.split('\n');
+  const rows = textLines(text);
   const lines: TimedLine[] = [];
   const clock = new LogClock(options.startMs, options.intervalMs);
   let parser = initialLineParser;
