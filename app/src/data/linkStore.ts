@@ -1,7 +1,8 @@
 /** What the stand-in boards of a garden remember between visits. */
 import { z } from '@plain-trowel/core/quantity/schema';
 import type { AlertStates } from '@plain-trowel/core/control/alerts';
-import { bootEngine } from '@plain-trowel/core/control/engine/engine';
+import type { BoardEngine } from '@plain-trowel/core/control/host/boardEngine';
+import { switchOn } from '@plain-trowel/core/control/host/engineHost';
 import { PROBE_FAULTS } from '@plain-trowel/standins/board/potProbe';
 import { BOARD_FAULTS, type World } from '@plain-trowel/standins/board/world';
 import { allOrNothing, writeTo, type Db } from './db.ts';
@@ -10,24 +11,27 @@ import { putAside as putAsideIn } from './recordStore.ts';
 const pot = z.object({ surfaceMl: z.number(), rootMl: z.number(), drainedMl: z.number() });
 
 const kept = z.object({ givenMl: z.number(), locked: z.boolean(), noRise: z.number() });
-/** Every visit boots the boards anew: of what their engines held only what a board keeps is taken up again. */
-const boardState = z.object({ memory: z.record(z.string(), kept) }).transform(({ memory }) => ({
-  engine: bootEngine({ sensors: [], tanks: [], lines: [], atOnce: 1 }),
-  made: '',
+const NO_ENGINE: BoardEngine = {
+  boardId: '',
+  config: { sensors: [], tanks: [], lines: [], atOnce: 1 },
   lineIds: [],
-  since: {},
-  memory,
-  callMs: Infinity,
-}));
+  sensorChannelIds: [],
+  tankIds: [],
+  tankChannelIds: [],
+  around: { airId: null, lightId: null, rainId: null, batteryId: null, soilIds: [] },
+};
+/** Every visit boots the boards anew: of what their engines held only what a board keeps is taken up again. */
+const hosted = z
+  .object({ memory: z.record(z.string(), kept) })
+  .transform(({ memory }) => switchOn(NO_ENGINE, memory, 0));
 
 const worldSchema = z.object({
   timeMs: z.number(),
-  bootMs: z.number(),
   nextLineMs: z.number(),
   seed: z.int(),
   pots: z.record(z.string(), pot),
   tanks: z.record(z.string(), z.number()),
-  boards: z.record(z.string(), boardState),
+  boards: z.record(z.string(), hosted),
   orders: z.array(z.unknown()).transform(() => []),
   probes: z.record(
     z.string(),

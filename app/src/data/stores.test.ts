@@ -273,7 +273,7 @@ test('the stand-in’s pots are remembered, its engines boot anew', async () => 
   expect(memory.world?.tanks).toEqual(world.tanks);
   // Of the engines only what a board keeps: the day’s volume and the lock.
   expect(memory.world?.boards.roof?.memory).toEqual(world.boards.roof?.memory);
-  expect(memory.world?.boards.roof?.engine.nowS).toBe(0);
+  expect(memory.world?.boards.roof?.state.nowS).toBe(0);
   expect(memory.alerts).toEqual(alerts);
   expect(Object.keys(alerts)).toContain('probe-fault mint');
   expect(await loadLink(db, 'none')).toEqual({

@@ -6,7 +6,7 @@ import {
   type AlertStates,
 } from '@plain-trowel/core/control/alerts';
 import { alertEvent, subjectOf } from '@plain-trowel/core/garden/alertEvent';
-import { clockIn } from '@plain-trowel/core/garden/engineInput';
+import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
 import { watchedOf, type Heard } from '@plain-trowel/core/garden/plotFacts';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
@@ -23,7 +23,7 @@ export type ActiveAlert = {
 
 /** A garden's alerts as it is being watched: what is raised, and what is to be written down. */
 export class AlertWatch {
-  private zone: { name: string; clock: ReturnType<typeof clockIn> } | null = null;
+  private zone: { name: string; clock: ReturnType<typeof localTimeIn> } | null = null;
 
   /** @param states what was raised when the garden was left */
   constructor(private states: AlertStates) {}
@@ -31,7 +31,7 @@ export class AlertWatch {
   /** Looks once; gives what is to be told. */
   step(garden: Garden, heard: Heard, simulated: boolean): GardenEvent[] {
     if (this.zone?.name !== garden.timeZone)
-      this.zone = { name: garden.timeZone, clock: clockIn(garden.timeZone) };
+      this.zone = { name: garden.timeZone, clock: localTimeIn(garden.timeZone) };
     const minute = Math.floor(this.zone.clock(heard.nowMs).daySecond / 60);
     const step = stepAlerts(this.states, watchedOf(garden, heard), garden.alerts, {
       ms: heard.nowMs,

@@ -1,25 +1,8 @@
 /** Where lines come from. A stand-in, a real board on a serial port and a serial log all look alike from here on. */
-import type { Reason } from '@plain-trowel/core/control/engine/reasons';
+import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 
 export type Line = { readonly boardId: string; readonly text: string; readonly atMs: number };
-
-/** What is decided for a water line, and until when it is held. */
-export type LineAnswer = {
-  readonly isOn: boolean;
-  readonly reason: Reason;
-  readonly runningSinceMs: number | null;
-  /** How long the run under way is meant to be, s. */
-  readonly plannedS: number | null;
-  /** Earliest next start by the times of guards and program; null while none of them holds anything back. */
-  readonly mayStartAtMs: number | null;
-  /** Counted towards the daily maximum, ml. */
-  readonly givenMl: number;
-  readonly pulses: number;
-  readonly isLocked: boolean;
-  /** Doses in a row that raised nothing. */
-  readonly noRise: number;
-};
 
 export type SourceStatus = 'opening' | 'open' | 'ended' | 'failed';
 
@@ -28,7 +11,7 @@ export type SourceUpdate =
   /** The bytes behind the lines, where a source has some: they tell the speed a board really sends at. */
   | { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly baudRate: number }
   | { readonly kind: 'status'; readonly status: SourceStatus; readonly message?: string }
-  | { readonly kind: 'answers'; readonly answers: Readonly<Record<string, LineAnswer>> }
+  | { readonly kind: 'answers'; readonly answers: LineAnswers }
   | { readonly kind: 'events'; readonly events: readonly GardenEvent[] };
 
 export type Emit = (update: SourceUpdate) => void;

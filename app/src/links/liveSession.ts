@@ -14,11 +14,12 @@ import {
 } from '@plain-trowel/core/signal/line';
 import { presentValue, WATCH_WINDOW, type PresentValue } from '@plain-trowel/core/signal/presentValue';
 import type { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
-import type { Line, LineAnswer, LineSource, SourceStatus, SourceUpdate } from './lineSource.ts';
+import type { Line, LineSource, SourceStatus, SourceUpdate } from './lineSource.ts';
 import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import { probeScale } from '@plain-trowel/core/garden/channels';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
+import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
 import { signalOf, type SignalRule } from '@plain-trowel/core/control/signals';
 import type { AlertStates } from '@plain-trowel/core/control/alerts';
 import { signalFacts, signalLimits, type Heard } from '@plain-trowel/core/garden/plotFacts';
@@ -56,7 +57,7 @@ export type LiveSnapshot = {
   /** Lines of the bench recording under way and since when; null while none is. */
   readonly benchRecording: { readonly lines: number; readonly sinceMs: number } | null;
   /** By water line. */
-  readonly answers: Readonly<Record<string, LineAnswer>>;
+  readonly answers: LineAnswers;
   /** What the lamp of each plot says, by plot; none while nothing is connected. */
   readonly signals: Readonly<Record<string, SignalRule>>;
   readonly alerts: readonly ActiveAlert[];
@@ -84,7 +85,7 @@ export class LiveSession {
   private arrivals: { atMs: number; lines: number }[] = [];
   private readonly streams: Streams;
   private parsers = new Map<string, LineParserState>();
-  private answers: Readonly<Record<string, LineAnswer>> = {};
+  private answers: LineAnswers = {};
   private engines = new PageEngines();
   private readonly watches = new Map<string, ChannelWatch>();
   private linesWatch: LinesWatch;
@@ -366,12 +367,7 @@ export class LiveSession {
   /** A stand-in decides on its own board; for every other source the page works out what the rules would answer. */
   private answerInPage(): void {
     if (!this.source || this.source.kind === 'stand-in') return;
-    const readings = new Map<string, { raw: number; timeMs: number }>();
-    for (const channel of this.garden.channels) {
-      const last = this.lastOf(channel.id);
-      if (last) readings.set(channel.id, last);
-    }
-    this.answers = this.engines.step(this.garden, readings, this.source.nowMs());
+    this.answers = this.engines.step(this.garden, (id) => this.lastOf(id), this.source.nowMs());
   }
 
   private lastOf(channelId: string): { raw: number; timeMs: number } | null {

@@ -1,75 +1,41 @@
-import { bootEngine, stepEngine } from '@plain-trowel/core/control/engine/engine';
-import type { EngineState } from '@plain-trowel/core/control/engine/types';
-import { fullScaleOf } from '@plain-trowel/core/garden/channels';
-import { clockIn, engineInput } from '@plain-trowel/core/garden/engineInput';
-import { engineOf, type BoardEngine } from '@plain-trowel/core/garden/engineOf';
+import { answersOf, type LineAnswers } from '@plain-trowel/core/control/host/answers';
+import type { BoardEngine } from '@plain-trowel/core/control/host/boardEngine';
+import { stepHost, switchOn, type Hosted } from '@plain-trowel/core/control/host/engineHost';
+import type { Senses } from '@plain-trowel/core/control/host/senses';
+import { engineOf } from '@plain-trowel/core/garden/engineOf';
 import type { Garden } from '@plain-trowel/core/garden/schema';
-import { lineAnswers } from './lineAnswers.ts';
-import type { LineAnswer } from './lineSource.ts';
+import { sensesOf } from '@plain-trowel/core/garden/sensesOf';
 
 /**
- * What the rules would answer to readings of a real board or of a log. The same engine as on a board, running in the page; it switches
- * nothing, because the board's own program does that.
+ * What the rules would answer to readings of a real board or of a log. The same host as on a stand-in, running in the page; it switches nothing, because the
+ * board's own program does that.
  */
 export class PageEngines {
-  private readonly states = new Map<string, EngineState>();
-  private engines: { garden: Garden; all: readonly BoardEngine[]; clock: ReturnType<typeof clockIn> } | null =
-    null;
-  private bootMs: number | null = null;
+  private hosts: Readonly<Record<string, Hosted>> = {};
+  private made: { garden: Garden; engines: readonly BoardEngine[]; senses: Senses } | null = null;
 
-  /**
-   * One step of every board that has a water line.
-   * @param readings newest raw value and its time by channel id
-   */
-  step(
-    garden: Garden,
-    readings: ReadonlyMap<string, { raw: number; timeMs: number }>,
-    nowMs: number,
-  ): Record<string, LineAnswer> {
-    this.bootMs ??= nowMs;
-    const bootMs = this.bootMs;
-    const onClock = (timeMs: number) => Math.floor((timeMs - bootMs) / 1000);
-    const nowS = onClock(nowMs);
-    const { all, clock } = this.enginesOf(garden, nowS);
-    const answers: Record<string, LineAnswer> = {};
-    for (const engine of all) {
-      const input = engineInput(
-        engine,
-        nowS,
-        (channelId) => {
-          const held = readings.get(channelId);
-          return held ? { raw: held.raw, atS: onClock(held.timeMs) } : null;
-        },
-        clock(nowMs),
-        [],
-        (channel) => fullScaleOf(garden, channel),
-      );
-      const before = this.states.get(engine.boardId) ?? bootEngine(engine.config);
-      const { state } = stepEngine(before, input, engine.config);
-      this.states.set(engine.boardId, state);
-      Object.assign(
-        answers,
-        lineAnswers(engine, state, (seconds) => bootMs + seconds * 1000),
-      );
-    }
-    return answers;
+  /** One step of every board that has a water line. @param newest where the newest readings are */
+  step(garden: Garden, newest: Senses['newest'], nowMs: number): LineAnswers {
+    const { engines, senses } = this.madeFor(garden, newest);
+    this.hosts = Object.fromEntries(
+      engines.map((engine) => {
+        const before = this.hosts[engine.boardId] ?? switchOn(engine, {}, nowMs);
+        return [engine.boardId, stepHost(before, engine, senses, nowMs).hosted];
+      }),
+    );
+    return Object.assign({}, ...Object.values(this.hosts).map(answersOf)) as LineAnswers;
   }
 
-  /** Settings are made anew when the document has changed. A board whose lines or probes are others begins again, as after an upload. */
-  private enginesOf(garden: Garden, nowS: number) {
-    const held = this.engines;
-    if (held && held.garden === garden) return held;
-    const all = garden.boards
-      .map((board) => engineOf(garden, board.id))
-      .filter((one) => one.lineIds.length > 0);
-    const namesOf = (engine: BoardEngine) =>
-      [...engine.lineIds, ...engine.sensorChannelIds, ...engine.tankIds].join();
-    for (const engine of all) {
-      const old = this.engines?.all.find((one) => one.boardId === engine.boardId);
-      if (old && namesOf(old) !== namesOf(engine))
-        this.states.set(engine.boardId, bootEngine(engine.config, [], nowS));
-    }
-    this.engines = { all, clock: clockIn(garden.timeZone), garden };
-    return this.engines;
+  /** Settings are made again when the document has changed. */
+  private madeFor(garden: Garden, newest: Senses['newest']) {
+    if (this.made?.garden !== garden)
+      this.made = {
+        garden,
+        engines: garden.boards
+          .map((board) => engineOf(garden, board.id))
+          .filter((one) => one.lineIds.length > 0),
+        senses: sensesOf(garden, () => null),
+      };
+    return { engines: this.made.engines, senses: { ...this.made.senses, newest } };
   }
 }

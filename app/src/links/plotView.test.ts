@@ -55,11 +55,10 @@ test('doubt comes before the band', () => {
 
 test('in the page the engine waits from the first line on, then answers, and stops answering when lines stop', () => {
   const engines = new PageEngines();
-  const past = (timeMs: number) =>
-    new Map([
-      ['channel-c2', { raw: 2700, timeMs }],
-      ['channel-tank', { raw: 200, timeMs }],
-    ]);
+  const past = (timeMs: number) => (id: string) => {
+    const raw = { 'channel-c2': 2700, 'channel-tank': 200 }[id];
+    return raw === undefined ? null : { raw, timeMs };
+  };
   const step = (nowMs: number, heardMs = nowMs) => engines.step(garden, past(heardMs), nowMs)['line-roof'];
   expect(step(NOW)).toMatchObject({ isOn: false, reason: 'min-interval', mayStartAtMs: NOW + 900_000 });
   const later = NOW + 900_000;
@@ -70,7 +69,7 @@ test('in the page the engine waits from the first line on, then answers, and sto
 
 test('a tank that nobody hears of holds the line; a board without lines gets no answer', () => {
   const engines = new PageEngines();
-  const dry = (timeMs: number) => new Map([['channel-c2', { raw: 2700, timeMs }]]);
+  const dry = (timeMs: number) => (id: string) => (id === 'channel-c2' ? { raw: 2700, timeMs } : null);
   engines.step(garden, dry(NOW), NOW);
   const answers = engines.step(garden, dry(NOW + 900_000), NOW + 900_000);
   expect(answers['line-roof']).toMatchObject({ isOn: false, reason: 'tank-unknown' });

@@ -1,3 +1,5 @@
+import { answersOf, type LineAnswers } from '@plain-trowel/core/control/host/answers';
+import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import { gardenEventOf } from '@plain-trowel/standins/board/worldEvent';
 import {
@@ -15,12 +17,10 @@ import {
   type BoardFault,
   type World,
 } from '@plain-trowel/standins/board/world';
-import type { LineOrder } from '@plain-trowel/standins/board/boardState';
 import { setupOf, type Setup } from '@plain-trowel/standins/board/setup';
 import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
 import { seedOf } from '@plain-trowel/standins/random';
-import { lineAnswers } from './lineAnswers.ts';
-import type { Emit, LineAnswer, LineSource, Speed } from './lineSource.ts';
+import type { Emit, LineSource, Speed } from './lineSource.ts';
 
 /** Distance of printed lines by the stand-in's clock: about 2 to 6 lines a second for the person who watches. */
 const LINE_EVERY_MS: Readonly<Record<Speed, number>> = { 1: 500, 10: 2000, 60: 10_000 };
@@ -185,15 +185,7 @@ export class StandInSource implements LineSource {
     if (lines.length > 0 || events.length > 0) this.emit?.({ kind: 'answers', answers: this.answers() });
   }
 
-  private answers(): Record<string, LineAnswer> {
-    return Object.assign(
-      {},
-      ...this.setup.engines.map((engine) => {
-        const board = this.world.boards[engine.boardId];
-        return board
-          ? lineAnswers(engine, board.engine, (seconds) => this.world.bootMs + seconds * 1000)
-          : {};
-      }),
-    ) as Record<string, LineAnswer>;
+  private answers(): LineAnswers {
+    return Object.assign({}, ...Object.values(this.world.boards).map(answersOf)) as LineAnswers;
   }
 }

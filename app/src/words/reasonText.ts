@@ -97,5 +97,7 @@ export function reasonText(reason: Reason): string {
       return 'the battery voltage is not known';
     case 'already-runs':
       return 'it is running already';
+    case 'settings-changed':
+      return 'the settings of its board were changed';
   }
 }

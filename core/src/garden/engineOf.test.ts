@@ -1,10 +1,11 @@
 import { describe, expect, test } from 'vitest';
-import { bootEngine, stepEngine } from '../control/engine/engine.ts';
+import { stepHost, switchOn } from '../control/host/engineHost.ts';
+import { engineInput } from '../control/host/senses.ts';
 import { setLimits, setWaterLine } from './edit.ts';
-import { clockIn, engineInput } from './engineInput.ts';
 import { engineOf, tankConfig } from './engineOf.ts';
 import { airAndWater, firstChannel, firstLine, onePlot } from './gardenForTests.ts';
 import type { Channel, Garden, Reservoir } from './schema.ts';
+import { sensesOf } from './sensesOf.ts';
 
 const made = airAndWater(onePlot({ pump: { flowMlPerS: 9 } }), 3000, 1000).garden;
 const calibrated = () => made;
@@ -59,12 +60,13 @@ describe('a board’s settings', () => {
     const garden = withLine({ automatic: true }, onePlot({ pump: { flowMlPerS: 9 } }));
     const engine = engineOf(garden, garden.boards[0]?.id ?? '');
     expect(engine.config.lines[0]?.sensor).toBeNull();
-    const { state } = stepEngine(
-      bootEngine(engine.config),
-      engineInput(engine, 700, () => null, null),
-      engine.config,
+    const { hosted } = stepHost(
+      switchOn(engine, {}, 0),
+      engine,
+      sensesOf(garden, () => null),
+      700_000,
     );
-    expect(state.lines[0]?.reason).toBe('not-calibrated');
+    expect(hosted.state.lines[0]?.reason).toBe('not-calibrated');
     const at5V = calibrated();
     const moved = { ...at5V, boards: at5V.boards.map((board) => ({ ...board, supplyV: 5 })) };
     expect(lineOf(moved)?.sensor).toBeNull();
@@ -188,7 +190,12 @@ describe('what the engine is told', () => {
   };
   const engine = engineOf(garden, boardId);
   const told = (values: Record<string, number>, atS = 100) =>
-    engineInput(engine, 100, (id) => (values[id] === undefined ? null : { raw: values[id], atS }), null);
+    engineInput(
+      engine,
+      sensesOf(garden, (id) => (values[id] === undefined ? null : { raw: values[id], timeMs: atS * 1000 })),
+      100_000,
+      0,
+    );
   test('newest values, corrected and whole; what is too old is unknown', () => {
     const input = told({ [firstChannel(garden).id]: 2100.4, air: 18.26, light: 299, rain: 1, bat: 3.105 });
     expect(input).toMatchObject({
@@ -203,13 +210,4 @@ describe('what the engine is told', () => {
     expect(told({ air: 18, rain: 0 }, -801)).toMatchObject({ airTenthsC: null, rain: null });
     expect(told({ air: 18 }, -800).airTenthsC).toBe(180);
   });
-});
-
-test('local time: a summer evening in London, and the night when the clock is set back', () => {
-  const london = clockIn('Europe/London');
-  // 2026-07-01 is a Wednesday; 19:30:05 UTC is 20:30:05 there.
-  expect(london(Date.UTC(2026, 6, 1, 19, 30, 5))).toEqual({ daySecond: 20 * 3600 + 1805, weekday: 2 });
-  // On Sunday 2026-10-25 at 01:00 UTC it is two o'clock twice over: 00:59 UTC is 01:59, 01:01 UTC is 01:01.
-  expect(london(Date.UTC(2026, 9, 25, 0, 59))).toEqual({ daySecond: 7140, weekday: 6 });
-  expect(london(Date.UTC(2026, 9, 25, 1, 1))).toEqual({ daySecond: 3660, weekday: 6 });
 });

@@ -10,32 +10,12 @@ import type {
   SensorConfig,
   TankConfig,
 } from '../control/engine/types.ts';
+import { AROUND_STALE_S, type BoardEngine } from '../control/host/boardEngine.ts';
 import { rawAtVolume, reservoirOf } from '../dosing/reservoir.ts';
 import type { Quantity } from '../quantity/quantities.ts';
 import { calibrationMismatch, plotParts, type PlotParts } from './edit.ts';
 import type { Channel, Garden, Reservoir, WaterLine } from './schema.ts';
 
-export type BoardEngine = {
-  readonly boardId: string;
-  readonly config: EngineConfig;
-  /** By place in the settings: which line, channel and reservoir is meant. */
-  readonly lineIds: readonly string[];
-  readonly sensorChannelIds: readonly string[];
-  readonly tankChannelIds: readonly (string | null)[];
-  readonly tankIds: readonly string[];
-  /** Channels that conditions go by; null where nothing measures it. */
-  readonly around: {
-    readonly air: Channel | null;
-    readonly light: Channel | null;
-    readonly rain: Channel | null;
-    readonly battery: Channel | null;
-    /** By sensor: a thermometer in the soil of the same plot. */
-    readonly soil: readonly (Channel | null)[];
-  };
-};
-
-/** A reading of a tank or of the weather older than this is unknown, s. */
-export const AROUND_STALE_S = 900;
 /** A probe pulled out of its soil leaps by more than this at least, tenths; noise does so by six times itself. */
 const LEAST_LEAP_TENTHS = 50;
 const LEAP_NOISES = 6;
@@ -102,11 +82,11 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
     tankChannelIds: tanks.map((one) => one.channelId),
     tankIds: tanks.map((one) => one.id),
     around: {
-      air: around(garden, boardId, 'air temperature'),
-      light: around(garden, boardId, 'light'),
-      rain: around(garden, boardId, 'rain'),
-      battery: around(garden, boardId, 'battery voltage'),
-      soil: sensors.map((one) => soilThermometer(garden, one.plotId)),
+      airId: around(garden, boardId, 'air temperature')?.id ?? null,
+      lightId: around(garden, boardId, 'light')?.id ?? null,
+      rainId: around(garden, boardId, 'rain')?.id ?? null,
+      batteryId: around(garden, boardId, 'battery voltage')?.id ?? null,
+      soilIds: sensors.map((one) => soilThermometer(garden, one.plotId)?.id ?? null),
     },
   };
 }

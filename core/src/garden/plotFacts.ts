@@ -1,5 +1,6 @@
 /** What is so in a garden at one moment: for the lamp of each plot, and for the alerts. */
 import type { Watched } from '../control/alerts.ts';
+import { AROUND_STALE_S } from '../control/host/boardEngine.ts';
 import { plotState } from '../control/plotState.ts';
 import type { SignalFacts, SignalLimits } from '../control/signals.ts';
 import { plausibleWindow } from '../electrics/converter.ts';
@@ -9,7 +10,7 @@ import { corrected } from '../temperature/correction.ts';
 import { fullScaleOf } from './channels.ts';
 import { dueCalibrations } from './dueCalibrations.ts';
 import { calibrationMismatch, DEFAULT_STALE_S, plotParts, type PlotParts } from './edit.ts';
-import { around, AROUND_STALE_S, soilThermometer, tankConfig } from './engineOf.ts';
+import { around, soilThermometer, tankConfig } from './engineOf.ts';
 import type { Channel, Garden, Plot, Reservoir } from './schema.ts';
 
 /** What was heard last. Times are ms since 1970. */

@@ -5,14 +5,13 @@
  * not "how wet does it get"; that is for a rehearsal. For the same reason no dose can be seen to arrive, so the lock after doses that raise nothing is left
  * out here.
  */
-import { bootEngine, stepEngine } from '../control/engine/engine.ts';
 import type { Reason } from '../control/engine/reasons.ts';
-import type { EngineEvent } from '../control/engine/types.ts';
-import { fullScaleOf } from './channels.ts';
+import { channelsOf, type BoardEngine } from '../control/host/boardEngine.ts';
+import { stepHost, switchOn, type HostEvent } from '../control/host/engineHost.ts';
 import { setWaterLine } from './edit.ts';
-import { clockIn, engineInput } from './engineInput.ts';
-import { engineOf, type BoardEngine } from './engineOf.ts';
+import { engineOf } from './engineOf.ts';
 import type { Garden } from './schema.ts';
+import { sensesOf } from './sensesOf.ts';
 
 export type PastReading = { readonly timeMs: number; readonly raw: number };
 
@@ -34,16 +33,7 @@ export type DayReplay = {
 /** Channels whose past a replay of a line needs. */
 export function channelsOfReplay(garden: Garden, lineId: string): readonly string[] {
   const line = garden.waterLines.find((one) => one.id === lineId);
-  if (!line) return [];
-  const { sensorChannelIds, tankChannelIds, around } = engineOf(garden, line.boardId);
-  const about = [around.air, around.light, around.rain, around.battery, ...around.soil];
-  return [
-    ...new Set(
-      [...sensorChannelIds, ...tankChannelIds, ...about.map((one) => one?.id ?? null)].filter(
-        (id) => id !== null,
-      ),
-    ),
-  ];
+  return line ? channelsOf(engineOf(garden, line.boardId)) : [];
 }
 
 /**
@@ -64,32 +54,22 @@ export function replayDay(
   const engine = withoutLock(engineOf(armed, line.boardId));
   const at = engine.lineIds.indexOf(lineId);
   const bootMs = fromMs - 1000 * Math.max(...engine.config.lines.map((one) => one.guards.minIntervalS), 0);
-  const feed = new Feed(past, bootMs);
-  const clock = clockIn(garden.timeZone);
-  let state = bootEngine(engine.config);
+  const feed = new Feed(past);
+  const senses = sensesOf(armed, (id) => feed.newest(id));
+  let hosted = switchOn(engine, {}, bootMs);
   const stretches: Stretch[] = [];
-  const events: EngineEvent[] = [];
+  const events: HostEvent[] = [];
   for (let nowMs = bootMs; nowMs <= toMs;) {
-    const nowS = Math.round((nowMs - bootMs) / 1000);
     feed.goTo(nowMs);
-    const input = engineInput(
-      engine,
-      nowS,
-      (id) => feed.newest(id),
-      clock(nowMs),
-      [],
-      (channel) => fullScaleOf(garden, channel),
-    );
-    const step = stepEngine(state, input, engine.config);
-    state = step.state;
-    const now = state.lines[at];
+    const step = stepHost(hosted, engine, senses, nowMs);
+    hosted = step.hosted;
+    const now = hosted.state.lines[at];
     if (now && nowMs >= fromMs) {
-      events.push(...step.events.filter((event) => event.line === at));
+      events.push(...step.events.filter((event) => event.lineId === lineId));
       extend(stretches, nowMs, now.run !== null, now.run?.reason ?? now.reason);
     }
-    const askedMs = step.callAgainAtS === null ? Infinity : bootMs + step.callAgainAtS * 1000;
     nowMs = Math.min(
-      Math.max(nowMs + 1000, Math.min(askedMs, feed.nextMs(nowMs))),
+      Math.max(nowMs + 1000, Math.min(hosted.callMs, feed.nextMs(nowMs))),
       nowMs === toMs ? Infinity : toMs,
     );
   }
@@ -133,10 +113,7 @@ function extend(stretches: Stretch[], nowMs: number, isOn: boolean, reason: Reas
 /** Readings of many channels, handed out as time goes on. */
 class Feed {
   private readonly places = new Map<string, number>();
-  constructor(
-    private readonly past: ReadonlyMap<string, readonly PastReading[]>,
-    private readonly bootMs: number,
-  ) {}
+  constructor(private readonly past: ReadonlyMap<string, readonly PastReading[]>) {}
   goTo(nowMs: number): void {
     for (const [id, readings] of this.past) {
       let place = this.places.get(id) ?? -1;
@@ -144,9 +121,8 @@ class Feed {
       this.places.set(id, place);
     }
   }
-  newest(id: string): { readonly raw: number; readonly atS: number } | null {
-    const one = this.past.get(id)?.[this.places.get(id) ?? -1];
-    return one ? { raw: one.raw, atS: Math.floor((one.timeMs - this.bootMs) / 1000) } : null;
+  newest(id: string): PastReading | null {
+    return this.past.get(id)?.[this.places.get(id) ?? -1] ?? null;
   }
   /** When the next reading comes, rounded up to the engine's whole seconds. */
   nextMs(nowMs: number): number {

@@ -1,11 +1,13 @@
 /** What the stand-ins need of a garden. Pots and probes differ a little from plot to plot, always in the same way for the same plot. */
+import type { BoardEngine } from '@plain-trowel/core/control/host/boardEngine';
+import type { Senses } from '@plain-trowel/core/control/host/senses';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import { evennessOf } from '@plain-trowel/core/dosing/outlets';
 import { reservoirOf, type Reservoir } from '@plain-trowel/core/dosing/reservoir';
 import { plotParts } from '@plain-trowel/core/garden/edit';
-import { clockIn, type Clock } from '@plain-trowel/core/garden/engineInput';
-import { engineOf, type BoardEngine } from '@plain-trowel/core/garden/engineOf';
+import { engineOf } from '@plain-trowel/core/garden/engineOf';
 import type { Garden, WaterLine } from '@plain-trowel/core/garden/schema';
+import { sensesOf } from '@plain-trowel/core/garden/sensesOf';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { seedOf, uniform } from '../random.ts';
 import { channelSetup, type ChannelSetup } from './channels.ts';
@@ -43,15 +45,15 @@ export type Setup = {
   readonly lines: readonly LineSetup[];
   readonly tanks: readonly TankSetup[];
   readonly engines: readonly BoardEngine[];
-  readonly clock: (timeMs: number) => Clock;
-  readonly fullScaleOf: (boardId: string) => number;
+  /** How the boards take what their channels print at a moment. */
+  readonly senses: (newest: Senses['newest']) => Senses;
 };
 
 /** Of a tank that nobody has measured, ml. */
 const USUAL_TANK_ML = 20_000;
 
 export function setupOf(garden: Garden): Setup {
-  const scales = new Map(garden.boards.map((one) => [one.id, fullScaleCounts(one.adcBits)]));
+  const senses = sensesOf(garden, () => null);
   return {
     plots: garden.plots.map((plot) => ({ plotId: plot.id, pot: potTraits(plot.id) })),
     channels: garden.channels.flatMap((one) => channelSetup(garden, one) ?? []),
@@ -77,8 +79,7 @@ export function setupOf(garden: Garden): Setup {
       };
     }),
     engines: garden.boards.map((board) => engineOf(garden, board.id)),
-    clock: clockIn(garden.timeZone),
-    fullScaleOf: (boardId) => scales.get(boardId) ?? 4095,
+    senses: (newest) => ({ ...senses, newest }),
   };
 }
 

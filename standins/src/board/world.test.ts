@@ -128,7 +128,7 @@ describe('the board’s own engine', () => {
       ...change,
     });
   const always = setupOf(alwaysOf());
-  const isOn = (world: World) => world.boards.roof?.engine.lines[0]?.run != null;
+  const isOn = (world: World) => world.boards.roof?.state.lines[0]?.run != null;
   const waterIn = (world: World, plotId: string) =>
     (world.pots[plotId]?.surfaceMl ?? 0) + (world.pots[plotId]?.rootMl ?? 0);
 
@@ -204,7 +204,7 @@ describe('the board’s own engine', () => {
     const again = reboot(running, always, T0 + 905_000);
     expect(isOn(again)).toBe(false);
     // Until it has written down the end, a board keeps what the run might have given: 15 s at 9 ml.
-    expect(again.boards.roof?.engine.lines[0]?.ration.sumMl).toBe(135);
+    expect(again.boards.roof?.state.lines[0]?.ration.sumMl).toBe(135);
     const after = advance(again, always, T0 + 905_000 + 899_000, 1000);
     expect(after.events.some((event) => event.kind === 'started')).toBe(false);
   });
@@ -213,7 +213,11 @@ describe('the board’s own engine', () => {
     const running = advance(newWorld(always, T0, 3), always, T0 + 905_000, 1000).world;
     const at5V = { ...alwaysOf(), boards: garden.boards.map((one) => ({ ...one, supplyV: 5 })) };
     const stopped = advance(running, setupOf(at5V), T0 + 907_000, 1000);
-    expect(stopped.events[0]).toMatchObject({ kind: 'stopped', reason: 'not-calibrated', plotId: 'chilli' });
+    expect(stopped.events[0]).toMatchObject({
+      kind: 'stopped',
+      reason: 'settings-changed',
+      plotId: 'chilli',
+    });
     expect(isOn(stopped.world)).toBe(false);
     const again = advance(stopped.world, always, T0 + 907_000 + 890_000, 1000);
     expect(again.events.some((event) => event.kind === 'started')).toBe(false);

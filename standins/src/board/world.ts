@@ -2,9 +2,15 @@
  * The stand-in boards of a garden: every plot a pot with its probe, every reservoir a tank, every board printing lines as a real one would and deciding with
  * the engine that its sketch will carry, each second while water runs. A pure reducer: state in, state and what was printed out.
  */
+import {
+  runningSinceMs,
+  stepHost,
+  switchOn,
+  type Hosted,
+  type LineOrder,
+} from '@plain-trowel/core/control/host/engineHost';
 import { receivedAt } from '@plain-trowel/core/faults/wrongSpeed';
 import { uniform, type Seed } from '../random.ts';
-import { bootBoard, decideOn, type BoardState, type LineOrder, type WorldEvent } from './boardState.ts';
 import { measureChannel } from './channels.ts';
 import { pour, stepPot, wetnessAtProbe, type PotState } from './pot.ts';
 import {
@@ -18,6 +24,7 @@ import {
 } from './potProbe.ts';
 import type { LineSetup, Setup } from './setup.ts';
 import { arrivedMl, tankRaw, FULL_SHARE } from './tank.ts';
+import { worldEvents, type WorldEvent } from './worldEvent.ts';
 
 /** What can be wrong with a board's lines. */
 export const BOARD_FAULTS = ['none', 'garbage', 'silent'] as const;
@@ -28,14 +35,12 @@ export const GARBAGE_SPEEDS = { sentBaud: 57_600, readBaud: 115_200 } as const;
 /** Everything that a stand-in must remember; plain data, so it can be stored and taken up again. */
 export type World = {
   readonly timeMs: number;
-  /** Time at which the boards were switched on; the engine's clock counts from here. */
-  readonly bootMs: number;
   readonly nextLineMs: number;
   readonly seed: Seed;
   readonly pots: Readonly<Record<string, PotState>>;
   /** Water in each reservoir, ml. */
   readonly tanks: Readonly<Record<string, number>>;
-  readonly boards: Readonly<Record<string, BoardState>>;
+  readonly boards: Readonly<Record<string, Hosted>>;
   /** Orders by hand that the boards have not seen yet. */
   readonly orders: readonly LineOrder[];
   /** By the id of the probe. */
@@ -69,7 +74,6 @@ export function newWorld(setup: Setup, timeMs: number, seed: Seed): World {
   }
   const world: World = {
     timeMs,
-    bootMs: timeMs,
     nextLineMs: timeMs,
     seed: chance,
     pots,
@@ -120,13 +124,12 @@ export function reboot(world: World, setup: Setup, timeMs: number): World {
   const boards = Object.fromEntries(
     setup.engines.map((engine) => [
       engine.boardId,
-      bootBoard(engine, world.boards[engine.boardId] ?? null, 0),
+      switchOn(engine, world.boards[engine.boardId]?.memory ?? {}, timeMs),
     ]),
   );
   const fresh: World = {
     ...world,
     timeMs,
-    bootMs: timeMs,
     nextLineMs: timeMs,
     pots,
     tanks,
@@ -250,9 +253,10 @@ function water(
   pots: Record<string, PotState>,
   tanks: Record<string, number>,
 ): void {
-  const since = world.boards[line.boardId]?.since[line.lineId];
-  if (since === undefined) return;
-  const ranS = (atMs - world.bootMs) / 1000 - since;
+  const board = world.boards[line.boardId];
+  const sinceMs = board ? runningSinceMs(board, line.lineId) : null;
+  if (sinceMs === null) return;
+  const ranS = (atMs - sinceMs) / 1000;
   const wantedMl = arrivedMl(line, ranS + durationS) - arrivedMl(line, ranS);
   const tank = line.tankId === null ? undefined : tanks[line.tankId];
   // An empty tank gives nothing, however long the pump runs.
@@ -312,16 +316,16 @@ function decide(
   values: ReadonlyMap<string, number>,
 ): { world: World; events: WorldEvent[] } {
   const events: WorldEvent[] = [];
-  const boards: Record<string, BoardState> = { ...world.boards };
+  const boards: Record<string, Hosted> = { ...world.boards };
+  const senses = setup.senses((channelId) => {
+    const raw = values.get(channelId);
+    return raw === undefined ? null : { raw, timeMs: world.timeMs };
+  });
   for (const engine of setup.engines) {
-    const decided = decideOn(engine, boards[engine.boardId] ?? null, setup, {
-      timeMs: world.timeMs,
-      bootMs: world.bootMs,
-      values,
-      orders: world.orders,
-    });
-    boards[engine.boardId] = decided.board;
-    events.push(...decided.events);
+    const before = boards[engine.boardId] ?? switchOn(engine, {}, world.timeMs);
+    const step = stepHost(before, engine, senses, world.timeMs, world.orders);
+    boards[engine.boardId] = step.hosted;
+    events.push(...worldEvents(step.events, setup));
   }
   return { world: { ...world, boards, orders: [] }, events };
 }

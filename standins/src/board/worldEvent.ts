@@ -1,6 +1,23 @@
 import type { Reason } from '@plain-trowel/core/control/engine/reasons';
+import type { HostEvent } from '@plain-trowel/core/control/host/engineHost';
+import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
-import type { WorldEvent } from './boardState.ts';
+import type { Setup } from './setup.ts';
+
+export type WorldEvent = HostEvent & {
+  readonly lineName: string;
+  readonly plotId: string;
+  readonly percentKind: PercentKind | null;
+};
+
+/** What a board's engine tells, with the garden's names; nothing of a line that the garden no longer has. */
+export const worldEvents = (events: readonly HostEvent[], { lines }: Setup): WorldEvent[] =>
+  events.flatMap((event): WorldEvent[] => {
+    const line = lines.find((one) => one.lineId === event.lineId);
+    return line
+      ? [{ ...event, lineName: line.name, plotId: line.plotId, percentKind: line.percentKind }]
+      : [];
+  });
 
 /** Reasons that are the ordinary rest between two waterings and would only fill the log. */
 const QUIET = new Set<Reason>([

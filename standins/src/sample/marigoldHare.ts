@@ -15,7 +15,7 @@ import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
 import { gardenEventOf } from '../board/worldEvent.ts';
 import { DEFAULT_ALERTS, stepAlerts, type AlertStates } from '@plain-trowel/core/control/alerts';
 import { alertEvent } from '@plain-trowel/core/garden/alertEvent';
-import { clockIn } from '@plain-trowel/core/garden/engineInput';
+import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
 import { watchedOf } from '@plain-trowel/core/garden/plotFacts';
 import { MARIGOLD_PLAN, marigoldWiring } from './marigoldPlan.ts';
 import { setupOf } from '../board/setup.ts';
@@ -418,7 +418,7 @@ function alertsOf(
   fromMs: number,
   toMs: number,
 ): { readonly events: readonly GardenEvent[]; readonly states: AlertStates } {
-  const clock = clockIn(garden.timeZone);
+  const clock = localTimeIn(garden.timeZone);
   const next = new Map<string, number>();
   let states: AlertStates = {};
   const events: GardenEvent[] = [];

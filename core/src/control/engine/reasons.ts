@@ -56,5 +56,7 @@ export const REASONS = [
   'battery-unknown',
   // Orders
   'already-runs',
+  // Ends that came later to the list
+  'settings-changed',
 ] as const;
 export type Reason = (typeof REASONS)[number];

@@ -3,7 +3,7 @@ import { useQueries } from '@tanstack/react-query';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import { clockIn } from '@plain-trowel/core/garden/engineInput';
+import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
 import {
   channelsOfReplay,
   replayDay,
@@ -95,7 +95,7 @@ function replayOf(
 
 /** The local day before today. A day in which the clocks change is told as 24 hours from its midnight. */
 function yesterday(timeZone: string, nowMs: number): { fromMs: number; toMs: number } {
-  const clock = clockIn(timeZone);
+  const clock = localTimeIn(timeZone);
   const midnightOf = (timeMs: number) => {
     const whole = Math.floor(timeMs / 1000) * 1000;
     return whole - clock(whole).daySecond * 1000;

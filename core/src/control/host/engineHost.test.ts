@@ -1,0 +1,143 @@
+import { describe, expect, test } from 'vitest';
+import { configOf, DRY, GUARDS, LINE, MIDDLE, rawOf, SENSOR } from '../engine/engineForTests.ts';
+import type { EngineConfig } from '../engine/types.ts';
+import { answersOf } from './answers.ts';
+import { channelsOf, type BoardEngine } from './boardEngine.ts';
+import {
+  runningSinceMs,
+  stepHost,
+  switchOn,
+  type HostEvent,
+  type Hosted,
+  type LineOrder,
+} from './engineHost.ts';
+import type { Senses } from './senses.ts';
+
+const BOOT = Date.UTC(2026, 4, 1, 6);
+const NOWHERE = { airId: null, lightId: null, rainId: null, batteryId: null, soilIds: [] };
+
+const boardOf = (
+  lineIds: readonly string[] = ['roof'],
+  config: EngineConfig = configOf({ guards: { ...GUARDS, minIntervalS: 60 } }),
+): BoardEngine => ({
+  boardId: 'board',
+  config,
+  lineIds,
+  sensorChannelIds: config.sensors.map((_, at) => `probe-${at}`),
+  tankIds: [],
+  tankChannelIds: [],
+  around: NOWHERE,
+});
+
+const reading = (tenths: number, timeMs: number): Senses => ({
+  newest: (id) => (id.startsWith('probe') ? { raw: rawOf(tenths), timeMs } : null),
+  meant: (_, raw) => raw,
+  localTime: () => null,
+});
+
+/** Steps each second from one time to another, s after boot. */
+function through(
+  hosted: Hosted,
+  settings: BoardEngine,
+  fromS: number,
+  toS: number,
+  tenths = DRY,
+  orders: Readonly<Record<number, LineOrder>> = {},
+): { hosted: Hosted; events: HostEvent[] } {
+  let now = hosted;
+  const events: HostEvent[] = [];
+  for (let atS = fromS; atS <= toS; atS += 1) {
+    const nowMs = BOOT + atS * 1000;
+    const order = orders[atS];
+    const step = stepHost(now, settings, reading(tenths, nowMs), nowMs, order ? [order] : []);
+    now = step.hosted;
+    events.push(...step.events.filter((event) => event.kind !== 'held'));
+  }
+  return { hosted: now, events };
+}
+
+const board = boardOf();
+const begun = through(switchOn(board, {}, BOOT), board, 0, 65);
+
+test('outside the engine times are ms since 1970, and lines go by their names', () => {
+  expect(begun.events).toMatchObject([
+    { kind: 'started', lineId: 'roof', atMs: BOOT + 60_000, plannedS: 20 },
+  ]);
+  expect(runningSinceMs(begun.hosted, 'roof')).toBe(BOOT + 60_000);
+  expect(runningSinceMs(begun.hosted, 'elsewhere')).toBeNull();
+  expect(begun.hosted.callMs).toBe(BOOT + 66_000);
+  expect(answersOf(begun.hosted)).toMatchObject({ roof: { isOn: true, runningSinceMs: BOOT + 60_000 } });
+});
+
+test('an order reaches the line that it names, and no other', () => {
+  const two = boardOf(['roof', 'cellar'], { ...board.config, lines: [LINE, { ...LINE, enabled: false }] });
+  const order: LineOrder = { lineId: 'cellar', kind: 'water', volumeMl: 50 };
+  const { events } = through(switchOn(two, {}, BOOT), two, 0, 10, MIDDLE, {
+    1: { ...order, lineId: 'attic' },
+    2: order,
+  });
+  expect(events.map(({ lineId, kind, reason }) => [lineId, kind, reason])).toEqual([
+    ['cellar', 'started', 'order'],
+    ['cellar', 'stopped', 'dose-done'],
+  ]);
+});
+
+describe('new settings', () => {
+  test('other limits go on with the run under way', () => {
+    const gentler = boardOf(['roof'], configOf({ guards: { ...GUARDS, minIntervalS: 60, maxRunS: 30 } }));
+    const { events } = through(begun.hosted, gentler, 66, 95);
+    expect(events).toMatchObject([{ kind: 'stopped', reason: 'max-run', ranS: 30 }]);
+  });
+
+  test('with other lines the board begins again: what ran is told as ended, with what it gave', () => {
+    const other = boardOf(['new', 'roof'], { ...board.config, lines: [LINE, LINE] });
+    const { hosted, events } = through(begun.hosted, other, 66, 66);
+    // 600 ml a minute for 6 s.
+    expect(events).toMatchObject([
+      { kind: 'stopped', lineId: 'roof', reason: 'settings-changed', ranS: 6, volumeMl: 60 },
+    ]);
+    expect(answersOf(hosted)).toMatchObject({
+      new: { isOn: false, givenMl: 0 },
+      // Until its end is written down, a run counts with all that it might still give: 20 s at the most.
+      roof: { isOn: false, reason: 'min-interval', givenMl: 200 },
+    });
+  });
+
+  test('a line that was taken away is told as ended too, and what it gave counts when it comes back', () => {
+    const gone = boardOf([], { ...board.config, lines: [] });
+    const without = through(begun.hosted, gone, 66, 70);
+    expect(without.events).toMatchObject([{ kind: 'stopped', lineId: 'roof', ranS: 6 }]);
+    const back = through(without.hosted, board, 71, 71);
+    expect(answersOf(back.hosted)).toMatchObject({ roof: { isOn: false, givenMl: 200 } });
+  });
+});
+
+test('a board switched off and on holds its interval again and keeps the day’s volume and the lock', () => {
+  const deaf = boardOf(['roof'], configOf({ guards: { ...GUARDS, minIntervalS: 60, noRiseTimes: 1 } }));
+  const { hosted, events } = through(switchOn(deaf, {}, BOOT), deaf, 0, 1000);
+  expect(events.map(({ kind }) => kind)).toEqual(['started', 'stopped', 'locked']);
+  const again = switchOn(deaf, hosted.memory, BOOT + 2_000_000);
+  expect(answersOf(again)).toMatchObject({ roof: { isOn: false, givenMl: 200, isLocked: true } });
+});
+
+test('a clock that is set to before the boot: outputs off, nothing forgotten, and time counts from there', () => {
+  const back = BOOT - 3 * 3_600_000;
+  const { hosted, events } = stepHost(begun.hosted, board, reading(DRY, back), back);
+  expect(events[0]).toMatchObject({ kind: 'stopped', reason: 'clock-went-back', ranS: 5, volumeMl: 50 });
+  expect(hosted.bootMs).toBe(back);
+  expect(answersOf(hosted)).toMatchObject({ roof: { isOn: false, givenMl: 200 } });
+  const later = stepHost(hosted, board, reading(DRY, back + 60_000), back + 60_000);
+  expect(later.events).toMatchObject([{ kind: 'started', atMs: back + 60_000 }]);
+});
+
+test('the channels of a board, each once', () => {
+  const shared = boardOf(['a', 'b'], { ...board.config, sensors: [SENSOR, SENSOR] });
+  expect(
+    channelsOf({
+      ...shared,
+      sensorChannelIds: ['probe', 'probe'],
+      tankChannelIds: [null, 'tank'],
+      around: { ...NOWHERE, airId: 'air', soilIds: [null, 'soil'] },
+    }),
+  ).toEqual(['probe', 'tank', 'air', 'soil']);
+});

@@ -1,0 +1,129 @@
+/**
+ * One board's engine at work: switched on, asked again and again, given new settings, switched off and on with what it keeps. Stand-in boards, the page's own
+ * engines and the replay of a day all run this; they differ in where readings come from and in what they do with the answer.
+ *
+ * A pure reducer over plain data, so that a host can be stored and taken up again. Times are ms since 1970 out here and seconds since boot in the engine.
+ */
+import { givenMl } from '../engine/dose.ts';
+import { bootEngine, rememberedOf, stepEngine } from '../engine/engine.ts';
+import type { Reason } from '../engine/reasons.ts';
+import type { EngineEvent, EngineState, Order, Remembered } from '../engine/types.ts';
+import type { BoardEngine } from './boardEngine.ts';
+import { engineInput, type Senses } from './senses.ts';
+
+/** What a board keeps through a reboot, by the id of the line. */
+export type HostMemory = Readonly<Record<string, Remembered[number]>>;
+
+export type Hosted = {
+  readonly bootMs: number;
+  readonly settings: BoardEngine;
+  readonly state: EngineState;
+  readonly memory: HostMemory;
+  /** When the engine wants to be called although nothing is read, ms since 1970; infinite when only a reading can change anything. */
+  readonly callMs: number;
+};
+
+/** An order by hand, to a line by its id. */
+export type LineOrder = { readonly lineId: string } & (
+  { readonly kind: 'water'; readonly volumeMl: number } | { readonly kind: 'stop' | 'unlock' }
+);
+
+export type HostEvent = EngineEvent & { readonly lineId: string; readonly atMs: number };
+
+const NOTHING_KEPT: Remembered[number] = { givenMl: 0, locked: false, noRise: 0 };
+
+/** A board just switched on: every output off, with what it kept from before. @param atMs now; later than `bootMs` when only its settings are new */
+export function switchOn(settings: BoardEngine, memory: HostMemory, bootMs: number, atMs = bootMs): Hosted {
+  const remembered = settings.lineIds.map((id) => memory[id] ?? NOTHING_KEPT);
+  const state = bootEngine(settings.config, remembered, Math.floor((atMs - bootMs) / 1000));
+  return { bootMs, settings, state, memory, callMs: Infinity };
+}
+
+/** One look at the readings: what runs from now on, and what happened. Orders for lines of other boards are passed over. */
+export function stepHost(
+  before: Hosted,
+  settings: BoardEngine,
+  senses: Senses,
+  nowMs: number,
+  orders: readonly LineOrder[] = [],
+): { readonly hosted: Hosted; readonly events: readonly HostEvent[] } {
+  const cut = whyBeginAgain(before, settings, nowMs);
+  const rebooted = cut === null ? before : beginAgain(before, settings, nowMs);
+  const input = engineInput(settings, senses, nowMs, rebooted.bootMs, ordersOn(settings, orders));
+  const step = stepEngine(rebooted.state, input, settings.config);
+  const isWritten = step.events.some(({ kind }) => kind !== 'held' && kind !== 'refused');
+  return {
+    hosted: {
+      bootMs: rebooted.bootMs,
+      settings,
+      state: step.state,
+      memory: isWritten ? { ...before.memory, ...memoryOf(settings, step.state) } : before.memory,
+      callMs: step.callAgainAtS === null ? Infinity : rebooted.bootMs + step.callAgainAtS * 1000,
+    },
+    events: [
+      ...(cut === null ? [] : cutShort(before, nowMs, cut)),
+      ...step.events.flatMap((event): HostEvent[] => {
+        const lineId = settings.lineIds[event.line];
+        return lineId === undefined ? [] : [{ ...event, lineId, atMs: nowMs }];
+      }),
+    ],
+  };
+}
+
+/** Since when a line's output is on, ms since 1970; null while it is off. */
+export function runningSinceMs({ settings, state, bootMs }: Hosted, lineId: string): number | null {
+  const run = state.lines[settings.lineIds.indexOf(lineId)]?.run;
+  return run ? bootMs + run.sinceS * 1000 : null;
+}
+
+/** Why the board must begin again as after an upload; null when its state still fits. */
+function whyBeginAgain(
+  { settings: old, bootMs }: Hosted,
+  settings: BoardEngine,
+  nowMs: number,
+): 'settings-changed' | 'clock-went-back' | null {
+  if (nowMs < bootMs) return 'clock-went-back';
+  return old !== settings && placesOf(old) !== placesOf(settings) ? 'settings-changed' : null;
+}
+
+/** With other places the seconds go on; a clock set to before the boot counts from now. */
+const beginAgain = ({ memory, bootMs }: Hosted, settings: BoardEngine, nowMs: number): Hosted =>
+  switchOn(settings, memory, Math.min(bootMs, nowMs), nowMs);
+
+/** What the places of the settings stand for. When that changes, the state fits no longer, and the board begins again as after an upload. */
+const placesOf = ({ lineIds, sensorChannelIds, tankIds, config }: BoardEngine): string =>
+  JSON.stringify([lineIds, sensorChannelIds, tankIds, config.lines.map((one) => one.sensor)]);
+
+const ordersOn = (settings: BoardEngine, orders: readonly LineOrder[]): Order[] =>
+  orders.flatMap(({ lineId, ...order }): Order[] => {
+    const line = settings.lineIds.indexOf(lineId);
+    return line < 0 ? [] : [{ ...order, line }];
+  });
+
+const memoryOf = (settings: BoardEngine, state: EngineState): HostMemory =>
+  Object.fromEntries(
+    rememberedOf(state, settings.config).map((one, at) => [settings.lineIds[at] ?? '', one]),
+  );
+
+/** What ran is off, as with any upload; it gave what the old settings make of its time. */
+function cutShort({ state, settings, bootMs }: Hosted, nowMs: number, reason: Reason): HostEvent[] {
+  const nowS = Math.max(state.nowS, Math.floor((nowMs - bootMs) / 1000));
+  return state.lines.flatMap((line, at): HostEvent[] => {
+    const config = settings.config.lines[at];
+    const lineId = settings.lineIds[at];
+    if (!line.run || !config || lineId === undefined) return [];
+    const ranS = nowS - line.run.sinceS;
+    return [
+      {
+        kind: 'stopped',
+        line: at,
+        lineId,
+        atS: nowS,
+        atMs: nowMs,
+        reason,
+        ranS,
+        volumeMl: givenMl(config, ranS),
+      },
+    ];
+  });
+}

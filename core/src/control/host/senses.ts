@@ -1,0 +1,58 @@
+/** What a board's engine is told, from the newest values of the channels that it goes by. */
+import type { LocalTime } from '../../quantity/localTime.ts';
+import type { EngineInput, Order, RawReading } from '../engine/types.ts';
+import { AROUND_STALE_S, type BoardEngine } from './boardEngine.ts';
+
+/** Whatever can be asked for readings: a stand-in's world, the page's streams, a day of the log. */
+export type Senses = {
+  /** Newest value of a channel and its time, ms since 1970; null while nothing came. */
+  readonly newest: (channelId: string) => { readonly raw: number; readonly timeMs: number } | null;
+  /** What a raw value of a channel means, in the unit of its quantity; null where it means nothing. */
+  readonly meant: (channelId: string, raw: number) => number | null;
+  /** Local time at a moment; null while the clock is unknown. */
+  readonly localTime: (timeMs: number) => LocalTime | null;
+};
+
+/**
+ * One input of the engine.
+ * @param nowMs ms since 1970
+ * @param bootMs when the board was switched on: the engine's seconds count from here
+ */
+export function engineInput(
+  engine: BoardEngine,
+  senses: Senses,
+  nowMs: number,
+  bootMs: number,
+  orders: readonly Order[] = [],
+): EngineInput {
+  const secondsAt = (timeMs: number) => Math.floor((timeMs - bootMs) / 1000);
+  const nowS = secondsAt(nowMs);
+  const { around } = engine;
+  const read = (channelId: string | null): RawReading | null => {
+    const one = channelId === null ? null : senses.newest(channelId);
+    // Whole numbers only; a median or a voltage may fall between two.
+    return one && { raw: Math.round(one.raw), atS: secondsAt(one.timeMs) };
+  };
+  const valueOf = (channelId: string | null): number | null => {
+    const one = channelId === null ? null : senses.newest(channelId);
+    if (channelId === null || !one || nowS - secondsAt(one.timeMs) > AROUND_STALE_S) return null;
+    return senses.meant(channelId, one.raw);
+  };
+  const times = (channelId: string | null, factor: number) => {
+    const value = valueOf(channelId);
+    return value === null ? null : Math.round(value * factor);
+  };
+  const rain = valueOf(around.rainId);
+  return {
+    nowS,
+    sensors: engine.sensorChannelIds.map(read),
+    tanks: engine.tankChannelIds.map(read),
+    clock: senses.localTime(nowMs),
+    airTenthsC: times(around.airId, 10),
+    light: times(around.lightId, 1),
+    rain: rain === null ? null : rain >= 0.5,
+    batteryMv: times(around.batteryId, 1000),
+    soilTenthsC: around.soilIds.map((id) => times(id, 10)),
+    orders,
+  };
+}
