@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { AddButton } from '../ui/AddButton.tsx';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';

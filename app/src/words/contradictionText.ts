@@ -1,4 +1,4 @@
-import type { Contradiction } from '@plain-trowel/core/garden/contradictions';
+import type { Contradiction } from '@plain-trowel/core/control/programs/contradiction';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { minuteText } from './timeText.ts';
 

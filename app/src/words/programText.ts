@@ -1,41 +1,9 @@
 /** What a program will do, in plain words, and the names of its parts. */
 import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/schema';
-import type { ProgramKind } from '@plain-trowel/core/garden/waterSchema';
+import type { ProgramKind, SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import { formatDuration, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { minuteText } from './timeText.ts';
-
-export const PROGRAM_NAMES: Readonly<Record<ProgramKind, { readonly name: string; readonly when: string }>> =
-  {
-    'alert-only': {
-      name: 'Alert only',
-      when: 'A person waters; the lamp and the alerts say when. Right where nothing must run unseen.',
-    },
-    timer: {
-      name: 'Timer',
-      when: 'At fixed times a fixed dose, whatever the probe says. Right without a probe, and for plants that drink the same every day.',
-    },
-    'pulse-soak': {
-      name: 'Pulse and soak',
-      when: 'A small dose, a wait, another look. Right for pots: the probe sees water late, and this never overshoots by more than a dose.',
-    },
-    'until-wet': {
-      name: 'Until wet',
-      when: 'Runs until the probe says stop. Right for slow drippers; a fast pump floods the pot before the probe has noticed.',
-    },
-    'single-dose': {
-      name: 'Single dose',
-      when: 'One dose when it is dry, then nothing for a good while. Right for plants that like to dry out between waterings.',
-    },
-    veto: {
-      name: 'Timer with veto',
-      when: 'A timer that a wet probe holds back. Right for lawns and beds with their hours.',
-    },
-    follower: {
-      name: 'Follow another line',
-      when: 'Runs as long as its leader did. Right for a zone without a probe beside one that has one.',
-    },
-  };
 
 const DAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
 const ALL_DAYS = 127;
@@ -73,6 +41,68 @@ function conditionsText({ conditions, tankId }: WaterLine, garden: Garden): stri
   ];
 }
 
+/** What a program's sentence speaks of. */
+type Spoken = {
+  readonly plot: string;
+  /** "when Lemon falls below 31 % of its span", and the stop limit with its kind of percent. */
+  readonly below: string;
+  readonly stop: string;
+  readonly nameOf: (lineId: string) => string | null;
+};
+
+type ProgramWords<Kind extends ProgramKind> = {
+  readonly name: string;
+  readonly when: string;
+  /** The middle of a sentence. */
+  readonly says: (program: Extract<SavedProgram, { kind: Kind }>, of: Spoken) => string;
+};
+
+export const PROGRAM_WORDS: { readonly [Kind in ProgramKind]: ProgramWords<Kind> } = {
+  'alert-only': {
+    name: 'Alert only',
+    when: 'A person waters; the lamp and the alerts say when. Right where nothing must run unseen.',
+    says: () => 'nothing runs',
+  },
+  timer: {
+    name: 'Timer',
+    when: 'At fixed times a fixed dose, whatever the probe says. Right without a probe, and for plants that drink the same every day.',
+    says: ({ slots, doseMl }) => `${lower(slotsText(slots))}, give ${ml(doseMl)}`,
+  },
+  'pulse-soak': {
+    name: 'Pulse and soak',
+    when: 'A small dose, a wait, another look. Right for pots: the probe sees water late, and this never overshoots by more than a dose.',
+    says: ({ pulseMl, soakS, mostPulses, restS }, { below, stop }) =>
+      `${below}, give ${ml(pulseMl)}, wait ${formatDuration(soakS)}, look again until it has ${stop}; at most ${mostPulses} ${mostPulses === 1 ? 'time' : 'times'}, then rest ${formatDuration(restS)}`,
+  },
+  'until-wet': {
+    name: 'Until wet',
+    when: 'Runs until the probe says stop. Right for slow drippers; a fast pump floods the pot before the probe has noticed.',
+    says: ({ capMl }, { below, stop }) =>
+      `${below}, run until it has ${stop}, but give no more than ${ml(capMl)} in one go`,
+  },
+  'single-dose': {
+    name: 'Single dose',
+    when: 'One dose when it is dry, then nothing for a good while. Right for plants that like to dry out between waterings.',
+    says: ({ doseMl, intervalS }, { below }) =>
+      `${below}, give ${ml(doseMl)} once, and not again within ${formatDuration(intervalS)}`,
+  },
+  veto: {
+    name: 'Timer with veto',
+    when: 'A timer that a wet probe holds back. Right for lawns and beds with their hours.',
+    says: ({ slots, doseMl, interrupts }, { plot, stop }) =>
+      `${lower(slotsText(slots))}, give ${ml(doseMl)}, unless ${plot} has ${stop} or more${interrupts ? '; if it gets there under way, stop' : ''}`,
+  },
+  follower: {
+    name: 'Follow another line',
+    when: 'Runs as long as its leader did. Right for a zone without a probe beside one that has one.',
+    says: ({ leaderId, everyNth, sharePercent }, { nameOf }) => {
+      const nth = everyNth === 1 ? 'each run' : `every ${ordinal(everyNth)} run`;
+      const share = sharePercent === 100 ? 'as long' : `${sharePercent} % as long`;
+      return `after ${nth} of ${nameOf(leaderId) ?? 'its leader'}, run ${share}`;
+    },
+  },
+};
+
 /** The whole program as sentences. @param kind of percent that the plot's limits are in */
 export function programSentence(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind): string {
   const { program, conditions } = line;
@@ -91,29 +121,14 @@ export function programSentence(garden: Garden, line: WaterLine, plot: Plot, kin
 }
 
 function middle(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind): string {
-  const { program } = line;
   const { startTenths, stopTenths } = plot.limits;
-  const below = `when ${plot.name} falls below ${formatPercent(startTenths / 10, kind)}`;
-  switch (program.kind) {
-    case 'pulse-soak':
-      return `${below}, give ${ml(program.pulseMl)}, wait ${formatDuration(program.soakS)}, look again until it has ${formatPercent(stopTenths / 10, kind)}; at most ${program.mostPulses} ${program.mostPulses === 1 ? 'time' : 'times'}, then rest ${formatDuration(program.restS)}`;
-    case 'until-wet':
-      return `${below}, run until it has ${formatPercent(stopTenths / 10, kind)}, but give no more than ${ml(program.capMl)} in one go`;
-    case 'single-dose':
-      return `${below}, give ${ml(program.doseMl)} once, and not again within ${formatDuration(program.intervalS)}`;
-    case 'timer':
-      return `${lower(slotsText(program.slots))}, give ${ml(program.doseMl)}`;
-    case 'veto':
-      return `${lower(slotsText(program.slots))}, give ${ml(program.doseMl)}, unless ${plot.name} has ${formatPercent(stopTenths / 10, kind)} or more${program.interrupts ? '; if it gets there under way, stop' : ''}`;
-    case 'follower': {
-      const leader = garden.waterLines.find((one) => one.id === program.leaderId);
-      const nth = program.everyNth === 1 ? 'each run' : `every ${ordinal(program.everyNth)} run`;
-      const share = program.sharePercent === 100 ? 'as long' : `${program.sharePercent} % as long`;
-      return `after ${nth} of ${leader?.name ?? 'its leader'}, run ${share}`;
-    }
-    case 'alert-only':
-      return 'nothing runs';
-  }
+  const words = PROGRAM_WORDS[line.program.kind] as ProgramWords<ProgramKind>;
+  return words.says(line.program, {
+    plot: plot.name,
+    below: `when ${plot.name} falls below ${formatPercent(startTenths / 10, kind)}`,
+    stop: formatPercent(stopTenths / 10, kind),
+    nameOf: (id) => garden.waterLines.find((one) => one.id === id)?.name ?? null,
+  });
 }
 
 const lower = (sentence: string): string => sentence.charAt(0).toLowerCase() + sentence.slice(1);

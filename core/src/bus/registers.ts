@@ -1,5 +1,5 @@
 /** Register maps: where a probe keeps which quantity, as data. A map is part of the garden and of its file. */
-import { MOST } from '../garden/bounds.ts';
+import { MOST } from '../quantity/bounds.ts';
 import { z } from '../quantity/schema.ts';
 import { MOST_READ, type Request } from './frame.ts';
 

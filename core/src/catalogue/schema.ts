@@ -2,7 +2,7 @@
  * The catalogue: parts by their traits, never by a maker's name. An entry has typed terminals, facts, a source for its figures and what it
  * costs in wear. The built-in entries, a person's own ones and catalogue files all pass this schema.
  */
-import { MOST } from '../garden/bounds.ts';
+import { MOST } from '../quantity/bounds.ts';
 import { z } from '../quantity/schema.ts';
 import { FACT_KEYS, FACTS, type FactKey } from './facts.ts';
 

@@ -3,7 +3,7 @@ import { z } from '../quantity/schema.ts';
 import { PERCENT_KIND_IDS } from '../quantity/percentKind.ts';
 import { BAND_NAMES } from '../control/bands.ts';
 import { CONDITIONS, METHOD_IDS } from '../calibration/conditions.ts';
-import { MOST } from './bounds.ts';
+import { MOST } from '../quantity/bounds.ts';
 import { counts, id, text, time } from './probeSchema.ts';
 
 const sigma = z.number().min(0).max(1e9);

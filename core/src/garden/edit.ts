@@ -1,4 +1,5 @@
 /** Changes to the garden: each takes the document and gives a new one. Nothing here knows storage or the screen. */
+import { leaderOf } from '../control/programs/programs.ts';
 import { DEFAULT_EDGES, type BandEdges } from '../control/bands.ts';
 import type { Curve } from '../calibration/curve.ts';
 import type { Limits } from '../control/limits.ts';
@@ -314,11 +315,10 @@ export const withoutChannels = (reservoirs: readonly Reservoir[], kept: Readonly
 export function withoutLines(lines: readonly WaterLine[], isGone: (line: WaterLine) => boolean): WaterLine[] {
   const kept = lines.filter((line) => !isGone(line));
   const ids = new Set(kept.map((line) => line.id));
-  return kept.map((line) =>
-    line.program.kind === 'follower' && !ids.has(line.program.leaderId)
-      ? { ...line, program: { kind: 'alert-only' } }
-      : line,
-  );
+  return kept.map((line) => {
+    const leaderId = leaderOf(line.program);
+    return leaderId === null || ids.has(leaderId) ? line : { ...line, program: { kind: 'alert-only' } };
+  });
 }
 
 const replace = <T extends { id: string }>(list: readonly T[], id: string, change: (one: T) => T): T[] =>

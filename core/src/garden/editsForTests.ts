@@ -15,7 +15,7 @@ import { ANALOG_KINDS, TEST_STEPS } from './probeSchema.ts';
 import * as reservoirs from './reservoirs.ts';
 import type { Garden, WaterLine } from './schema.ts';
 import * as trials from './trials.ts';
-import { PROGRAM_KINDS } from './waterSchema.ts';
+import { PROGRAM_KINDS } from '../control/programs/programs.ts';
 
 /** What an edit may draw from: a seeded sequence, numbers and texts. */
 export type Draw = {

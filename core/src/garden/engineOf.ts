@@ -2,14 +2,8 @@
 import { plausibleWindow } from '../electrics/converter.ts';
 import { boardTable } from '../calibration/boardTable.ts';
 import { percentPerCount, type Curve } from '../calibration/curve.ts';
-import type {
-  Conditions,
-  EngineConfig,
-  LineConfig,
-  Program,
-  SensorConfig,
-  TankConfig,
-} from '../control/engine/types.ts';
+import { recordOf } from '../control/programs/programs.ts';
+import type { Conditions, LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import { AROUND_STALE_S, type BoardEngine } from '../control/host/boardEngine.ts';
 import { rawAtVolume, reservoirOf } from '../dosing/reservoir.ts';
 import type { Quantity } from '../quantity/quantities.ts';
@@ -56,7 +50,9 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
       sensor,
       tank: line.tankId === null ? null : tanks.findIndex((one) => one.id === line.tankId),
       ...flowOf(line),
-      program: programOf(line, limits, lines),
+      program: recordOf(line.program.kind).bind(line.program, limits, (id) =>
+        lines.findIndex((one) => one.id === id),
+      ),
       fallbackMl: line.fallbackMl,
       conditions: conditionsOf(line),
       guards: {
@@ -152,32 +148,6 @@ export function tankConfig(tank: Reservoir): TankConfig {
     highRaw: Math.ceil(last.counts + beyond),
     staleAfterS: AROUND_STALE_S,
   };
-}
-
-function programOf(
-  { program }: WaterLine,
-  limits: { readonly startTenths: number; readonly stopTenths: number },
-  lines: readonly WaterLine[],
-): Program {
-  const slotsOf = (slots: readonly { minute: number; days: number }[]) =>
-    slots.map(({ minute, days }) => ({ daySecond: minute * 60, days }));
-  switch (program.kind) {
-    case 'alert-only':
-      return program;
-    case 'timer':
-      return { ...program, slots: slotsOf(program.slots) };
-    case 'veto':
-      return { ...program, slots: slotsOf(program.slots), wetTenths: limits.stopTenths };
-    case 'pulse-soak':
-    case 'until-wet':
-      return { ...program, startTenths: limits.startTenths, stopTenths: limits.stopTenths };
-    case 'single-dose':
-      return { ...program, startTenths: limits.startTenths };
-    case 'follower': {
-      const { leaderId, ...rest } = program;
-      return { ...rest, leader: lines.findIndex((one) => one.id === leaderId) };
-    }
-  }
 }
 
 function conditionsOf({ conditions }: WaterLine): Conditions {

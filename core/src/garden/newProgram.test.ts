@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import { contradictions } from './contradictions.ts';
 import { airAndWater, firstLine, onePlot } from './gardenForTests.ts';
 import { leadersOf, mostDoseMl, newProgram } from './newProgram.ts';
-import { PROGRAM_KINDS } from './waterSchema.ts';
+import { PROGRAM_KINDS } from '../control/programs/programs.ts';
 
 const garden = airAndWater(onePlot({ pump: { flowMlPerS: 10 } }), 3000, 1000).garden;
 const line = firstLine(garden);

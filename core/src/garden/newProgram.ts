@@ -1,14 +1,12 @@
 /** A program of another kind for a line, such that it contradicts none of the line's guards. */
 import { countedMl, givenMl } from '../control/engine/dose.ts';
+import { PROGRAMS, type ProgramKind, type SavedProgram } from '../control/programs/programs.ts';
 import { doseOf } from './contradictions.ts';
 import { flowOf } from './engineOf.ts';
 import type { Garden, WaterLine } from './schema.ts';
-import type { GardenProgram, ProgramKind } from './waterSchema.ts';
 
-const EVERY_DAY = 127;
+/** Half past six, in minutes of the day. */
 const MORNING = 390;
-const DAY_S = 86_400;
-const WEEK_S = 7 * DAY_S;
 
 /** The largest dose that the maximum run and the day allow, ml; at least one. */
 export function mostDoseMl(line: WaterLine): number {
@@ -19,38 +17,18 @@ export function mostDoseMl(line: WaterLine): number {
 }
 
 /** Null where the kind cannot be had: a follower needs another line of its board to follow. */
-export function newProgram(kind: ProgramKind, line: WaterLine, garden: Garden): GardenProgram | null {
+export function newProgram(kind: ProgramKind, line: WaterLine, garden: Garden): SavedProgram | null {
   if (line.program.kind === kind) return line.program;
-  const doseMl = Math.min(doseOf(line.program) ?? mostDoseMl(line), mostDoseMl(line));
-  const { minIntervalS, rise, conditions } = line;
-  // A time of the timer must lie within the hours; their begin always does.
-  const minute = conditions.hours ? conditions.hours.fromMinute : MORNING;
-  switch (kind) {
-    case 'alert-only':
-      return { kind };
-    case 'timer':
-      return { kind, slots: [{ minute, days: EVERY_DAY }], doseMl };
-    case 'veto':
-      return { kind, slots: [{ minute, days: EVERY_DAY }], doseMl, interrupts: true };
-    case 'until-wet':
-      return { kind, capMl: doseMl };
-    case 'single-dose':
-      return { kind, doseMl, intervalS: Math.max(DAY_S, minIntervalS) };
-    case 'pulse-soak': {
-      const soakS = Math.min(DAY_S, Math.max(900, minIntervalS, rise.responseS));
-      return {
-        kind,
-        pulseMl: doseMl,
-        soakS,
-        mostPulses: Math.min(4, Math.max(1, Math.floor(line.dailyMaxMl / doseMl))),
-        restS: Math.min(WEEK_S, Math.max(14_400, soakS)),
-      };
-    }
-    case 'follower': {
-      const leader = leadersOf(garden, line)[0];
-      return leader ? { kind, leaderId: leader.id, sharePercent: 100, everyNth: 1 } : null;
-    }
-  }
+  const { dailyMaxMl, minIntervalS, rise, conditions } = line;
+  return PROGRAMS[kind].begin({
+    doseMl: Math.min(doseOf(line.program) ?? mostDoseMl(line), mostDoseMl(line)),
+    dailyMaxMl,
+    minIntervalS,
+    responseS: rise.responseS,
+    // A time of the timer must lie within the hours; their begin always does.
+    minute: conditions.hours ? conditions.hours.fromMinute : MORNING,
+    leaderId: leadersOf(garden, line)[0]?.id ?? null,
+  });
 }
 
 /** Lines that a line may follow: of the same board, running by a program of their own. */

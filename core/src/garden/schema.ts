@@ -13,8 +13,9 @@ import { MOST_ENTRIES } from '../catalogue/catalogueFile.ts';
 import { planSchema } from '../plan/schema.ts';
 import { netlistSchema } from '../wiring/netlist.ts';
 import { registerMapSchema } from '../bus/registers.ts';
-import { MOST } from './bounds.ts';
+import { MOST } from '../quantity/bounds.ts';
 import { calibration, capture, run, soilFacts } from './calibrationSchema.ts';
+import { leaderOf } from '../control/programs/programs.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
 import { SIGNAL_STATES } from '../control/signals.ts';
 import { WEATHER_IDS } from '../plants/weather.ts';
@@ -172,8 +173,7 @@ function checkLinks(garden: Garden, report: Report): void {
     must(['waterLines', at, 'boardId'], 'boards', one.boardId);
     must(['waterLines', at, 'plotId'], 'plots', one.plotId);
     must(['waterLines', at, 'tankId'], 'reservoirs', one.tankId);
-    if (one.program.kind === 'follower')
-      must(['waterLines', at, 'program', 'leaderId'], 'waterLines', one.program.leaderId);
+    must(['waterLines', at, 'program', 'leaderId'], 'waterLines', leaderOf(one.program));
     for (const [place, outlet] of one.outlets.entries())
       must(['waterLines', at, 'outlets', place, 'plotId'], 'plots', outlet.plotId);
   }

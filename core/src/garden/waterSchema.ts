@@ -1,51 +1,11 @@
 /** How a garden waters: lines with their programs, conditions and guards; reservoirs; signals and alerts. */
 import { z } from '../quantity/schema.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
+import { savedProgram } from '../control/programs/programs.ts';
+import { minute, seconds, volumeMl, WEEK_S } from '../control/programs/settings.ts';
 import { BUZZES, DISPLAY_LETTERS, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } from '../control/signals.ts';
-import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from './bounds.ts';
+import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '../quantity/bounds.ts';
 import { id, name, text, time } from './probeSchema.ts';
-
-const volumeMl = z.int().min(1).max(1_000_000);
-const minute = z.int().min(0).max(1439);
-const seconds = (most: number) => z.int().min(0).max(most);
-const WEEK_S = 7 * 86_400;
-
-/** A time of the day, and the weekdays as bits, Monday lowest. */
-const slot = z.strictObject({ minute, days: z.int().min(1).max(127) });
-const slots = z.array(slot).min(1).max(MOST.slots);
-
-/** Start and stop limits are the plot's; "wet" in the veto means at or above the stop limit. */
-export const program = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('alert-only') }),
-  z.strictObject({ kind: z.literal('timer'), slots, doseMl: volumeMl }),
-  z.strictObject({
-    kind: z.literal('pulse-soak'),
-    pulseMl: volumeMl,
-    soakS: seconds(86_400),
-    mostPulses: z.int().min(1).max(20),
-    restS: seconds(WEEK_S),
-  }),
-  z.strictObject({ kind: z.literal('until-wet'), capMl: volumeMl }),
-  z.strictObject({ kind: z.literal('single-dose'), doseMl: volumeMl, intervalS: seconds(WEEK_S) }),
-  z.strictObject({ kind: z.literal('veto'), slots, doseMl: volumeMl, interrupts: z.boolean() }),
-  z.strictObject({
-    kind: z.literal('follower'),
-    leaderId: id,
-    sharePercent: z.int().min(10).max(300),
-    everyNth: z.int().min(1).max(7),
-  }),
-]);
-export type GardenProgram = z.infer<typeof program>;
-export type ProgramKind = GardenProgram['kind'];
-export const PROGRAM_KINDS = [
-  'alert-only',
-  'timer',
-  'pulse-soak',
-  'until-wet',
-  'single-dose',
-  'veto',
-  'follower',
-] as const satisfies readonly ProgramKind[];
 
 const conditions = z.strictObject({
   hours: z.strictObject({ fromMinute: minute, toMinute: minute }).nullable(),
@@ -87,7 +47,7 @@ export const waterLine = z.strictObject({
   flowMlPerS: z.number().min(0.1).max(1000),
   tubeS: z.number().min(0).max(600),
   automatic: z.boolean(),
-  program,
+  program: savedProgram,
   conditions,
   /** A small dose a day while the probe is faulty; 0: nothing. */
   fallbackMl: z.int().min(0).max(100_000),

@@ -3,7 +3,7 @@
  * else (nets, voltages, findings, the picture, the sheets) is worked out from it.
  */
 import { factsSchema } from '../catalogue/schema.ts';
-import { MOST } from '../garden/bounds.ts';
+import { MOST } from '../quantity/bounds.ts';
 import { z } from '../quantity/schema.ts';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');

@@ -1,7 +1,6 @@
 /** What the stand-ins need of a garden. Pots and probes differ a little from plot to plot, always in the same way for the same plot. */
 import type { BoardEngine } from '@plain-trowel/core/control/host/boardEngine';
 import type { Senses } from '@plain-trowel/core/control/host/senses';
-import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import { evennessOf } from '@plain-trowel/core/dosing/outlets';
 import { reservoirOf, type Reservoir } from '@plain-trowel/core/dosing/reservoir';
 import { plotParts } from '@plain-trowel/core/garden/edit';

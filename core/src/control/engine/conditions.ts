@@ -1,7 +1,8 @@
 /** What a person may add: conditions for automatic starts. What a condition needs and nobody knows holds the line back, and says so. */
 import { isBetween } from '../hours.ts';
 import type { Reason } from './reasons.ts';
-import type { Conditions, EngineInput } from './types.ts';
+import type { Conditions } from './settings.ts';
+import type { EngineInput } from './types.ts';
 
 /** The first condition that is not met; null when all are. @param sensor place of the line's probe, whose soil is meant */
 export function unmetCondition(

@@ -1,7 +1,7 @@
 /** Run time and volume in whole numbers, division truncated toward zero. */
-import type { LineConfig } from './types.ts';
 
-type Flow = Pick<LineConfig, 'flowMlPerMin' | 'tubeMs'>;
+/** What a pump gives, and the time before its first drop. */
+export type Flow = { readonly flowMlPerMin: number; readonly tubeMs: number };
 
 /** Seconds that a dose takes, to the nearest second, at least one. */
 export function doseS({ flowMlPerMin, tubeMs }: Flow, volumeMl: number): number {
@@ -14,5 +14,5 @@ export const givenMl = ({ flowMlPerMin, tubeMs }: Flow, ranS: number): number =>
   Math.trunc((Math.max(0, ranS * 1000 - tubeMs) * flowMlPerMin) / 60_000);
 
 /** What a run counts towards the daily maximum, ml: as if the tube were full, rounded up, so that it is never less than what came. */
-export const countedMl = ({ flowMlPerMin }: Pick<LineConfig, 'flowMlPerMin'>, ranS: number): number =>
+export const countedMl = ({ flowMlPerMin }: Pick<Flow, 'flowMlPerMin'>, ranS: number): number =>
   Math.trunc((ranS * flowMlPerMin + 59) / 60);

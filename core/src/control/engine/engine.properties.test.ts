@@ -6,7 +6,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { bootEngine, stepEngine } from './engine.ts';
 import { DAY_S, guards, live, worldOf, type Seen, type World } from './worldForTests.ts';
-import type { EngineConfig, EngineEvent, Guards, RawReading } from './types.ts';
+import type { EngineConfig, Guards } from './settings.ts';
+import type { EngineEvent, RawReading } from './types.ts';
 
 const WORLDS = 2000;
 const SEED = 20_261_126;

@@ -16,7 +16,9 @@ import {
   told,
   WET,
 } from './engineForTests.ts';
-import type { EngineInput, Program, TankConfig } from './types.ts';
+import type { Program } from '../programs/programs.ts';
+import type { TankConfig } from './settings.ts';
+import type { EngineInput } from './types.ts';
 
 const last = <T>(items: readonly T[]): T => {
   const item = items[items.length - 1];

@@ -11,26 +11,24 @@
  */
 import { unmetCondition } from './conditions.ts';
 import { countedMl, doseS, givenMl } from './dose.ts';
-import { DAY_S, FAULTY_S, isMoistureLed, pulsesNow, wishOf, type Sight, type Wish } from './programs.ts';
+import { recordOf, usesProbe } from '../programs/programs.ts';
+import type { Sight, Wish } from '../programs/record.ts';
+import { DAY_S } from '../programs/settings.ts';
 import { newRation, rationAt } from './ration.ts';
 import type { Reason } from './reasons.ts';
 import { doubt, isUnsettled, nextSensor, tankTrouble } from './trust.ts';
+import type { EngineConfig, LineConfig } from './settings.ts';
 import type {
-  EngineConfig,
   EngineEvent,
   EngineInput,
   EngineState,
   EngineStep,
-  LineConfig,
   LineState,
   Order,
   Remembered,
   Run,
 } from './types.ts';
-import { wakeS } from './wake.ts';
-
-/** A run that a follower owes is forgotten after this, s. */
-const OWED_S = 3600;
+import { FAULTY_S, wakeS } from './wake.ts';
 
 /** State at boot: every output off, boot counts as a start. @param remembered what the board kept through the reboot */
 export function bootEngine(config: EngineConfig, remembered: Remembered = [], nowS = 0): EngineState {
@@ -198,8 +196,8 @@ function stepLine(turn: Turn): LineState {
   watchRise(turn);
   if (turn.doubt === null) draft.faultyS = null;
   else draft.faultyS ??= nowS;
-  owe(turn);
-  draft.pulses = pulsesNow(draft, turn.config.program, turn);
+  const { program } = turn.config;
+  Object.assign(draft, recordOf(program.kind).notice?.(program, draft, turn, turn.known.lines));
   for (const order of input.orders) if (order.line === turn.at) obey(turn, order);
   if (draft.run) {
     const why = draft.run.sinceS === nowS ? null : whyStop(turn, draft.run);
@@ -232,19 +230,6 @@ function watchRise(turn: Turn): void {
     draft.locked = true;
     tell(turn, 'locked', 'locked');
   }
-}
-
-/** A follower sees its leader finish. */
-function owe({ draft, config, known, nowS }: Turn): void {
-  if (config.program.kind !== 'follower') return;
-  const leader = known.lines[config.program.leader];
-  const { everyNth, sharePercent } = config.program;
-  if (leader && leader.runs !== draft.seenRuns) {
-    draft.seenRuns = leader.runs;
-    const runS = Math.trunc((leader.lastRanS * sharePercent) / 100);
-    if (leader.runs % everyNth === 0 && runS > 0) draft.owes = { runS, untilS: nowS + OWED_S };
-  }
-  if (draft.owes && nowS >= draft.owes.untilS) draft.owes = null;
 }
 
 function obey(turn: Turn, order: Order): void {
@@ -289,12 +274,9 @@ function whyStop(turn: Turn, run: Run): Reason | null {
   const nextMl = countedMl(config, ranS + 1) - countedMl(config, ranS);
   if (draft.ration.sumMl + nextMl > guards.dailyMaxMl) return 'daily-max';
   // A dose that the probe had no part in goes on without it.
-  if (run.reason === 'order' || run.reason === 'fallback' || !isMoistureLed(program.kind)) return null;
-  if (turn.doubt) return turn.doubt;
-  const tenths = turn.sensor?.tenths ?? 0;
-  if (program.kind === 'until-wet' && tenths >= program.stopTenths) return 'above-stop';
-  if (program.kind === 'veto' && program.interrupts && tenths >= program.wetTenths) return 'wet-veto';
-  return null;
+  const record = recordOf(program.kind);
+  if (run.reason === 'order' || run.reason === 'fallback' || !record.usesProbe) return null;
+  return turn.doubt ?? record.whyStop?.(program, turn.sensor?.tenths ?? 0) ?? null;
 }
 
 function stop(turn: Turn, run: Run, reason: Reason): void {
@@ -323,8 +305,8 @@ function begin(turn: Turn, wish: Exclude<Wish, Reason>): void {
   draft.lastStartS = nowS;
   draft.reason = wish.reason;
   draft.watch = null;
-  if (wish.reason === 'below-start' && config.program.kind === 'pulse-soak') draft.pulses += 1;
-  if (wish.reason === 'follows') draft.owes = null;
+  if (wish.reason !== 'order' && wish.reason !== 'fallback')
+    Object.assign(draft, recordOf(config.program.kind).began?.(draft));
   if (wish.slot !== null) {
     const served = draft.served.slice();
     while (served.length <= wish.slot) served.push(null);
@@ -356,18 +338,25 @@ function decide(turn: Turn): Wish {
   const { draft, config, nowS, input } = turn;
   if (!config.enabled) return 'switched-off';
   if (draft.locked) return 'locked';
-  const wish = withFallback(turn, wishOf(draft, config, turn));
+  const wish = withFallback(turn, wishOf(turn));
   if (typeof wish !== 'object') return wish;
   if (nowS - draft.lastStartS < config.guards.minIntervalS) return 'min-interval';
   if (draft.watch) return 'waiting-for-rise';
-  if (wish.reason !== 'fallback' && isMoistureLed(config.program.kind) && isUnsettledNow(turn))
+  if (wish.reason !== 'fallback' && usesProbe(config.program.kind) && isUnsettledNow(turn))
     return 'unsettled';
   return unmetCondition(config.conditions, input, config.sensor) ?? forbids(turn) ?? wish;
 }
 
+function wishOf(turn: Turn): Wish {
+  const { config, draft } = turn;
+  const record = recordOf(config.program.kind);
+  if (record.usesProbe && turn.doubt) return turn.doubt;
+  return record.wants(config.program, draft, config, turn);
+}
+
 /** While the probe is faulty: nothing, or a small dose once a day that the person has chosen and that no reading has a part in. */
 function withFallback({ draft, config, nowS, doubt: why }: Turn, wish: Wish): Wish {
-  if (why === null || config.fallbackMl === 0 || !isMoistureLed(config.program.kind)) return wish;
+  if (why === null || config.fallbackMl === 0 || !usesProbe(config.program.kind)) return wish;
   const isDue =
     draft.faultyS !== null && nowS - draft.faultyS >= FAULTY_S && nowS - draft.lastStartS >= DAY_S;
   return isDue ? { runS: doseS(config, config.fallbackMl), reason: 'fallback', slot: null } : wish;

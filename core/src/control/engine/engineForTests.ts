@@ -1,16 +1,8 @@
 /** Settings and worlds that the engine's tests start from. */
 import { bootEngine, stepEngine } from './engine.ts';
-import type {
-  Conditions,
-  EngineConfig,
-  EngineEvent,
-  EngineInput,
-  EngineState,
-  Guards,
-  LineConfig,
-  Program,
-  SensorConfig,
-} from './types.ts';
+import type { Program } from '../programs/programs.ts';
+import type { Conditions, EngineConfig, Guards, LineConfig, SensorConfig } from './settings.ts';
+import type { EngineEvent, EngineInput, EngineState } from './types.ts';
 
 /** Raw 3000 is 0 %, raw 1000 is 100 %: 20 counts a percent. */
 export const SENSOR: SensorConfig = {

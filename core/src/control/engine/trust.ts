@@ -1,7 +1,8 @@
 /** Which readings may be acted on: guards 4 and 5. Comparisons are written so that a time or a value that is no number ends in doubt. */
 import { tenthsFromTable } from '../../calibration/boardTable.ts';
 import type { Reason } from './reasons.ts';
-import type { RawReading, SensorConfig, SensorState, TankConfig, TankState } from './types.ts';
+import type { SensorConfig, TankConfig } from './settings.ts';
+import type { RawReading, SensorState, TankState } from './types.ts';
 
 /** Takes a new reading in, or leaves the old one. */
 export function nextSensor(

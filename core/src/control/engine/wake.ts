@@ -1,6 +1,11 @@
 /** When an idle line must be looked at again although nothing is read. */
-import { DAY_S, FAULTY_S, nextSlotS } from './programs.ts';
-import type { EngineConfig, EngineInput, LineConfig, LineState, SensorState } from './types.ts';
+import { recordOf } from '../programs/programs.ts';
+import { DAY_S } from '../programs/settings.ts';
+import type { EngineConfig, LineConfig } from './settings.ts';
+import type { EngineInput, LineState, SensorState } from './types.ts';
+
+/** A faulty probe is given this long to come back before the fallback waters, s; then at most once a day. */
+export const FAULTY_S = 3600;
 
 /** The earliest time after now at which something may change by itself, s since boot; null when nothing does. */
 export function wakeS(
@@ -30,21 +35,7 @@ export function wakeS(
   }
   // The oldest hour of the day is forgotten at a full hour.
   if (line.ration.sumMl > 0) next = sooner(next, nowS, (Math.trunc(nowS / 3600) + 1) * 3600);
-  if (line.owes) next = sooner(next, nowS, line.owes.untilS);
-  switch (program.kind) {
-    case 'pulse-soak':
-      if (line.pulses > 0 && line.lastStopS !== null) {
-        next = sooner(next, nowS, line.lastStopS + program.soakS);
-        next = sooner(next, nowS, line.lastStopS + program.restS);
-      }
-      break;
-    case 'single-dose':
-      next = sooner(next, nowS, line.lastStartS + program.intervalS);
-      break;
-    case 'timer':
-    case 'veto':
-      next = sooner(next, nowS, nextSlotS(program.slots, input));
-  }
+  for (const atS of recordOf(program.kind).wake?.(program, line, input) ?? []) next = sooner(next, nowS, atS);
   return next;
 }
 

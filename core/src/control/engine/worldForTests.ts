@@ -5,15 +5,9 @@
 import fc from 'fast-check';
 import { bootEngine, rememberedOf, stepEngine } from './engine.ts';
 import { NO_CONDITIONS, rawOf } from './engineForTests.ts';
-import type {
-  EngineConfig,
-  EngineEvent,
-  EngineInput,
-  EngineState,
-  LineConfig,
-  Order,
-  Program,
-} from './types.ts';
+import type { Program } from '../programs/programs.ts';
+import type { EngineConfig, LineConfig } from './settings.ts';
+import type { EngineEvent, EngineInput, EngineState, Order } from './types.ts';
 
 export const DAY_S = 86_400;
 

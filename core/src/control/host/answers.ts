@@ -1,6 +1,8 @@
 /** What a board's engine has decided for each of its lines, in the times of the garden. */
 import type { Reason } from '../engine/reasons.ts';
-import type { LineConfig, LineState } from '../engine/types.ts';
+import type { LineConfig } from '../engine/settings.ts';
+import type { LineState } from '../engine/types.ts';
+import { recordOf } from '../programs/programs.ts';
 import type { Hosted } from './engineHost.ts';
 
 export type LineAnswer = {
@@ -22,21 +24,15 @@ export type LineAnswer = {
 /** By the id of the line. */
 export type LineAnswers = Readonly<Record<string, LineAnswer>>;
 
-/** Earliest next start that the engine's own times allow; null while something else holds the line, or nothing does. */
+/** Earliest next start by the line's own times; null while something else holds it, or nothing does. */
 function mayStartS(line: LineState, { program, guards }: LineConfig): number | null {
   switch (line.reason) {
     case 'min-interval':
       return line.lastStartS + guards.minIntervalS;
-    case 'soaking':
-      return program.kind === 'pulse-soak' && line.lastStopS !== null ? line.lastStopS + program.soakS : null;
-    case 'pulses-used':
-      return program.kind === 'pulse-soak' && line.lastStopS !== null ? line.lastStopS + program.restS : null;
-    case 'dose-interval':
-      return program.kind === 'single-dose' ? line.lastStartS + program.intervalS : null;
     case 'waiting-for-rise':
       return line.watch?.untilS ?? null;
     default:
-      return null;
+      return recordOf(program.kind).restsUntilS?.(program, line) ?? null;
   }
 }
 

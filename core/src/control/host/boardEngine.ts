@@ -1,5 +1,5 @@
 /** An engine's settings together with what its places stand for: which line, channel and reservoir of the garden is meant. */
-import type { EngineConfig } from '../engine/types.ts';
+import type { EngineConfig } from '../engine/settings.ts';
 
 export type BoardEngine = {
   readonly boardId: string;

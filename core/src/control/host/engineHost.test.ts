@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { configOf, DRY, GUARDS, LINE, MIDDLE, rawOf, SENSOR } from '../engine/engineForTests.ts';
-import type { EngineConfig } from '../engine/types.ts';
+import type { EngineConfig } from '../engine/settings.ts';
 import { answersOf } from './answers.ts';
 import { channelsOf, type BoardEngine } from './boardEngine.ts';
 import {

@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useState } from 'react';
 import { mixingInputs, methodOf, missingInput, type Step } from '@plain-trowel/core/calibration/methods';
 import { planMixing, waterToAdd } from '@plain-trowel/core/calibration/mixing';

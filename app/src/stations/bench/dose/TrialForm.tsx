@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { AddButton } from '../../../ui/AddButton.tsx';
 import { useTyped } from '../../../ui/useTyped.ts';
 import { useState } from 'react';

@@ -1,5 +1,6 @@
 import { calibrationMismatch, setWaterLine, type PlotParts } from '@plain-trowel/core/garden/edit';
-import { isMoistureLed } from '@plain-trowel/core/control/engine/programs';
+import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
+import { usesProbe } from '@plain-trowel/core/control/programs/programs';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { runVolume } from '@plain-trowel/core/control/runVolume';
 import { workWait } from '@plain-trowel/core/control/workWait';
@@ -7,7 +8,6 @@ import type { WaterLine } from '@plain-trowel/core/garden/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
-import type { LineAnswer } from '../../../links/lineSource.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { reasonText } from '../../../words/reasonText.ts';
 import { Lamp, lampWords } from './Lamp.tsx';
@@ -107,7 +107,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
           ) : (
             <Unheard />
           )}
-          {parts.line && isMoistureLed(parts.line.program.kind) && calibrationMismatch(parts) !== null && (
+          {parts.line && usesProbe(parts.line.program.kind) && calibrationMismatch(parts) !== null && (
             <p role="alert" className="mt-1 border-l-[3px] border-handle pl-3">
               The calibration was made at another supply voltage or on another board and is void here. Nothing
               is decided and every output is off until both references are captured again.

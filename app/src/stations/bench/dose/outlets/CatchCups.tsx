@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useTyped } from '../../../../ui/useTyped.ts';
 import { evennessOf } from '@plain-trowel/core/dosing/outlets';
 import { workEvenness, workRain } from '@plain-trowel/core/dosing/workWater';

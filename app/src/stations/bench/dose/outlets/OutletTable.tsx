@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import type { Evenness } from '@plain-trowel/core/dosing/outlets';
 import { addOutlet, removeOutlet, setOutlet } from '@plain-trowel/core/garden/reservoirs';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';

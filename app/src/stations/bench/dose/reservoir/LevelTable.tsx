@@ -1,4 +1,4 @@
-import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '@plain-trowel/core/garden/bounds';
+import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '@plain-trowel/core/quantity/bounds';
 import { useState } from 'react';
 import { reservoirOf, type ReservoirIssue } from '@plain-trowel/core/dosing/reservoir';
 import { addLevel, removeLevel } from '@plain-trowel/core/garden/reservoirs';

@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useQuery } from '@tanstack/react-query';
 import { addReservoir } from '@plain-trowel/core/garden/reservoirs';
 import { setWaterLine } from '@plain-trowel/core/garden/edit';

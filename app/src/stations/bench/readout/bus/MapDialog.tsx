@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { AddButton } from '../../../../ui/AddButton.tsx';
 import { useState } from 'react';
 import {

@@ -1,4 +1,4 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { AddButton } from '../../../../ui/AddButton.tsx';
 import { addLine, removeLine, setWaterLine } from '@plain-trowel/core/garden/edit';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';

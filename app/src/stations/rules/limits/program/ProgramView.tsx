@@ -3,18 +3,18 @@ import { contradictions } from '@plain-trowel/core/garden/contradictions';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { leadersOf, newProgram } from '@plain-trowel/core/garden/newProgram';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
-import { PROGRAM_KINDS, type ProgramKind } from '@plain-trowel/core/garden/waterSchema';
+import { PROGRAM_KINDS, type ProgramKind } from '@plain-trowel/core/control/programs/programs';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { Select } from '../../../../ui/Select.tsx';
 import { contradictionText } from '../../../../words/contradictionText.ts';
-import { PROGRAM_NAMES, programSentence } from '../../../../words/programText.ts';
+import { PROGRAM_WORDS, programSentence } from '../../../../words/programText.ts';
 import { AnswerPanel } from '../AnswerPanel.tsx';
 import { ConditionFields } from './ConditionFields.tsx';
 import { DayTimeline } from './DayTimeline.tsx';
 import { GuardFields } from './GuardFields.tsx';
 import { LineFields } from './LineFields.tsx';
-import { ProgramFields } from './ProgramFields.tsx';
+import { ProgramFields } from './fields/ProgramFields.tsx';
 import { useLine } from './useLine.ts';
 
 /** How a plot's water line decides: in a sentence, on yesterday's readings, and in all its numbers. */
@@ -94,12 +94,12 @@ function KindField({ line }: { line: WaterLine }) {
         label={`How ${line.name} decides`}
         className="max-w-[320px]"
         groups={[
-          { name: '', options: kinds.map((kind) => ({ value: kind, label: PROGRAM_NAMES[kind].name })) },
+          { name: '', options: kinds.map((kind) => ({ value: kind, label: PROGRAM_WORDS[kind].name })) },
         ]}
         value={line.program.kind}
         onChange={change}
       />
-      <p className="mt-1 max-w-[68ch] text-[14px] text-soft">{PROGRAM_NAMES[line.program.kind].when}</p>
+      <p className="mt-1 max-w-[68ch] text-[14px] text-soft">{PROGRAM_WORDS[line.program.kind].when}</p>
     </div>
   );
 }

@@ -1,13 +1,13 @@
-import { MOST } from '@plain-trowel/core/garden/bounds';
+import { MOST } from '@plain-trowel/core/quantity/bounds';
 import type { WaterLine } from '@plain-trowel/core/garden/schema';
-import type { GardenProgram } from '@plain-trowel/core/garden/waterSchema';
+import type { SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import { useState } from 'react';
 import { Button } from '../../../../ui/Button.tsx';
 import { TimeField } from '../../../../ui/TimeField.tsx';
 import { minuteText } from '../../../../words/timeText.ts';
 import { useLine } from './useLine.ts';
 
-type Timed = Extract<GardenProgram, { slots: unknown }>;
+type Timed = Extract<SavedProgram, { slots: unknown }>;
 type Slot = Timed['slots'][number];
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 

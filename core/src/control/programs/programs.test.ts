@@ -13,8 +13,10 @@ import {
   SENSOR,
   told,
   WET,
-} from './engineForTests.ts';
-import type { Conditions, EngineInput, Program } from './types.ts';
+} from '../engine/engineForTests.ts';
+import type { Program } from './programs.ts';
+import type { Conditions } from '../engine/settings.ts';
+import type { EngineInput } from '../engine/types.ts';
 
 const GENTLE = { ...GUARDS, responseS: 60, noRiseTimes: 99 };
 const reasonOf = (inputs: readonly EngineInput[], change: Parameters<typeof configOf>[0]) =>

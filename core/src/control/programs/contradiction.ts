@@ -1,0 +1,65 @@
+/** Two settings of a water line that disagree. */
+
+/** Fields of a line's form. */
+export type LineField =
+  | 'dose'
+  | 'fallback'
+  | 'pulses'
+  | 'soak'
+  | 'rest'
+  | 'interval'
+  | 'slots'
+  | 'leader'
+  | 'maxRun'
+  | 'dailyMax'
+  | 'minInterval'
+  | 'stale'
+  | 'rise'
+  | 'response'
+  | 'hours'
+  | 'dark'
+  | 'air'
+  | 'soilTemperature'
+  | 'rain'
+  | 'battery'
+  | 'tank'
+  | 'program';
+
+export type Contradiction = {
+  readonly kind:
+    | 'dose-over-run'
+    | 'dose-over-day'
+    | 'pulses-over-day'
+    | 'run-over-interval'
+    | 'soak-under-interval'
+    | 'soak-under-response'
+    | 'rest-under-soak'
+    | 'interval-under-interval'
+    | 'slots-too-close'
+    | 'slot-outside-hours'
+    | 'no-hours'
+    | 'stale-under-logging'
+    | 'rise-under-noise'
+    | 'leader-missing'
+    | 'leader-follows'
+    | 'leader-never-runs'
+    | 'no-probe'
+    | 'no-sensor'
+    | 'tank-unread';
+  /** The field that is at fault first, and the one it disagrees with. */
+  readonly at: LineField;
+  readonly against: LineField | 'logging' | 'noise' | 'probe' | 'sensor';
+  /** What stands at both, in the unit of the fields. */
+  readonly value: number;
+  readonly limit: number;
+};
+
+/** A list of one, or of none when it is not so. */
+export const found = (
+  isSo: boolean,
+  kind: Contradiction['kind'],
+  at: LineField,
+  against: Contradiction['against'],
+  value = 0,
+  limit = 0,
+): Contradiction[] => (isSo ? [{ kind, at, against, value, limit }] : []);
