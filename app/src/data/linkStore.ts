@@ -18,7 +18,8 @@ const NO_ENGINE: BoardEngine = {
   sensorChannelIds: [],
   tankIds: [],
   tankChannelIds: [],
-  around: { airId: null, lightId: null, rainId: null, batteryId: null, soilIds: [] },
+  around: [],
+  batteryId: null,
 };
 /** Every visit boots the boards anew: of what their engines held only what a board keeps is taken up again. */
 const hosted = z

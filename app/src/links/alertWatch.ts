@@ -7,7 +7,8 @@ import {
 } from '@plain-trowel/core/control/alerts';
 import { alertEvent, subjectOf } from '@plain-trowel/core/garden/alertEvent';
 import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
-import { watchedOf, type Heard } from '@plain-trowel/core/garden/plotFacts';
+import { type Heard } from '@plain-trowel/core/garden/plotFacts';
+import { watchedOf } from '@plain-trowel/core/garden/watched';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 

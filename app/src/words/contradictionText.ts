@@ -43,6 +43,8 @@ export function contradictionText({ kind, at, value, limit }: Contradiction): st
       return 'This program goes by a probe, and the plot has none. Add a probe, or choose the timer.';
     case 'no-sensor':
       return `Nothing in this garden measures ${sensorWord(at)}, so it would never run. Name a channel for it on Bench, Readout, or leave this out.`;
+    case 'which-sensor':
+      return `${formatNumber(value)} channels measure ${sensorWord(at)}. Choose which of them this line goes by.`;
     case 'tank-unread':
       return 'This reservoir has no channel or too few levels, so its water is unknown and nothing would run. Complete it on Bench, Dose.';
   }

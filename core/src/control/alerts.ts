@@ -7,20 +7,6 @@
 
 import { isBetween } from './hours.ts';
 
-export const ALERT_KINDS = [
-  'dry',
-  'wet',
-  'hot',
-  'cold',
-  'probe-fault',
-  'silent-board',
-  'tank-low',
-  'battery-low',
-  'line-locked',
-  'recalibrate',
-] as const;
-export type AlertKind = (typeof ALERT_KINDS)[number];
-
 export type AlertRule = {
   readonly kind: AlertKind;
   readonly on: boolean;
@@ -37,27 +23,37 @@ export type AlertRule = {
 const NIGHT = { fromMinute: 22 * 60, toMinute: 7 * 60 } as const;
 const HOUR_S = 3600;
 const DAY_S = 86_400;
-const alert = (
-  kind: AlertKind,
+const usual = (
   hysteresis: number,
   holdOffS: number,
   repeatS: number,
   quiet: AlertRule['quiet'],
-): AlertRule => ({ kind, on: true, hysteresis, holdOffS, repeatS, quiet });
+): Omit<AlertRule, 'kind' | 'on'> => ({ hysteresis, holdOffS, repeatS, quiet });
 
-/** A beginning. Frost, a locked line and an empty tank do not wait for the morning. Moisture in tenths of a percent, degrees in tenths, volts in mV. */
-export const DEFAULT_ALERTS: readonly AlertRule[] = [
-  alert('dry', 30, HOUR_S, DAY_S, NIGHT),
-  alert('wet', 30, 3 * HOUR_S, DAY_S, NIGHT),
-  alert('hot', 20, 600, 6 * HOUR_S, NIGHT),
-  alert('cold', 10, 300, 2 * HOUR_S, null),
-  alert('probe-fault', 0, 1800, DAY_S, NIGHT),
-  alert('silent-board', 0, 1800, DAY_S, NIGHT),
-  alert('tank-low', 0, 300, 12 * HOUR_S, null),
-  alert('battery-low', 200, 1800, DAY_S, NIGHT),
-  alert('line-locked', 0, 0, 6 * HOUR_S, null),
-  alert('recalibrate', 0, 0, 7 * DAY_S, NIGHT),
-];
+/**
+ * Every kind with its settings at first. Frost, a locked line and an empty tank do not wait for the morning. Moisture in tenths of a percent, degrees in tenths,
+ * volts in mV. A new kind is one entry here, what it watches (`garden/watched`) and its words.
+ */
+export const ALERTS = {
+  dry: usual(30, HOUR_S, DAY_S, NIGHT),
+  wet: usual(30, 3 * HOUR_S, DAY_S, NIGHT),
+  hot: usual(20, 600, 6 * HOUR_S, NIGHT),
+  cold: usual(10, 300, 2 * HOUR_S, null),
+  'probe-fault': usual(0, 1800, DAY_S, NIGHT),
+  'silent-board': usual(0, 1800, DAY_S, NIGHT),
+  'tank-low': usual(0, 300, 12 * HOUR_S, null),
+  'battery-low': usual(200, 1800, DAY_S, NIGHT),
+  'line-locked': usual(0, 0, 6 * HOUR_S, null),
+  recalibrate: usual(0, 0, 7 * DAY_S, NIGHT),
+} as const satisfies Readonly<Record<string, Omit<AlertRule, 'kind' | 'on'>>>;
+
+export type AlertKind = keyof typeof ALERTS;
+export const ALERT_KINDS = Object.keys(ALERTS) as readonly AlertKind[];
+export const DEFAULT_ALERTS: readonly AlertRule[] = ALERT_KINDS.map((kind) => ({
+  kind,
+  on: true,
+  ...ALERTS[kind],
+}));
 
 /** One thing that is watched: a value against a limit, or a plain fact. An unknown value (null) changes nothing. */
 export type Watched = {

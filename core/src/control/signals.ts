@@ -3,19 +3,6 @@
  * last by construction, or whatever stands after it would never be seen.
  */
 
-export const SIGNAL_STATES = [
-  'locked',
-  'probe-fault',
-  'tank-low',
-  'too-cold',
-  'too-hot',
-  'too-dry',
-  'too-wet',
-  'night',
-  'content',
-] as const;
-export type SignalState = (typeof SIGNAL_STATES)[number];
-
 export const LAMP_COLOURS = ['off', 'red', 'amber', 'green', 'blue', 'white'] as const;
 export type LampColour = (typeof LAMP_COLOURS)[number];
 export const LAMP_RHYTHMS = ['steady', 'slow blink', 'fast blink'] as const;
@@ -34,26 +21,6 @@ export type SignalRule = {
   readonly buzz: Buzz;
   readonly display: string;
 };
-
-const rule = (
-  state: SignalState,
-  lamp: LampColour,
-  display: string,
-  rhythm: LampRhythm = 'steady',
-): SignalRule => ({ state, on: true, lamp, rhythm, buzz: 'silent', display });
-
-/** A beginning: doubt before moisture, so that nobody trusts a lamp whose probe is out; the night last, so that it hides no trouble. */
-export const DEFAULT_SIGNALS: readonly SignalRule[] = [
-  rule('locked', 'red', 'LOCKED: look', 'fast blink'),
-  rule('probe-fault', 'white', 'Probe?', 'slow blink'),
-  rule('tank-low', 'amber', 'Fill the tank', 'slow blink'),
-  rule('too-cold', 'blue', 'Too cold', 'slow blink'),
-  rule('too-hot', 'red', 'Too hot', 'slow blink'),
-  rule('too-dry', 'red', 'Water me'),
-  rule('too-wet', 'blue', 'Too wet'),
-  rule('night', 'off', 'Good night'),
-  rule('content', 'green', 'Content'),
-];
 
 /** What is known of a plot; null where nobody measures it, which then holds nothing. */
 export type SignalFacts = {
@@ -82,31 +49,79 @@ const below = (value: number | null, limit: number | null): boolean =>
 const above = (value: number | null, limit: number | null): boolean =>
   value !== null && limit !== null && value > limit;
 
+type Signal = {
+  /** When it holds. What nobody measures holds nothing. */
+  readonly holds: (facts: SignalFacts, limits: SignalLimits) => boolean;
+  /** How it is shown at first. */
+  readonly lamp: LampColour;
+  readonly rhythm: LampRhythm;
+  readonly display: string;
+};
+
+/**
+ * Every state, in the order it has at first: doubt before moisture, so that nobody trusts a lamp whose probe is out; the night late, so that it hides no
+ * trouble; "content" last. A new state is one entry here and its words.
+ */
+export const SIGNALS = {
+  locked: {
+    holds: ({ isLocked }) => isLocked,
+    lamp: 'red',
+    rhythm: 'fast blink',
+    display: 'LOCKED: look',
+  },
+  'probe-fault': {
+    holds: ({ isFaulty }) => isFaulty,
+    lamp: 'white',
+    rhythm: 'slow blink',
+    display: 'Probe?',
+  },
+  'tank-low': {
+    holds: ({ isTankLow }) => isTankLow,
+    lamp: 'amber',
+    rhythm: 'slow blink',
+    display: 'Fill the tank',
+  },
+  'too-cold': {
+    holds: (facts, limits) =>
+      below(facts.soilTenthsC, limits.soilLowTenthsC) || below(facts.airTenthsC, limits.airLowTenthsC),
+    lamp: 'blue',
+    rhythm: 'slow blink',
+    display: 'Too cold',
+  },
+  'too-hot': {
+    holds: (facts, limits) =>
+      above(facts.soilTenthsC, limits.soilHighTenthsC) || above(facts.airTenthsC, limits.airHighTenthsC),
+    lamp: 'red',
+    rhythm: 'slow blink',
+    display: 'Too hot',
+  },
+  'too-dry': {
+    holds: ({ tenths }, { dryTenths }) => below(tenths, dryTenths),
+    lamp: 'red',
+    rhythm: 'steady',
+    display: 'Water me',
+  },
+  'too-wet': {
+    holds: ({ tenths }, { wetTenths }) => tenths !== null && tenths >= wetTenths,
+    lamp: 'blue',
+    rhythm: 'steady',
+    display: 'Too wet',
+  },
+  night: { holds: ({ isDark }) => isDark === true, lamp: 'off', rhythm: 'steady', display: 'Good night' },
+  content: { holds: () => true, lamp: 'green', rhythm: 'steady', display: 'Content' },
+} as const satisfies Readonly<Record<string, Signal>>;
+
+export type SignalState = keyof typeof SIGNALS;
+export const SIGNAL_STATES = Object.keys(SIGNALS) as readonly SignalState[];
+
+export const DEFAULT_SIGNALS: readonly SignalRule[] = SIGNAL_STATES.map((state) => {
+  const { lamp, rhythm, display } = SIGNALS[state];
+  return { state, on: true, lamp, rhythm, buzz: 'silent', display };
+});
+
 /** Whether a state holds for a plot. */
-export function holds(state: SignalState, facts: SignalFacts, limits: SignalLimits): boolean {
-  switch (state) {
-    case 'locked':
-      return facts.isLocked;
-    case 'probe-fault':
-      return facts.isFaulty;
-    case 'tank-low':
-      return facts.isTankLow;
-    case 'too-dry':
-      return below(facts.tenths, limits.dryTenths);
-    case 'too-wet':
-      return facts.tenths !== null && facts.tenths >= limits.wetTenths;
-    case 'too-cold':
-      return below(facts.soilTenthsC, limits.soilLowTenthsC) || below(facts.airTenthsC, limits.airLowTenthsC);
-    case 'too-hot':
-      return (
-        above(facts.soilTenthsC, limits.soilHighTenthsC) || above(facts.airTenthsC, limits.airHighTenthsC)
-      );
-    case 'night':
-      return facts.isDark === true;
-    case 'content':
-      return true;
-  }
-}
+export const holds = (state: SignalState, facts: SignalFacts, limits: SignalLimits): boolean =>
+  SIGNALS[state].holds(facts, limits);
 
 /** The rule that speaks for a plot: the first that is on and holds. Null only when even "content" is switched off. */
 export const signalOf = (

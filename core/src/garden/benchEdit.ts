@@ -91,11 +91,10 @@ export function removeChannel(garden: Garden, channelId: string): Garden {
   const channels = garden.channels.filter((one) => one.id !== channelId);
   const isLast = gone && !channels.some((one) => one.probeId === gone.probeId);
   return syncWiring({
-    ...garden,
+    ...withoutChannels(garden, new Set(channels.map((one) => one.id))),
     channels,
     calibrations: garden.calibrations.filter((one) => one.channelId !== channelId),
     runs: garden.runs.filter((one) => one.channelId !== channelId),
-    reservoirs: withoutChannels(garden.reservoirs, new Set(channels.map((one) => one.id))),
     probes:
       isLast && gone.probeId !== null
         ? garden.probes.filter((one) => one.id !== gone.probeId)

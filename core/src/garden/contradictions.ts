@@ -3,9 +3,11 @@
  * What stands here cannot be saved from a form; a file or an earlier version may bring it, and then it is shown until it is put right.
  */
 import { countedMl, doseS } from '../control/engine/dose.ts';
+import { sensesOfConditions } from '../control/conditions/conditions.ts';
 import { found, type Contradiction, type LineField } from '../control/programs/contradiction.ts';
 import { recordOf, usesProbe, type SavedProgram } from '../control/programs/programs.ts';
-import { around, flowOf, noiseTenthsOf, soilThermometer, tankConfig } from './engineOf.ts';
+import { ambientChoices, ambientOf } from './ambient.ts';
+import { flowOf, noiseTenthsOf, tankConfig } from './engineOf.ts';
 import { plotParts, setWaterLine } from './edit.ts';
 import type { Garden, WaterLine } from './schema.ts';
 
@@ -100,27 +102,18 @@ function ofHours({ conditions: { hours } }: WaterLine): Contradiction[] {
 
 /** Whatever a setting goes by must be measured. */
 function ofSensors(garden: Garden, line: WaterLine): Contradiction[] {
-  const { conditions, boardId } = line;
-  const lacks = (isAsked: boolean, field: LineField, has: boolean) =>
-    found(isAsked && !has, 'no-sensor', field, 'sensor');
+  const place = { boardId: line.boardId, plotId: line.plotId, chosen: line.around };
   const probe = plotParts(garden, line.plotId)?.channel ?? null;
   const reservoir = garden.reservoirs.find((one) => one.id === line.tankId);
   const tank = reservoir && tankConfig(reservoir);
+  const unheard = sensesOfConditions(line.conditions).flatMap(({ field, sense }) => {
+    if (ambientOf(garden, place, sense)) return [];
+    const near = ambientChoices(garden, place, sense).length;
+    return found(true, near > 1 ? 'which-sensor' : 'no-sensor', field, 'sensor', near);
+  });
   return [
     ...found(usesProbe(line.program.kind) && !probe, 'no-probe', 'program', 'probe'),
-    ...lacks(conditions.darkBelow !== null, 'dark', around(garden, boardId, 'light') !== null),
-    ...lacks(conditions.airBelowC !== null, 'air', around(garden, boardId, 'air temperature') !== null),
-    ...lacks(
-      conditions.soilAboveC !== null,
-      'soilTemperature',
-      soilThermometer(garden, line.plotId) !== null,
-    ),
-    ...lacks(conditions.noRain, 'rain', around(garden, boardId, 'rain') !== null),
-    ...lacks(
-      conditions.batteryAboveV !== null,
-      'battery',
-      around(garden, boardId, 'battery voltage') !== null,
-    ),
+    ...unheard,
     ...found(tank !== undefined && tank.lowRaw > tank.highRaw, 'tank-unread', 'tank', 'sensor'),
   ];
 }

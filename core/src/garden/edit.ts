@@ -1,4 +1,5 @@
 /** Changes to the garden: each takes the document and gives a new one. Nothing here knows storage or the screen. */
+import { NOTHING_CHOSEN } from './ambient.ts';
 import { leaderOf } from '../control/programs/programs.ts';
 import { DEFAULT_EDGES, type BandEdges } from '../control/bands.ts';
 import type { Curve } from '../calibration/curve.ts';
@@ -29,7 +30,6 @@ import {
   type Garden,
   type Plot,
   type Probe,
-  type Reservoir,
   type WaterLine,
 } from './schema.ts';
 
@@ -78,6 +78,7 @@ export const NEW_LINE = {
   tubeS: 0,
   automatic: false,
   conditions: NO_CONDITIONS,
+  around: NOTHING_CHOSEN,
   fallbackMl: 0,
   tankId: null,
   maxRunS: 20,
@@ -287,16 +288,16 @@ export function removePlot(garden: Garden, plotId: string): Garden {
   const gone = new Set(garden.probes.filter((probe) => probe.plotId === plotId).map((probe) => probe.id));
   const channels = garden.channels.filter((channel) => !gone.has(channel.probeId ?? ''));
   const kept = new Set(channels.map((channel) => channel.id));
+  const rest = withoutChannels(garden, kept);
   return syncWiring({
-    ...garden,
+    ...rest,
     plots: garden.plots.filter((plot) => plot.id !== plotId),
     probes: garden.probes.filter((probe) => probe.plotId !== plotId),
     channels,
     calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
     runs: garden.runs.filter((run) => kept.has(run.channelId)),
-    reservoirs: withoutChannels(garden.reservoirs, kept),
     waterLines: withoutLines(
-      garden.waterLines.map((line) => ({
+      rest.waterLines.map((line) => ({
         ...line,
         outlets: line.outlets.map((one) => (one.plotId === plotId ? { ...one, plotId: null } : one)),
       })),
@@ -305,11 +306,18 @@ export function removePlot(garden: Garden, plotId: string): Garden {
   });
 }
 
-/** Reservoirs whose channel is gone are watched by none. @param kept ids of the channels that stay */
-export const withoutChannels = (reservoirs: readonly Reservoir[], kept: ReadonlySet<string>): Reservoir[] =>
-  reservoirs.map((one) =>
-    one.channelId === null || kept.has(one.channelId) ? one : { ...one, channelId: null },
-  );
+/** The same without what went by channels that are gone: reservoirs are then watched by none, lines go by what is near. */
+export function withoutChannels(garden: Garden, kept: ReadonlySet<string>): Garden {
+  const still = (id: string | null) => (id !== null && kept.has(id) ? id : null);
+  return {
+    ...garden,
+    reservoirs: garden.reservoirs.map((one) => ({ ...one, channelId: still(one.channelId) })),
+    waterLines: garden.waterLines.map((line) => {
+      const { airId, lightId, rainId } = line.around;
+      return { ...line, around: { airId: still(airId), lightId: still(lightId), rainId: still(rainId) } };
+    }),
+  };
+}
 
 /** Takes lines away; those that followed one of them only alert from then on. */
 export function withoutLines(lines: readonly WaterLine[], isGone: (line: WaterLine) => boolean): WaterLine[] {

@@ -95,6 +95,7 @@ export const EDITS: Readonly<Record<string, Edit>> = {
         dailyMaxMl: draw.whole(1, 1_000_000),
         trialNote: draw.text(400),
         conditions: { ...line.conditions, darkBelow: draw.number(-1e6, 1e6) },
+        around: { ...line.around, airId: pick(garden.channels, draw)?.id ?? null },
         cups: {
           areaCm2: draw.number(1, 5000),
           minutes: draw.number(0.1, 600),

@@ -200,14 +200,12 @@ describe('what the engine is told', () => {
     const input = told({ [firstChannel(garden).id]: 2100.4, air: 18.26, light: 299, rain: 1, bat: 3.105 });
     expect(input).toMatchObject({
       sensors: [{ raw: 2100, atS: 100 }],
-      airTenthsC: 183,
-      light: 299,
-      rain: true,
+      around: [{ airTenthsC: 183, light: 299, rain: true, soilTenthsC: null }],
       batteryMv: 12_420,
-      soilTenthsC: [null],
     });
-    expect(told({ light: 300, rain: 0 })).toMatchObject({ light: 300, rain: false, airTenthsC: null });
-    expect(told({ air: 18, rain: 0 }, -801)).toMatchObject({ airTenthsC: null, rain: null });
-    expect(told({ air: 18 }, -800).airTenthsC).toBe(180);
+    const about = (values: Record<string, number>, atS?: number) => told(values, atS).around[0];
+    expect(about({ light: 300, rain: 0 })).toMatchObject({ light: 300, rain: false, airTenthsC: null });
+    expect(about({ air: 18, rain: 0 }, -801)).toMatchObject({ airTenthsC: null, rain: null });
+    expect(about({ air: 18 }, -800)?.airTenthsC).toBe(180);
   });
 });

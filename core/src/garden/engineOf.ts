@@ -2,11 +2,12 @@
 import { plausibleWindow } from '../electrics/converter.ts';
 import { boardTable } from '../calibration/boardTable.ts';
 import { percentPerCount, type Curve } from '../calibration/curve.ts';
+import { boundConditions, type Sense } from '../control/conditions/conditions.ts';
 import { recordOf } from '../control/programs/programs.ts';
-import type { Conditions, LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
+import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import { AROUND_STALE_S, type BoardEngine } from '../control/host/boardEngine.ts';
 import { rawAtVolume, reservoirOf } from '../dosing/reservoir.ts';
-import type { Quantity } from '../quantity/quantities.ts';
+import { ambientOf, NOTHING_CHOSEN } from './ambient.ts';
 import { calibrationMismatch, plotParts, type PlotParts } from './edit.ts';
 import type { Channel, Garden, Reservoir, WaterLine } from './schema.ts';
 
@@ -54,7 +55,7 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
         lines.findIndex((one) => one.id === id),
       ),
       fallbackMl: line.fallbackMl,
-      conditions: conditionsOf(line),
+      conditions: boundConditions(line.conditions),
       guards: {
         maxRunS: line.maxRunS,
         dailyMaxMl: line.dailyMaxMl,
@@ -77,29 +78,18 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
     sensorChannelIds: sensors.map((one) => one.channel.id),
     tankChannelIds: tanks.map((one) => one.channelId),
     tankIds: tanks.map((one) => one.id),
-    around: {
-      airId: around(garden, boardId, 'air temperature')?.id ?? null,
-      lightId: around(garden, boardId, 'light')?.id ?? null,
-      rainId: around(garden, boardId, 'rain')?.id ?? null,
-      batteryId: around(garden, boardId, 'battery voltage')?.id ?? null,
-      soilIds: sensors.map((one) => soilThermometer(garden, one.plotId)?.id ?? null),
-    },
+    around: lines.map((line) => {
+      const place = { boardId, plotId: line.plotId, chosen: line.around };
+      const idOf = (sense: Sense) => ambientOf(garden, place, sense)?.id ?? null;
+      return {
+        airId: idOf('airTenthsC'),
+        lightId: idOf('light'),
+        rainId: idOf('rain'),
+        soilId: idOf('soilTenthsC'),
+      };
+    }),
+    batteryId: ambientOf(garden, { boardId, plotId: '', chosen: NOTHING_CHOSEN }, 'battery')?.id ?? null,
   };
-}
-
-/** A quantity of the garden's surroundings: of the board itself first, else of any other. */
-export const around = (garden: Garden, boardId: string, quantity: Quantity): Channel | null => {
-  const all = garden.channels.filter((one) => one.quantity === quantity);
-  return all.find((one) => one.boardId === boardId) ?? all[0] ?? null;
-};
-
-/** The thermometer that stands in a plot's soil. */
-export function soilThermometer(garden: Garden, plotId: string): Channel | null {
-  const probes = new Set(garden.probes.filter((one) => one.plotId === plotId).map((one) => one.id));
-  return (
-    garden.channels.find((one) => one.quantity === 'soil temperature' && probes.has(one.probeId ?? '')) ??
-    null
-  );
 }
 
 /** Null while the plot's probe has no calibration that holds here and now: then nothing that goes by it can be decided. */
@@ -147,18 +137,5 @@ export function tankConfig(tank: Reservoir): TankConfig {
     lowRaw: Math.floor(first.counts - beyond),
     highRaw: Math.ceil(last.counts + beyond),
     staleAfterS: AROUND_STALE_S,
-  };
-}
-
-function conditionsOf({ conditions }: WaterLine): Conditions {
-  const { hours, airBelowC, soilAboveC, batteryAboveV } = conditions;
-  const tenths = (degrees: number | null) => (degrees === null ? null : Math.round(degrees * 10));
-  return {
-    hours: hours && { fromS: hours.fromMinute * 60, toS: hours.toMinute * 60 },
-    darkBelow: conditions.darkBelow === null ? null : Math.round(conditions.darkBelow),
-    airBelowTenthsC: tenths(airBelowC),
-    soilAboveTenthsC: tenths(soilAboveC),
-    noRain: conditions.noRain,
-    batteryAboveMv: batteryAboveV === null ? null : Math.round(batteryAboveV * 1000),
   };
 }

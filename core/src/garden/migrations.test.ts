@@ -57,7 +57,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 5, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 6, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
@@ -114,7 +114,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(5);
+  expect(read.value.version).toBe(6);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -197,4 +197,32 @@ test('a line of version 4 goes on as it was: until wet, with a daily maximum of 
   expect(read.value.alerts).toHaveLength(10);
   expect(read.value.plots[0]).toMatchObject({ plantGroupId: '', size: null, soil: { kindId: '' } });
   expect(contradictions(read.value, firstLine(read.value))).toEqual([]);
+});
+
+test('a line of version 5 goes by what is near it', () => {
+  const upgraded = readGarden(structuredClone(VERSION_1));
+  if (!upgraded.ok) throw new Error(JSON.stringify(upgraded.issue));
+  const { around: _around, ...line } = upgraded.value.waterLines[0] ?? {};
+  const read = readGarden({ ...upgraded.value, version: 5, waterLines: [line] });
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  expect(read.value.waterLines[0]?.around).toEqual({ airId: null, lightId: null, rainId: null });
+});
+
+test('kinds of alerts and signals that a garden does not know yet are added as they are at first', () => {
+  const upgraded = readGarden(structuredClone(VERSION_1));
+  if (!upgraded.ok) throw new Error(JSON.stringify(upgraded.issue));
+  const { signals, alerts } = upgraded.value;
+  const fewer = {
+    ...upgraded.value,
+    signals: signals.filter((one) => one.state !== 'night').map((one) => ({ ...one, display: 'mine' })),
+    alerts: alerts.filter((one) => one.kind !== 'cold').map((one) => ({ ...one, on: false })),
+  };
+  const read = readGarden(structuredClone(fewer));
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  expect(read.value.signals.slice(-2)).toMatchObject([
+    { state: 'night', display: 'Good night' },
+    { state: 'content', display: 'mine' },
+  ]);
+  expect(read.value.alerts.slice(0, -1)).toEqual(fewer.alerts);
+  expect(read.value.alerts.at(-1)).toMatchObject({ kind: 'cold', on: true });
 });

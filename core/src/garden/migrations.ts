@@ -2,6 +2,7 @@
 import { EMPTY_PLAN } from '../plan/schema.ts';
 import { DEFAULT_ALERTS } from '../control/alerts.ts';
 import { DEFAULT_SIGNALS } from '../control/signals.ts';
+import { NOTHING_CHOSEN } from './ambient.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 
 type Loose = Readonly<Record<string, unknown>>;
@@ -209,9 +210,44 @@ function fromVersion4(garden: Loose): Loose {
   };
 }
 
-const STEPS: readonly ((garden: Loose) => Loose)[] = [fromVersion1, fromVersion2, fromVersion3, fromVersion4];
+/** From version 5: a line's air, light and rain were those of its board, or else the first that the garden had. Now they go by place, or are chosen. */
+const fromVersion5 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 6,
+  waterLines: eachOf(garden.waterLines, (line) => ({ ...line, around: NOTHING_CHOSEN })),
+});
+
+const STEPS: readonly ((garden: Loose) => Loose)[] = [
+  fromVersion1,
+  fromVersion2,
+  fromVersion3,
+  fromVersion4,
+  fromVersion5,
+];
+
+/** Kinds of signals and alerts that came later than the document: they stand as at first, "content" last. */
+function withNewKinds(garden: Loose): Loose {
+  const missing = <T>(list: unknown, all: readonly T[], key: keyof T): readonly T[] => {
+    const known = Array.isArray(list) ? list.filter(isObject).map((one) => one[key as string]) : null;
+    return known === null ? [] : all.filter((one) => !known.includes(one[key]));
+  };
+  const signals = missing(garden.signals, DEFAULT_SIGNALS, 'state');
+  const alerts = missing(garden.alerts, DEFAULT_ALERTS, 'kind');
+  if (signals.length + alerts.length === 0) return garden;
+  const kept = Array.isArray(garden.signals) ? (garden.signals as unknown[]) : [];
+  const isLast = (one: unknown) => isObject(one) && one.state === 'content';
+  return {
+    ...garden,
+    signals: Array.isArray(garden.signals)
+      ? [...kept.filter((one) => !isLast(one)), ...signals, ...kept.filter(isLast)]
+      : garden.signals,
+    alerts: Array.isArray(garden.alerts) ? [...(garden.alerts as unknown[]), ...alerts] : garden.alerts,
+  };
+}
 
 /** The document in the newest version's shape. It is not checked here: the schema does that. */
 export function migrate(parsed: object, version: number): unknown {
-  return STEPS.slice(version - 1).reduce<Loose>((garden, step) => step(garden), parsed as Loose);
+  return withNewKinds(
+    STEPS.slice(version - 1).reduce<Loose>((garden, step) => step(garden), parsed as Loose),
+  );
 }

@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { setPlot, setWaterLine } from './edit.ts';
 import { airAndWater, firstChannel, firstLine, onePlot } from './gardenForTests.ts';
-import { signalFacts, signalLimits, tankNow, valueNow, watchedOf, type Heard } from './plotFacts.ts';
+import { signalFacts, signalLimits, tankNow, valueNow, type Heard } from './plotFacts.ts';
+import { watchedOf } from './watched.ts';
 import type { Channel, Garden } from './schema.ts';
 
 const base = airAndWater(onePlot({ pump: { flowMlPerS: 9 } }), 3000, 1000).garden;

@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 5.
+ * The garden: one document with everything but the readings and the events. Version 6.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -23,7 +23,7 @@ import { channel, id, name, probe, text, time } from './probeSchema.ts';
 import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 5;
+export const GARDEN_VERSION = 6;
 
 const tenths = z.int().min(0).max(1000);
 
@@ -173,6 +173,8 @@ function checkLinks(garden: Garden, report: Report): void {
     must(['waterLines', at, 'boardId'], 'boards', one.boardId);
     must(['waterLines', at, 'plotId'], 'plots', one.plotId);
     must(['waterLines', at, 'tankId'], 'reservoirs', one.tankId);
+    for (const key of ['airId', 'lightId', 'rainId'] as const)
+      must(['waterLines', at, 'around', key], 'channels', one.around[key]);
     must(['waterLines', at, 'program', 'leaderId'], 'waterLines', leaderOf(one.program));
     for (const [place, outlet] of one.outlets.entries())
       must(['waterLines', at, 'outlets', place, 'plotId'], 'plots', outlet.plotId);

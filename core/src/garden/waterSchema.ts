@@ -1,22 +1,12 @@
 /** How a garden waters: lines with their programs, conditions and guards; reservoirs; signals and alerts. */
 import { z } from '../quantity/schema.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
+import { savedConditions } from '../control/conditions/conditions.ts';
 import { savedProgram } from '../control/programs/programs.ts';
 import { minute, seconds, volumeMl, WEEK_S } from '../control/programs/settings.ts';
 import { BUZZES, DISPLAY_LETTERS, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } from '../control/signals.ts';
 import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '../quantity/bounds.ts';
 import { id, name, text, time } from './probeSchema.ts';
-
-const conditions = z.strictObject({
-  hours: z.strictObject({ fromMinute: minute, toMinute: minute }).nullable(),
-  /** Dark is a light sensor's value below this; null: at any light. */
-  darkBelow: z.number().min(-1e6).max(1e6).nullable(),
-  airBelowC: z.number().min(-30).max(60).nullable(),
-  soilAboveC: z.number().min(-10).max(40).nullable(),
-  noRain: z.boolean(),
-  batteryAboveV: z.number().min(1).max(60).nullable(),
-});
-export type GardenConditions = z.infer<typeof conditions>;
 
 /** With what a pump was measured; null: not said. Another of them, and the trials hold no longer. */
 const rig = z.strictObject({
@@ -48,7 +38,9 @@ export const waterLine = z.strictObject({
   tubeS: z.number().min(0).max(600),
   automatic: z.boolean(),
   program: savedProgram,
-  conditions,
+  conditions: savedConditions,
+  /** Channels of its surroundings that a person has chosen; null: by place. */
+  around: z.strictObject({ airId: id.nullable(), lightId: id.nullable(), rainId: id.nullable() }),
   /** A small dose a day while the probe is faulty; 0: nothing. */
   fallbackMl: z.int().min(0).max(100_000),
   tankId: id.nullable(),

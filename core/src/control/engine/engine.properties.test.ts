@@ -318,11 +318,8 @@ test('decisions rest on times: called each second, or only when something is rea
         sensors: [nowS % everyS === 0 ? { raw: 1000 + ((nowS * seed) % 2000), atS: nowS } : null],
         tanks: [nowS % everyS === 0 ? { raw: 200, atS: nowS } : null],
         clock: { daySecond: nowS % DAY_S, weekday: 0 },
-        airTenthsC: null,
-        light: null,
-        rain: null,
+        around: [],
         batteryMv: null,
-        soilTenthsC: [],
         orders: [],
       });
       const day = (isCalled: (nowS: number, askedS: number | null) => boolean) => {

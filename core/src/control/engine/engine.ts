@@ -9,7 +9,7 @@
  * unknown; (5) nothing starts on a reading that is stale, implausible or unsettled; (6) doses that raise nothing lock the line; (7) an order by hand
  * obeys 1, 2, 4 and 6 too.
  */
-import { unmetCondition } from './conditions.ts';
+import { unmetCondition } from '../conditions/conditions.ts';
 import { countedMl, doseS, givenMl } from './dose.ts';
 import { recordOf, usesProbe } from '../programs/programs.ts';
 import type { Sight, Wish } from '../programs/record.ts';
@@ -344,7 +344,7 @@ function decide(turn: Turn): Wish {
   if (draft.watch) return 'waiting-for-rise';
   if (wish.reason !== 'fallback' && usesProbe(config.program.kind) && isUnsettledNow(turn))
     return 'unsettled';
-  return unmetCondition(config.conditions, input, config.sensor) ?? forbids(turn) ?? wish;
+  return unmetCondition(config.conditions, input, turn.at) ?? forbids(turn) ?? wish;
 }
 
 function wishOf(turn: Turn): Wish {

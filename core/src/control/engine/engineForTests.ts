@@ -1,7 +1,8 @@
 /** Settings and worlds that the engine's tests start from. */
 import { bootEngine, stepEngine } from './engine.ts';
 import type { Program } from '../programs/programs.ts';
-import type { Conditions, EngineConfig, Guards, LineConfig, SensorConfig } from './settings.ts';
+import type { Conditions } from '../conditions/conditions.ts';
+import type { EngineConfig, Guards, LineConfig, SensorConfig } from './settings.ts';
 import type { EngineEvent, EngineInput, EngineState } from './types.ts';
 
 /** Raw 3000 is 0 %, raw 1000 is 100 %: 20 counts a percent. */
@@ -67,11 +68,8 @@ export const inputAt = (nowS: number, change: Partial<EngineInput> = {}): Engine
   sensors: [null],
   tanks: [],
   clock: null,
-  airTenthsC: null,
-  light: null,
-  rain: null,
+  around: [],
   batteryMv: null,
-  soilTenthsC: [],
   orders: [],
   ...change,
 });

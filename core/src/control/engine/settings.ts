@@ -3,6 +3,7 @@
  * tenths of a degree, voltages in mV. One engine decides for all water lines of one board.
  */
 import type { BoardTable } from '../../calibration/boardTable.ts';
+import type { Conditions } from '../conditions/conditions.ts';
 import type { Program } from '../programs/programs.ts';
 
 /** A moisture probe that decides, or a reservoir's level, as the board reads it. */
@@ -26,18 +27,6 @@ export type TankConfig = {
   readonly lowRaw: number;
   readonly highRaw: number;
   readonly staleAfterS: number;
-};
-
-/** All may be off (null or false). They hold back automatic starts only. */
-export type Conditions = {
-  /** From one second of the day to another; over midnight when the first is later. */
-  readonly hours: { readonly fromS: number; readonly toS: number } | null;
-  /** Dark is a light sensor's value below this; null: at any light. */
-  readonly darkBelow: number | null;
-  readonly airBelowTenthsC: number | null;
-  readonly soilAboveTenthsC: number | null;
-  readonly noRain: boolean;
-  readonly batteryAboveMv: number | null;
 };
 
 /** They always exist; a setting only tightens or loosens them. */

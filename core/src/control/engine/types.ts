@@ -16,6 +16,15 @@ export type Order =
   /** The person looked at pump, tube and probe, and lets a locked line go on. */
   | { readonly kind: 'unlock'; readonly line: number };
 
+/** Surroundings of a water line as they are now; null: unknown. */
+export type Around = {
+  readonly airTenthsC: number | null;
+  /** What the light sensor gives, whole. */
+  readonly light: number | null;
+  readonly rain: boolean | null;
+  readonly soilTenthsC: number | null;
+};
+
 export type EngineInput = {
   /** Monotonic whole seconds since boot. */
   readonly nowS: number;
@@ -24,14 +33,10 @@ export type EngineInput = {
   readonly tanks: readonly (RawReading | null)[];
   /** Local time; null while the clock is unknown. Weekday 0 is Monday. */
   readonly clock: { readonly daySecond: number; readonly weekday: number } | null;
-  /** As they are now; null: unknown. */
-  readonly airTenthsC: number | null;
-  /** What the light sensor gives, whole. */
-  readonly light: number | null;
-  readonly rain: boolean | null;
+  /** By line: what is known of its surroundings. */
+  readonly around: readonly Around[];
+  /** The board's own battery; null: unknown. */
   readonly batteryMv: number | null;
-  /** By sensor: temperature of its soil. */
-  readonly soilTenthsC: readonly (number | null)[];
   readonly orders: readonly Order[];
 };
 

@@ -1,4 +1,5 @@
 /** When an idle line must be looked at again although nothing is read. */
+import { conditionWakes } from '../conditions/conditions.ts';
 import { recordOf } from '../programs/programs.ts';
 import { DAY_S } from '../programs/settings.ts';
 import type { EngineConfig, LineConfig } from './settings.ts';
@@ -15,7 +16,7 @@ export function wakeS(
   input: EngineInput,
   all: EngineConfig,
 ): number | null {
-  const { nowS, clock } = input;
+  const { nowS } = input;
   const { program, guards, conditions } = config;
   let next: number | null = null;
   next = sooner(next, nowS, line.lastStartS + guards.minIntervalS);
@@ -29,10 +30,7 @@ export function wakeS(
     next = sooner(next, nowS, line.faultyS + FAULTY_S);
     next = sooner(next, nowS, line.lastStartS + DAY_S);
   }
-  if (conditions.hours && clock) {
-    const aheadS = conditions.hours.fromS - clock.daySecond;
-    next = sooner(next, nowS, nowS + (aheadS > 0 ? aheadS : aheadS + DAY_S));
-  }
+  for (const atS of conditionWakes(conditions, input)) next = sooner(next, nowS, atS);
   // The oldest hour of the day is forgotten at a full hour.
   if (line.ration.sumMl > 0) next = sooner(next, nowS, (Math.trunc(nowS / 3600) + 1) * 3600);
   for (const atS of recordOf(program.kind).wake?.(program, line, input) ?? []) next = sooner(next, nowS, atS);

@@ -188,11 +188,8 @@ export function live(world: World, look: (seen: Seen) => void, days = 1): void {
       }),
       tanks: [wrong() ? null : { raw: Math.round(wrong() ? 390 : tankRaw), atS: nowS }],
       clock: { daySecond: timeS % DAY_S, weekday: 0 },
-      airTenthsC: 200,
-      light: null,
-      rain: false,
+      around: config.lines.map(() => ({ airTenthsC: 200, light: null, rain: false, soilTenthsC: null })),
       batteryMv: 12_600,
-      soilTenthsC: [],
       orders: orders(config, chance, world.trouble),
     };
     const before = state;

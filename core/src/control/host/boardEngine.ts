@@ -1,6 +1,15 @@
 /** An engine's settings together with what its places stand for: which line, channel and reservoir of the garden is meant. */
 import type { EngineConfig } from '../engine/settings.ts';
 
+/** Null where nothing measures it, or where nobody has said which of several is meant. */
+export type AroundIds = {
+  readonly airId: string | null;
+  readonly lightId: string | null;
+  readonly rainId: string | null;
+  /** A thermometer in the soil of the line's plot. */
+  readonly soilId: string | null;
+};
+
 export type BoardEngine = {
   readonly boardId: string;
   readonly config: EngineConfig;
@@ -9,23 +18,22 @@ export type BoardEngine = {
   readonly sensorChannelIds: readonly string[];
   readonly tankIds: readonly string[];
   readonly tankChannelIds: readonly (string | null)[];
-  /** Channels that conditions go by; null where nothing measures it. */
-  readonly around: {
-    readonly airId: string | null;
-    readonly lightId: string | null;
-    readonly rainId: string | null;
-    readonly batteryId: string | null;
-    /** By sensor: a thermometer in the soil of the same plot. */
-    readonly soilIds: readonly (string | null)[];
-  };
+  /** By line: the channels that its conditions go by. */
+  readonly around: readonly AroundIds[];
+  readonly batteryId: string | null;
 };
 
 /** A reading of a reservoir or of the weather older than this is unknown, s. */
 export const AROUND_STALE_S = 900;
 
 /** Every channel that a board's decisions go by, each once. */
-export const channelsOf = ({ sensorChannelIds, tankChannelIds, around }: BoardEngine): readonly string[] => {
-  const { airId, lightId, rainId, batteryId, soilIds } = around;
-  const all = [...sensorChannelIds, ...tankChannelIds, airId, lightId, rainId, batteryId, ...soilIds];
+export const channelsOf = ({
+  sensorChannelIds,
+  tankChannelIds,
+  around,
+  batteryId,
+}: BoardEngine): string[] => {
+  const about = around.flatMap(({ airId, lightId, rainId, soilId }) => [airId, lightId, rainId, soilId]);
+  const all = [...sensorChannelIds, ...tankChannelIds, ...about, batteryId];
   return [...new Set(all.filter((id) => id !== null))];
 };

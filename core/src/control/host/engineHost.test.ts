@@ -14,7 +14,7 @@ import {
 import type { Senses } from './senses.ts';
 
 const BOOT = Date.UTC(2026, 4, 1, 6);
-const NOWHERE = { airId: null, lightId: null, rainId: null, batteryId: null, soilIds: [] };
+const NOWHERE = { airId: null, lightId: null, rainId: null, soilId: null };
 
 const boardOf = (
   lineIds: readonly string[] = ['roof'],
@@ -26,7 +26,8 @@ const boardOf = (
   sensorChannelIds: config.sensors.map((_, at) => `probe-${at}`),
   tankIds: [],
   tankChannelIds: [],
-  around: NOWHERE,
+  around: lineIds.map(() => NOWHERE),
+  batteryId: null,
 });
 
 const reading = (tenths: number, timeMs: number): Senses => ({
@@ -137,7 +138,11 @@ test('the channels of a board, each once', () => {
       ...shared,
       sensorChannelIds: ['probe', 'probe'],
       tankChannelIds: [null, 'tank'],
-      around: { ...NOWHERE, airId: 'air', soilIds: [null, 'soil'] },
+      around: [
+        { ...NOWHERE, airId: 'air' },
+        { ...NOWHERE, airId: 'air', soilId: 'soil' },
+      ],
+      batteryId: 'battery',
     }),
-  ).toEqual(['probe', 'tank', 'air', 'soil']);
+  ).toEqual(['probe', 'tank', 'air', 'soil', 'battery']);
 });

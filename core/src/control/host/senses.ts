@@ -42,17 +42,21 @@ export function engineInput(
     const value = valueOf(channelId);
     return value === null ? null : Math.round(value * factor);
   };
-  const rain = valueOf(around.rainId);
   return {
     nowS,
     sensors: engine.sensorChannelIds.map(read),
     tanks: engine.tankChannelIds.map(read),
     clock: senses.localTime(nowMs),
-    airTenthsC: times(around.airId, 10),
-    light: times(around.lightId, 1),
-    rain: rain === null ? null : rain >= 0.5,
-    batteryMv: times(around.batteryId, 1000),
-    soilTenthsC: around.soilIds.map((id) => times(id, 10)),
+    around: around.map(({ airId, lightId, rainId, soilId }) => {
+      const rain = valueOf(rainId);
+      return {
+        airTenthsC: times(airId, 10),
+        light: times(lightId, 1),
+        rain: rain === null ? null : rain >= 0.5,
+        soilTenthsC: times(soilId, 10),
+      };
+    }),
+    batteryMv: times(engine.batteryId, 1000),
     orders,
   };
 }

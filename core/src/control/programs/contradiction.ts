@@ -45,6 +45,7 @@ export type Contradiction = {
     | 'leader-never-runs'
     | 'no-probe'
     | 'no-sensor'
+    | 'which-sensor'
     | 'tank-unread';
   /** The field that is at fault first, and the one it disagrees with. */
   readonly at: LineField;

@@ -15,10 +15,14 @@ import {
   WET,
 } from '../engine/engineForTests.ts';
 import type { Program } from './programs.ts';
-import type { Conditions } from '../engine/settings.ts';
-import type { EngineInput } from '../engine/types.ts';
+import type { Conditions } from '../conditions/conditions.ts';
+import type { Around, EngineInput } from '../engine/types.ts';
 
 const GENTLE = { ...GUARDS, responseS: 60, noRiseTimes: 99 };
+/** What is known about the only line. */
+const about = (known: Partial<Around>): Partial<EngineInput> => ({
+  around: [{ airTenthsC: null, light: null, rain: null, soilTenthsC: null, ...known }],
+});
 const reasonOf = (inputs: readonly EngineInput[], change: Parameters<typeof configOf>[0]) =>
   run(inputs, configOf(change)).at(-1)?.state.lines[0]?.reason;
 
@@ -120,7 +124,7 @@ describe('timer', () => {
     const rainy = configOf({ program, guards: GENTLE, conditions: { ...NO_CONDITIONS, ...wet } });
     const until =
       (endS: number) =>
-      (nowS: number): Partial<EngineInput> => ({ ...from(0)(nowS), rain: nowS < endS });
+      (nowS: number): Partial<EngineInput> => ({ ...from(0)(nowS), ...about({ rain: nowS < endS }) });
     expect(told(seconds(rainy, 1, 9000, () => DRY, until(7000)).events)[0]).toBe('7000 started timer');
     expect(told(seconds(rainy, 1, 9000, () => DRY, until(7200)).events)).toEqual([]);
   });
@@ -238,17 +242,17 @@ describe('conditions hold back automatic starts, and what nobody knows holds the
     [{ hours: { fromS: 3600, toS: 7200 } }, { clock: clock(7200) }, 'outside-hours'],
     [{ hours: { fromS: 3600, toS: 7200 } }, { clock: clock(3600) }, 'below-start'],
     [{ darkBelow: 300 }, {}, 'light-unknown'],
-    [{ darkBelow: 300 }, { light: 300 }, 'not-dark'],
-    [{ darkBelow: 300 }, { light: 299 }, 'below-start'],
+    [{ darkBelow: 300 }, about({ light: 300 }), 'not-dark'],
+    [{ darkBelow: 300 }, about({ light: 299 }), 'below-start'],
     [{ airBelowTenthsC: 300 }, {}, 'air-unknown'],
-    [{ airBelowTenthsC: 300 }, { airTenthsC: 300 }, 'air-warm'],
-    [{ airBelowTenthsC: 300 }, { airTenthsC: 299 }, 'below-start'],
+    [{ airBelowTenthsC: 300 }, about({ airTenthsC: 300 }), 'air-warm'],
+    [{ airBelowTenthsC: 300 }, about({ airTenthsC: 299 }), 'below-start'],
     [{ soilAboveTenthsC: 20 }, {}, 'soil-temperature-unknown'],
-    [{ soilAboveTenthsC: 20 }, { soilTenthsC: [20] }, 'soil-cold'],
-    [{ soilAboveTenthsC: 20 }, { soilTenthsC: [21] }, 'below-start'],
+    [{ soilAboveTenthsC: 20 }, about({ soilTenthsC: 20 }), 'soil-cold'],
+    [{ soilAboveTenthsC: 20 }, about({ soilTenthsC: 21 }), 'below-start'],
     [{ noRain: true }, {}, 'rain-unknown'],
-    [{ noRain: true }, { rain: true }, 'rain'],
-    [{ noRain: true }, { rain: false }, 'below-start'],
+    [{ noRain: true }, about({ rain: true }), 'rain'],
+    [{ noRain: true }, about({ rain: false }), 'below-start'],
     [{ batteryAboveMv: 12_000 }, {}, 'battery-unknown'],
     [{ batteryAboveMv: 12_000 }, { batteryMv: 11_999 }, 'battery-low'],
     [{ batteryAboveMv: 12_000 }, { batteryMv: 12_000 }, 'below-start'],
@@ -260,7 +264,7 @@ describe('conditions hold back automatic starts, and what nobody knows holds the
   test('an order by hand is not asked', () => {
     const order = { kind: 'water', line: 0, volumeMl: 50 } as const;
     expect(
-      reasonOf([reads(700, WET, { rain: true, orders: [order] })], {
+      reasonOf([reads(700, WET, { ...about({ rain: true }), orders: [order] })], {
         conditions: { ...NO_CONDITIONS, noRain: true },
       }),
     ).toBe('order');

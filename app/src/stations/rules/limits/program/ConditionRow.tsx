@@ -1,0 +1,138 @@
+import type { ReactNode } from 'react';
+import type { SavedConditions, Sense } from '@plain-trowel/core/control/conditions/conditions';
+import { ambientChoices } from '@plain-trowel/core/garden/ambient';
+import { channelName } from '@plain-trowel/core/garden/channels';
+import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { Check } from '../../../../ui/Check.tsx';
+import { Select } from '../../../../ui/Select.tsx';
+import { LineNumber } from './LineNumber.tsx';
+
+type NumberKey = 'darkBelow' | 'airBelowC' | 'soilAboveC' | 'batteryAboveV';
+type NumberField = {
+  readonly label: string;
+  readonly unit: string;
+  readonly usual: number;
+  readonly least: number;
+  readonly most: number;
+};
+
+/** How each condition stands in the form; a new one fails to compile here until it has its row. */
+export const CONDITION_ROWS: {
+  readonly [Key in keyof SavedConditions]: {
+    readonly name: string;
+    readonly sense: Sense | null;
+    readonly number: Key extends NumberKey ? NumberField : null;
+  };
+} = {
+  hours: { name: 'within hours', sense: null, number: null },
+  darkBelow: {
+    name: 'it is dark',
+    sense: 'light',
+    number: { label: 'Light below', unit: 'raw counts', usual: 300, least: 0, most: 100_000 },
+  },
+  airBelowC: {
+    name: 'the air is cool enough',
+    sense: 'airTenthsC',
+    number: { label: 'Air below', unit: '°C', usual: 28, least: -30, most: 60 },
+  },
+  soilAboveC: {
+    name: 'the soil is not frozen',
+    sense: 'soilTenthsC',
+    number: { label: 'Soil above', unit: '°C', usual: 2, least: -10, most: 40 },
+  },
+  noRain: { name: 'the rain switch reports no rain', sense: 'rain', number: null },
+  batteryAboveV: {
+    name: 'the battery has enough',
+    sense: 'battery',
+    number: { label: 'Battery above', unit: 'V', usual: 11.8, least: 1, most: 60 },
+  },
+};
+
+/** One condition: a box to tick, its number, and where several sensors could be meant, which of them. */
+export function ConditionRow({
+  line,
+  of,
+  set,
+  choose,
+  children,
+}: {
+  readonly line: WaterLine;
+  readonly of: keyof SavedConditions;
+  /** Tries a change; false when it was refused. */
+  readonly set: (change: Partial<SavedConditions>) => boolean;
+  readonly choose: (around: WaterLine['around']) => void;
+  readonly children?: ReactNode;
+}) {
+  const { name, number, sense } = CONDITION_ROWS[of];
+  const value = line.conditions[of];
+  const isOn = value !== null && value !== false;
+  const off = of === 'noRain' ? false : null;
+  const on = of === 'noRain' ? true : (number?.usual ?? NIGHT);
+  return (
+    <li className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule py-1.5">
+      <Check className="min-w-[250px]" checked={isOn} onChange={(tick) => set({ [of]: tick ? on : off })}>
+        {name}
+      </Check>
+      {isOn && number && typeof value === 'number' && (
+        <span className="w-[150px]">
+          <LineNumber
+            line={line}
+            label={number.label}
+            unit={number.unit}
+            value={value}
+            least={number.least}
+            most={number.most}
+            whole={false}
+            change={(to) => ({ conditions: { ...line.conditions, [of]: to } })}
+          />
+        </span>
+      )}
+      {children}
+      {sense && <SensorChoice line={line} sense={sense} choose={choose} />}
+    </li>
+  );
+}
+
+const NIGHT = { fromMinute: 20 * 60, toMinute: 7 * 60 };
+
+const CHOSEN = { airTenthsC: 'airId', light: 'lightId', rain: 'rainId' } as const;
+
+/** Which of several sensors is meant; nothing where there is no choice. */
+function SensorChoice({
+  line,
+  sense,
+  choose,
+}: {
+  readonly line: WaterLine;
+  readonly sense: Sense;
+  readonly choose: (around: WaterLine['around']) => void;
+}) {
+  const { garden } = useGarden();
+  if (!(sense in CHOSEN)) return null;
+  const key = CHOSEN[sense as keyof typeof CHOSEN];
+  const place = { boardId: line.boardId, plotId: line.plotId, chosen: line.around };
+  const near = ambientChoices(garden, place, sense);
+  const quantity = near[0]?.quantity;
+  const all = garden.channels.filter((one) => one.quantity === quantity);
+  if (all.length < 2) return null;
+  const [only] = near.length === 1 ? near : [];
+  return (
+    <span className="w-[230px]">
+      <Select
+        label="Measured by"
+        groups={[
+          {
+            name: '',
+            options: [
+              { value: '', label: only ? `The nearest: ${channelName(garden, only)}` : 'Not chosen yet' },
+              ...all.map((one) => ({ value: one.id, label: channelName(garden, one) })),
+            ],
+          },
+        ]}
+        value={line.around[key] ?? ''}
+        onChange={(id) => choose({ ...line.around, [key]: id === '' ? null : id })}
+      />
+    </span>
+  );
+}
