@@ -5,7 +5,7 @@ import { noteRefusal } from '../ui/refusals.ts';
 import { showToast } from '../ui/toasts.ts';
 import { refusedText } from '../words/gardenFaultText.ts';
 import { storageText } from '../words/storageText.ts';
-import { withKeys } from './eventKeys.ts';
+import { named } from './eventIds.ts';
 import { keepSafe } from './firstReal.ts';
 import { GardenContext, type GardenChange, type GardenTools } from './gardenContext.ts';
 import {
@@ -102,7 +102,7 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
         const { garden, events = [] } = change(now.history.present);
         const history = changeHistory(now.history, garden, label);
         if (history === now.history) return { stored: now, result: { saved: false, events: 0 } };
-        const next = await saveGarden(db, history, now.revision, withKeys(events));
+        const next = await saveGarden(db, history, now.revision, named(events, 'person'));
         return { stored: next, result: { saved: true, events: events.length } };
       });
       if (saved && saved.events > 0) recordsChanged();

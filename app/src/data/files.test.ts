@@ -6,13 +6,13 @@ import { readReadingsCsv, READINGS_HEADER } from '@plain-trowel/core/records/rea
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';
 import { fileNameOf } from './download.ts';
-import { withKeys } from './eventKeys.ts';
 import { csvChannels, readingsFile } from './exportReadings.ts';
 import { loadGarden, saveGarden } from './gardenStore.ts';
 import { importGarden } from './importGarden.ts';
 import { storeNewGarden } from './newGarden.ts';
 import { isZip, readBackup } from './readBackup.ts';
 import { importRecords, previewImport, stepBack, stepForward } from './recordsImport.ts';
+import { named } from './eventIds.ts';
 import { addRecords, readAside, readEvents, readSeries } from './recordStore.ts';
 import { writeBackup } from './writeBackup.ts';
 import { readLinkFile } from './linkStore.ts';
@@ -22,7 +22,7 @@ const garden = marigoldHare(NOW);
 const history = sampleHistory(garden, NOW);
 const past = {
   readings: history.readings,
-  events: withKeys(history.events),
+  events: history.events,
   link: { world: history.world, openAtStart: true, alerts: {} },
 };
 
@@ -226,7 +226,7 @@ describe('a backup', () => {
     const other = await openDb(`files-${++databases}`);
     await storeNewGarden(other, backup.garden, {
       readings: backup.readings,
-      events: withKeys(backup.events),
+      events: backup.events,
       link: { ...readLinkFile(backup.boards ?? ''), openAtStart: false },
     });
     expect(await other.getAll('blocks')).toEqual(await db.getAll('blocks'));
@@ -243,7 +243,11 @@ describe('a backup', () => {
   });
 
   test('holds what waits in the page, also when storage cannot be read at all', async () => {
-    const note = { kind: 'note', atMs: NOW, plotId: null, simulated: false, text: 'waits' } as const;
+    const [note] = named(
+      [{ kind: 'note', atMs: NOW, plotId: null, simulated: false, text: 'waits' }],
+      'person',
+    );
+    if (!note) throw new Error('no note');
     const waiting = {
       readings: new Map([['channel-c2', [{ timeMs: NOW, raw: 5, flags: 0 }]]]),
       events: [note],

@@ -1,12 +1,12 @@
 import { createContext, use } from 'react';
 import type { History } from '@plain-trowel/core/garden/history';
 import type { Garden } from '@plain-trowel/core/garden/schema';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { PutOutcome } from './recordStore.ts';
 import type { RecordsImport } from './recordsImport.ts';
 
 /** A change to the garden, with the events that belong to it; saved together or not at all. */
-export type GardenChange = (garden: Garden) => { garden: Garden; events?: readonly GardenEvent[] };
+export type GardenChange = (garden: Garden) => { garden: Garden; events?: readonly EventDraft[] };
 
 export type GardenTools = {
   readonly garden: Garden;

@@ -6,7 +6,8 @@ import { readGarden, type GardenFileIssue } from '@plain-trowel/core/garden/gard
 import { importsOf, newHistory, type Change, type History } from '@plain-trowel/core/garden/history';
 import { gardenSchema, type Garden } from '@plain-trowel/core/garden/schema';
 import { allOrNothing, ofGarden, writeTo, type Db, type StoreName, type WriteTx } from './db.ts';
-import type { KeyedEvent } from './recordStore.ts';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { putEvents } from './recordStore.ts';
 import { StorageError } from './storageProblem.ts';
 
 export type StoredGarden = { readonly history: History<Garden>; readonly revision: number };
@@ -159,11 +160,10 @@ export async function saveGarden(
   db: Db,
   history: History<Garden>,
   revision: number | null,
-  events: readonly KeyedEvent[] = [],
+  events: readonly GardenEvent[] = [],
 ): Promise<StoredGarden> {
   return saveGardenWith(db, history, revision, [], async (tx) => {
-    for (const { key, event } of events)
-      await tx.objectStore('events').put({ gardenId: history.present.id, atMs: event.atMs, event }, key);
+    await putEvents(tx, history.present.id, events);
   });
 }
 

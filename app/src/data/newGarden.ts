@@ -3,7 +3,8 @@ import type { Garden } from '@plain-trowel/core/garden/schema';
 import { allOrNothing, writeTo, type Db } from './db.ts';
 import { admitted, GARDEN_STORES, putGarden } from './gardenStore.ts';
 import type { LinkMemory } from './linkStore.ts';
-import { putReadings, type KeyedEvent, type ReadingsByChannel } from './recordStore.ts';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { putEvents, putReadings, type ReadingsByChannel } from './recordStore.ts';
 
 /** Stores a new garden together with a past it came with; a killed tab leaves the whole of it or nothing. */
 export async function storeNewGarden(
@@ -11,7 +12,7 @@ export async function storeNewGarden(
   garden: Garden,
   past: {
     readonly readings: ReadingsByChannel;
-    readonly events: readonly KeyedEvent[];
+    readonly events: readonly GardenEvent[];
     readonly link: Pick<LinkMemory, 'world' | 'openAtStart' | 'alerts'>;
   },
 ): Promise<void> {
@@ -23,7 +24,6 @@ export async function storeNewGarden(
     await putGarden(tx, newHistory(garden), 1);
     await tx.objectStore('links').put({ id, ...past.link });
     await putReadings(tx, id, past.readings, 'beside');
-    for (const { key, event } of past.events)
-      await tx.objectStore('events').put({ gardenId: id, atMs: event.atMs, event }, key);
+    await putEvents(tx, id, past.events);
   });
 }

@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import { listGardens, loadGarden } from './gardenStore.ts';
 import { readKeeping, readPersistence } from './keeping.ts';
 import { loadLink } from './linkStore.ts';
-import { latestReadings, readAside, readEvents, readSeries } from './recordStore.ts';
+import { latestReadings, readAside, readEvents, readSeries, readWater } from './recordStore.ts';
 import { database } from './services.ts';
 
 export const gardensQuery = () =>
@@ -39,6 +39,16 @@ export const eventsQuery = (gardenId: string, fromMs: number, toMs: number) =>
   queryOptions({
     queryKey: ['records', gardenId, 'events', fromMs, toMs],
     queryFn: async () => readEvents(await database(), gardenId, fromMs, toMs),
+    placeholderData: (previous) => previous,
+    gcTime: 10_000,
+  });
+
+export const waterQuery = (gardenId: string, fromMs: number, toMs: number) =>
+  queryOptions({
+    queryKey: ['records', gardenId, 'water', fromMs, toMs],
+    queryFn: async () => readWater(await database(), gardenId, fromMs, toMs),
+    // A class with private maps is not compared field by field.
+    structuralSharing: false,
     placeholderData: (previous) => previous,
     gcTime: 10_000,
   });

@@ -1,6 +1,7 @@
 /** Readings and events in storage. Blocks are merged inside one transaction, so a killed tab leaves whole days or nothing. */
 import { isoOf } from '@plain-trowel/core/quantity/moment';
-import { eventSchema, type GardenEvent } from '@plain-trowel/core/records/event';
+import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
+import { WaterSums } from '@plain-trowel/core/records/waterGiven';
 import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
 import {
   byDay,
@@ -16,9 +17,6 @@ import { allOrNothing, daysOfChannel, type AsideRecord, type Db, type WriteTx, w
 import { StorageError } from './storageProblem.ts';
 
 export type ReadingsByChannel = ReadonlyMap<string, readonly Reading[]>;
-
-/** An event with the key it is kept under: writing it twice keeps one. */
-export type KeyedEvent = { readonly key: string; readonly event: GardenEvent };
 
 /** What became of readings that were put in. */
 export type PutOutcome = {
@@ -98,17 +96,35 @@ export async function addRecords(
   db: Db,
   gardenId: string,
   readings: ReadingsByChannel,
-  events: readonly KeyedEvent[] = [],
+  events: readonly GardenEvent[] = [],
 ): Promise<PutOutcome> {
   const tx = writeTo(db, 'gardens', 'blocks', 'events', 'aside');
   return allOrNothing(tx, async () => {
     if ((await tx.objectStore('gardens').getKey(gardenId)) === undefined) throw new StorageError('gone');
     const outcome = await putReadings(tx, gardenId, readings, 'beside');
-    for (const { key, event } of events)
-      await tx.objectStore('events').put({ gardenId, atMs: event.atMs, event }, key);
+    await putEvents(tx, gardenId, events);
     return outcome;
   });
 }
+
+/** Keeps events under names of their own within the garden; one that is there already is the same one. @param importId of the file that they came with */
+export async function putEvents(
+  tx: WriteTx,
+  gardenId: string,
+  events: readonly GardenEvent[],
+  importId?: string,
+): Promise<void> {
+  for (const event of events)
+    await tx
+      .objectStore('events')
+      .put(
+        { gardenId, atMs: event.atMs, event, ...(importId === undefined ? {} : { importId }) },
+        `${gardenId} ${event.id}`,
+      );
+}
+
+/** The name of a stored event of the first versions, which has none of its own. */
+export const oldId = (key: IDBValidKey): string => `kept ${String(key as string | number)}`;
 
 /** A stretch of a channel's record, and the days within it that could not be read. */
 export type StoredSeries = Series & { readonly damagedDays: readonly number[] };
@@ -172,6 +188,24 @@ export type StoredEvents = {
   readonly unreadable: number;
 };
 
+const EVENTS_AT_ONCE = 2000;
+
+/** Water given from `fromMs` to `toMs`, over every event, a piece at a time. */
+export async function readWater(db: Db, gardenId: string, fromMs: number, toMs: number): Promise<WaterSums> {
+  const sums = new WaterSums();
+  const range = IDBKeyRange.bound([gardenId, fromMs], [gardenId, toMs]);
+  const keys = await db.getAllKeysFromIndex('events', 'by-garden-time', range);
+  for (let at = 0; at < keys.length; at += EVENTS_AT_ONCE) {
+    const { store } = db.transaction('events');
+    const records = await Promise.all(keys.slice(at, at + EVENTS_AT_ONCE).map((key) => store.get(key)));
+    for (const record of records) {
+      const event = record?.undone === true ? null : readEvent(record?.event, '-');
+      if (event) sums.add(event);
+    }
+  }
+  return sums;
+}
+
 /** Events from `fromMs` to `toMs`, newest first, at most `most`; what could not be read is counted. */
 export async function readEvents(
   db: Db,
@@ -186,8 +220,8 @@ export async function readEvents(
   let cursor = await db.transaction('events').store.index('by-garden-time').openCursor(range, 'prev');
   while (cursor && events.length < most) {
     if (cursor.value.undone !== true) {
-      const read = eventSchema.safeParse(cursor.value.event);
-      if (read.success) events.push(read.data);
+      const event = readEvent(cursor.value.event, oldId(cursor.primaryKey));
+      if (event) events.push(event);
       else unreadable += 1;
     }
     cursor = await cursor.continue();

@@ -1,14 +1,14 @@
 /** Readings and events from a file: first looked at, then taken in as one step that can be undone and redone. What is recorded never changes. */
 import { change, redo, undo, type History } from '@plain-trowel/core/garden/history';
 import type { Garden } from '@plain-trowel/core/garden/schema';
-import { eventLine } from '@plain-trowel/core/records/eventsFile';
-import { eventSchema, type GardenEvent } from '@plain-trowel/core/records/event';
+import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
+import { contentOf, readEvent, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
 import { byDay, isSoundBlock, readingsOf, type Reading } from '@plain-trowel/core/records/series';
 import type { Db, WriteTx } from './db.ts';
-import { freshName, withKeys } from './eventKeys.ts';
+import { freshName, named } from './eventIds.ts';
 import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
-import { putReadings, type PutOutcome, type ReadingsByChannel } from './recordStore.ts';
+import { oldId, putEvents, putReadings, type PutOutcome, type ReadingsByChannel } from './recordStore.ts';
 
 /** What a file would bring, before anything is written. */
 export type ImportPreview = {
@@ -71,30 +71,33 @@ export async function previewImport(
   };
 }
 
-/** The events that are not recorded yet; an event of a file has no key, so it is known by all that it says. */
+/** The events that are not recorded yet. They are known by their names; those of the first versions, which had none, by all that they say. */
 async function unknownEvents(
   db: Db,
   gardenId: string,
   events: readonly GardenEvent[],
 ): Promise<readonly GardenEvent[]> {
   if (events.length === 0) return [];
-  const known = new Map<string, number>();
+  const ids = new Set<string>();
+  const contents = new Map<string, number>();
   let cursor = await db
     .transaction('events')
     .store.index('by-garden-time')
     .openCursor(IDBKeyRange.bound([gardenId], [gardenId, []]));
   while (cursor) {
-    if (cursor.value.undone !== true) {
-      // Read through the schema like those of the file, so that the order of the fields is the same.
-      const read = eventSchema.safeParse(cursor.value.event);
-      const line = read.success ? eventLine(read.data) : '';
-      known.set(line, (known.get(line) ?? 0) + 1);
+    const event =
+      cursor.value.undone === true ? null : readEvent(cursor.value.event, oldId(cursor.primaryKey));
+    if (event) {
+      ids.add(event.id);
+      contents.set(contentOf(event), (contents.get(contentOf(event)) ?? 0) + 1);
     }
     cursor = await cursor.continue();
   }
   return events.filter((event) => {
-    const left = known.get(eventLine(event)) ?? 0;
-    if (left > 0) known.set(eventLine(event), left - 1);
+    if (ids.has(event.id)) return false;
+    if (!event.id.startsWith(OLD_ID)) return true;
+    const left = contents.get(contentOf(event)) ?? 0;
+    if (left > 0) contents.set(contentOf(event), left - 1);
     return left === 0;
   });
 }
@@ -132,7 +135,7 @@ export async function importRecords(
     );
     outcomes.push(put);
     const { added, beside } = put;
-    const told: GardenEvent = {
+    const told: EventDraft = {
       kind: 'imported',
       atMs: of.nowMs,
       plotId: null,
@@ -141,8 +144,7 @@ export async function importRecords(
       readings: added,
       beside,
     };
-    for (const { key, event } of withKeys([...of.events, told]))
-      await tx.objectStore('events').put({ gardenId, atMs: event.atMs, event, importId }, key);
+    await putEvents(tx, gardenId, [...of.events, ...named([told], 'person')], importId);
   });
   const [outcome] = outcomes;
   if (!outcome) throw new Error('importRecords: the transaction ended without its work');

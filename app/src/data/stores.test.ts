@@ -3,7 +3,7 @@ import { openDB } from 'idb';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory } from '@plain-trowel/core/garden/history';
 import { setLimits } from '@plain-trowel/core/garden/edit';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { EventDraft } from '@plain-trowel/core/records/event';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';
 import {
@@ -15,13 +15,13 @@ import {
   saveGarden,
 } from './gardenStore.ts';
 import { loadLink, saveLink } from './linkStore.ts';
-import { withKeys } from './eventKeys.ts';
+import { named } from './eventIds.ts';
 import { addRecords, latestReadings, readAside, readEvents, readSeries } from './recordStore.ts';
 import { StorageError } from './storageProblem.ts';
 
 const T0 = Date.UTC(2026, 4, 1, 23, 59, 50);
 const garden = marigoldHare(T0);
-const note = (atMs: number, text: string): GardenEvent => ({
+const note = (atMs: number, text: string): EventDraft => ({
   kind: 'note',
   atMs,
   plotId: null,
@@ -65,7 +65,7 @@ describe('gardens', () => {
       db,
       change(first.history, { ...garden, name: 'Too late' }, 'rename'),
       first.revision,
-      withKeys([note(T0, 'lost')]),
+      named([note(T0, 'lost')], 'person'),
     );
     await expect(late).rejects.toBeInstanceOf(ConflictError);
     expect(await loadGarden(db, garden.id)).toMatchObject({
@@ -91,10 +91,10 @@ describe('gardens', () => {
 
   test('deleting a garden takes its records along and leaves its neighbours', async () => {
     const readings = new Map([['channel-c2', [{ timeMs: T0, raw: 5, flags: 0 }]]]);
-    await saveGarden(db, newHistory(garden), null, withKeys([note(T0, 'gone')]));
+    await saveGarden(db, newHistory(garden), null, named([note(T0, 'gone')], 'person'));
     await place(db, 'neighbour');
     await addRecords(db, garden.id, readings);
-    await addRecords(db, 'neighbour', readings, withKeys([note(T0, 'stays')]));
+    await addRecords(db, 'neighbour', readings, named([note(T0, 'stays')], 'person'));
     await deleteGarden(db, garden.id);
     expect(await loadGarden(db, garden.id)).toEqual({ kind: 'missing' });
     expect((await wholeSeries(db, garden.id, 'channel-c2')).raw).toHaveLength(0);
@@ -134,9 +134,9 @@ describe('readings', () => {
       plotId: null,
       simulated: false,
       text: () => 'not data',
-    } as unknown as GardenEvent;
+    } as unknown as EventDraft;
     await expect(
-      addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]), withKeys([bad])),
+      addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]), named([bad], 'person')),
     ).rejects.toThrow();
     expect((await wholeSeries(db, 'g', 'c')).raw).toHaveLength(0);
   });
@@ -170,8 +170,8 @@ describe('readings', () => {
     expect(await db.count('blocks')).toBe(0);
   });
 
-  test('the same events a second time, by their keys, are kept once', async () => {
-    const events = withKeys([note(T0, 'once'), note(T0, 'once')]);
+  test('the same events a second time, by their names, are kept once', async () => {
+    const events = named([note(T0, 'once'), note(T0, 'once')], 'person');
     await addRecords(db, 'g', new Map(), events);
     await addRecords(db, 'g', new Map(), events);
     expect(await eventsOf(db, 'g')).toHaveLength(2);
@@ -187,7 +187,7 @@ describe('the gate', () => {
       db,
       change(stored.history, wrong, 'log faster'),
       stored.revision,
-      withKeys([note(T0, 'lost')]),
+      named([note(T0, 'lost')], 'person'),
     );
     await expect(refused).rejects.toBeInstanceOf(RefusedError);
     await expect(refused).rejects.toMatchObject({ faults: [{ field: 'logEveryS' }] });
@@ -244,8 +244,10 @@ test('storage of the first layout is brought up and keeps everything', async () 
   old.close();
   const now = await openDb(name);
   expect(await loadGarden(now, garden.id)).toMatchObject({ kind: 'found', stored: { revision: 3 } });
-  expect(await eventsOf(now, garden.id)).toEqual([note(T0, 'old')]);
-  await addRecords(now, garden.id, new Map(), withKeys([note(T0 + 1, 'new')]));
+  expect(await eventsOf(now, garden.id)).toMatchObject([
+    { ...note(T0, 'old'), id: 'kept 1', lineId: null, author: 'person' },
+  ]);
+  await addRecords(now, garden.id, new Map(), named([note(T0 + 1, 'new')], 'person'));
   expect(await eventsOf(now, garden.id)).toHaveLength(2);
 });
 
@@ -256,7 +258,7 @@ test('events come newest first, within the time asked for, and odd ones are coun
     db,
     'g',
     new Map(),
-    withKeys([note(at(1), 'first'), note(at(3), 'third'), note(at(2), 'second')]),
+    named([note(at(1), 'first'), note(at(3), 'third'), note(at(2), 'second')], 'person'),
   );
   await db.add('events', { gardenId: 'g', atMs: at(2.5), event: { kind: 'odd' } });
   const { events, unreadable } = await readEvents(db, 'g', at(1.5), at(3));

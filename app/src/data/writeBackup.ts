@@ -2,13 +2,13 @@ import { strToU8, Zip, ZipDeflate } from 'fflate';
 import { BACKUP_FILES, backupAbout, readingsFileOf } from '@plain-trowel/core/garden/backup';
 import { writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
 import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
-import { eventSchema, type GardenEvent } from '@plain-trowel/core/records/event';
+import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
 import { eventLine } from '@plain-trowel/core/records/eventsFile';
 import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
 import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
 import { ofGarden, type Db } from './db.ts';
 import { rowWriter } from './exportReadings.ts';
-import { eachDay, type ReadingsByChannel } from './recordStore.ts';
+import { oldId, eachDay, type ReadingsByChannel } from './recordStore.ts';
 
 /** What a page holds that may not be on disk: the document, and what waits to be written. */
 export type PageState = {
@@ -130,8 +130,8 @@ async function* eventLines(
     const keys = await db.getAllKeysFromIndex('events', 'by-garden-time', ofGarden(gardenId));
     for (const key of keys) {
       const record = await db.get('events', key);
-      const read = record?.undone === true ? null : eventSchema.safeParse(record?.event);
-      if (read?.success) lines.push(eventLine(read.data));
+      const event = record?.undone === true ? null : readEvent(record?.event, oldId(key));
+      if (event) lines.push(eventLine(event));
       if (lines.length < EVENTS_AT_ONCE) continue;
       yield lines;
       lines = [];

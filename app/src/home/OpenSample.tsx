@@ -1,7 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { withKeys } from '../data/eventKeys.ts';
 import { loadGarden } from '../data/gardenStore.ts';
 import { storeNewGarden } from '../data/newGarden.ts';
 import { gardenQuery, gardensQuery, linkQuery } from '../data/queries.ts';
@@ -21,7 +20,7 @@ async function prepareSample(): Promise<void> {
   if (!sample) return;
   await storeNewGarden(db, sample.garden, {
     readings: sample.readings,
-    events: withKeys(sample.events),
+    events: sample.events,
     link: { world: sample.world, openAtStart: true, alerts: sample.alerts },
   });
 }

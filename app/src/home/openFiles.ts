@@ -2,7 +2,6 @@ import type { QueryClient } from '@tanstack/react-query';
 import { parseGardenText, readGarden } from '@plain-trowel/core/garden/gardenFile';
 import type { Garden } from '@plain-trowel/core/garden/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import { withKeys } from '../data/eventKeys.ts';
 import { loadGarden } from '../data/gardenStore.ts';
 import { importGarden } from '../data/importGarden.ts';
 import { readLinkFile } from '../data/linkStore.ts';
@@ -127,7 +126,7 @@ async function keepBackup(backup: Backup, fileName: string, tools: OpenTools): P
     const link = backup.boards === null ? { world: null, alerts: {} } : readLinkFile(backup.boards);
     await storeNewGarden(db, garden, {
       readings,
-      events: withKeys(events),
+      events,
       link: { ...link, openAtStart: false },
     });
     setOpening({ kind: 'none' });

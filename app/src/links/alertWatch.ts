@@ -10,7 +10,7 @@ import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
 import { type Heard } from '@plain-trowel/core/garden/plotFacts';
 import { watchedOf } from '@plain-trowel/core/garden/watched';
 import type { Garden } from '@plain-trowel/core/garden/schema';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { EventDraft } from '@plain-trowel/core/records/event';
 
 /** An alert that is raised, for the screen. */
 export type ActiveAlert = {
@@ -30,7 +30,7 @@ export class AlertWatch {
   constructor(private states: AlertStates) {}
 
   /** Looks once; gives what is to be told. */
-  step(garden: Garden, heard: Heard, simulated: boolean): GardenEvent[] {
+  step(garden: Garden, heard: Heard, simulated: boolean): EventDraft[] {
     if (this.zone?.name !== garden.timeZone)
       this.zone = { name: garden.timeZone, clock: localTimeIn(garden.timeZone) };
     const minute = Math.floor(this.zone.clock(heard.nowMs).daySecond / 60);
@@ -57,7 +57,7 @@ export class AlertWatch {
     phase: 'acknowledged' | 'snoozed',
     atMs: number,
     simulated: boolean,
-  ): GardenEvent | null {
+  ): EventDraft | null {
     const named = this.states[key] && nameOf(garden, key);
     return named ? alertEvent(garden, { ...named, phase }, atMs, simulated) : null;
   }

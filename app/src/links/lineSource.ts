@@ -1,6 +1,6 @@
 /** Where lines come from. A stand-in, a real board on a serial port and a serial log all look alike from here on. */
 import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { EventDraft } from '@plain-trowel/core/records/event';
 
 export type Line = { readonly boardId: string; readonly text: string; readonly atMs: number };
 
@@ -12,7 +12,7 @@ export type SourceUpdate =
   | { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly baudRate: number }
   | { readonly kind: 'status'; readonly status: SourceStatus; readonly message?: string }
   | { readonly kind: 'answers'; readonly answers: LineAnswers }
-  | { readonly kind: 'events'; readonly events: readonly GardenEvent[] };
+  | { readonly kind: 'events'; readonly events: readonly EventDraft[] };
 
 export type Emit = (update: SourceUpdate) => void;
 

@@ -3,7 +3,7 @@
  * is due to the recorder, and publishes a snapshot five times a second at most, however fast the lines come.
  */
 import type { Garden } from '@plain-trowel/core/garden/schema';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { EventDraft } from '@plain-trowel/core/records/event';
 import { isMoment, isoOf } from '@plain-trowel/core/quantity/moment';
 import { FLAGS } from '@plain-trowel/core/records/series';
 import {
@@ -228,8 +228,8 @@ export class LiveSession {
   }
 
   /** Puts an event into the log with the next write. @returns false when it cannot be one, as with a time that no garden has */
-  note(event: GardenEvent): boolean {
-    return this.recorder.note([event]);
+  note(event: EventDraft): boolean {
+    return this.recorder.note([event], 'person');
   }
 
   /** The person has seen an alert: it is not told again before it is over. */
@@ -252,7 +252,7 @@ export class LiveSession {
       this.nowMs(),
       this.source?.simulated ?? false,
     );
-    if (event) this.recorder.note([event]);
+    if (event) this.recorder.note([event], 'person');
     this.publish();
   }
 
@@ -303,7 +303,7 @@ export class LiveSession {
         this.answers = update.answers;
         break;
       case 'events':
-        this.recorder.note(update.events);
+        this.recorder.note(update.events, 'person');
         break;
     }
     this.publishSoon();

@@ -1,7 +1,6 @@
-import type { KeyedEvent } from '../data/recordStore.ts';
-import { withKeys } from '../data/eventKeys.ts';
+import { named } from '../data/eventIds.ts';
 import { problemOf, type StorageProblem } from '../data/storageProblem.ts';
-import { eventSchema, type GardenEvent } from '@plain-trowel/core/records/event';
+import { eventSchema, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { isReading, type Reading } from '@plain-trowel/core/records/series';
 
 const FLUSH_MS = 2000;
@@ -9,10 +8,10 @@ const FLUSH_MS = 2000;
 const BATCH_READINGS = 5000;
 const BATCH_EVENTS = 500;
 
-/** Keeps readings and events, all of them or none. The same events, by their keys, and the same readings twice are kept once. */
+/** Keeps readings and events, all of them or none. The same events, by their names, and the same readings twice are kept once. */
 export type Save = (
   readings: ReadonlyMap<string, readonly Reading[]>,
-  events: readonly KeyedEvent[],
+  events: readonly GardenEvent[],
 ) => Promise<{ readonly beside: number }>;
 
 export type RecorderState = {
@@ -33,7 +32,7 @@ type Offered = { readonly channelId: string; readonly reading: Reading };
 export class Recorder {
   private readonly lastKeptMs = new Map<string, number>();
   private readings: Offered[] = [];
-  private events: KeyedEvent[] = [];
+  private events: GardenEvent[] = [];
   private timer: ReturnType<typeof setTimeout> | null = null;
   private writing: Promise<void> = Promise.resolve();
   private savedToMs: number | null = null;
@@ -59,7 +58,7 @@ export class Recorder {
     readonly readings: ReadonlyMap<string, readonly Reading[]>;
     readonly events: readonly GardenEvent[];
   } {
-    return { readings: byChannel(this.readings), events: this.events.map((one) => one.event) };
+    return { readings: byChannel(this.readings), events: this.events };
   }
 
   /** Offers a reading; it is kept when the interval since the last kept one has passed, or time went back. One that cannot be recorded is not. */
@@ -74,11 +73,11 @@ export class Recorder {
   }
 
   /** Takes events; one that could not be read back is left out, for it would hold up all that follow. @returns whether all were taken */
-  note(events: readonly GardenEvent[]): boolean {
-    const sound = events.filter((event) => eventSchema.safeParse(event).success);
-    this.events.push(...withKeys(sound));
+  note(drafts: readonly EventDraft[], author: GardenEvent['author'] = 'page'): boolean {
+    const sound = named(drafts, author).filter((event) => eventSchema.safeParse(event).success);
+    this.events.push(...sound);
     if (sound.length > 0) this.schedule();
-    return sound.length === events.length;
+    return sound.length === drafts.length;
   }
 
   /** Writes everything away now; resolves when it is on disk or waits for storage. */
@@ -111,7 +110,7 @@ export class Recorder {
       this.events = this.events.slice(events.length);
       let newest = this.savedToMs ?? -Infinity;
       for (const { reading } of readings) newest = Math.max(newest, reading.timeMs);
-      for (const { event } of events) newest = Math.max(newest, event.atMs);
+      for (const { atMs } of events) newest = Math.max(newest, atMs);
       this.savedToMs = newest;
       this.problem = null;
       this.report(this.state);

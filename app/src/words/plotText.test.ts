@@ -1,3 +1,4 @@
+import { identified } from '@plain-trowel/core/records/event';
 import { describe, expect, test } from 'vitest';
 import { plotParts } from '@plain-trowel/core/garden/edit';
 import { REASONS } from '@plain-trowel/core/control/engine/reasons';
@@ -95,5 +96,5 @@ test.each([
   ],
   [{ ...common, kind: 'note', text: 'yellow leaf' } as const, 'Note', 'yellow leaf'],
 ])('%j in words', (event, what, detail) => {
-  expect(eventText(event)).toEqual({ what, detail });
+  expect(eventText(identified(event, 'e', 'page'))).toEqual({ what, detail });
 });

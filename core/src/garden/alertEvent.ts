@@ -1,5 +1,5 @@
 import type { Told } from '../control/alerts.ts';
-import type { GardenEvent } from '../records/event.ts';
+import type { EventDraft, GardenEvent } from '../records/event.ts';
 import { channelName } from './channels.ts';
 import type { Garden } from './schema.ts';
 
@@ -21,7 +21,7 @@ export function alertEvent(
   told: Pick<Told, 'kind' | 'subjectId'> & { readonly phase: Phase },
   atMs: number,
   simulated: boolean,
-): GardenEvent {
+): EventDraft {
   const line = garden.waterLines.find((one) => one.id === told.subjectId);
   const channel = garden.channels.find((one) => one.id === told.subjectId);
   const probe = garden.probes.find((one) => one.id === channel?.probeId);
@@ -31,6 +31,9 @@ export function alertEvent(
     kind: 'alert',
     atMs,
     plotId,
+    boardId: line?.boardId ?? garden.boards.find((one) => one.id === told.subjectId)?.id ?? null,
+    lineId: line?.id ?? null,
+    channelId: channel?.id ?? null,
     simulated,
     alert: told.kind,
     phase: told.phase,

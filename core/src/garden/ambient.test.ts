@@ -7,7 +7,7 @@ const base = onePlot({});
 const [probe] = base.probes;
 if (!probe) throw new Error('no probe');
 const soil = firstChannel(base);
-const plotId = probe.plotId ?? '';
+const { plotId } = probe;
 
 const channel = (id: string, change: Partial<Channel>): Channel => ({
   ...soil,

@@ -8,9 +8,19 @@ import { REASONS } from '../control/engine/reasons.ts';
 /** Not said: span percent, as in the first versions. */
 const kind = z.enum(PERCENT_KIND_IDS).optional();
 const words = z.string().max(400);
+const id = z.string().min(1).max(160);
 const common = {
+  /** Given once, by whoever saw it happen: the same event twice is kept once. */
+  id,
   atMs: z.number().min(EARLIEST_MS).lt(LATEST_MS),
   plotId: words.nullable(),
+  /** Whose it is, where it is somebody's. */
+  boardId: words.nullable(),
+  lineId: words.nullable(),
+  channelId: words.nullable(),
+  /** Its number among the events of its board; null for what no board has told. */
+  seq: z.int().min(0).nullable(),
+  author: z.enum(['board', 'page', 'person']),
   simulated: z.boolean(),
 };
 
@@ -74,3 +84,48 @@ export const eventSchema = z.discriminatedUnion('kind', [
 ]);
 
 export type GardenEvent = z.infer<typeof eventSchema>;
+
+type Identity = Pick<GardenEvent, 'id' | 'boardId' | 'lineId' | 'channelId' | 'seq' | 'author'>;
+type Draft<Event> = Event extends GardenEvent ? Omit<Event, keyof Identity> & Partial<Identity> : never;
+/** An event as whoever sees it tells it: what it does not say is filled in. */
+export type EventDraft = Draft<GardenEvent>;
+
+/** @param id for an event that has none yet */
+export const identified = (draft: EventDraft, id: string, author: Identity['author']): GardenEvent =>
+  ({
+    boardId: null,
+    lineId: null,
+    channelId: null,
+    seq: null,
+    author,
+    ...draft,
+    id: draft.id ?? id,
+  }) as GardenEvent;
+
+/** What only a person does, and what only a board tells; the rest came from the page. For events of the first versions, which did not say. */
+const PERSONS = ['note', 'poured', 'probe-moved', 'reference', 'calibrated', 'imported'];
+const PAGES = ['alert'];
+
+/** An event as a file or the storage holds it; one of the first versions gets what it lacks. @param id for one without; @returns null for what is no event */
+export function readEvent(value: unknown, id: string): GardenEvent | null {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return null;
+  const isOld = !('id' in value);
+  const { kind } = value as { readonly kind?: unknown };
+  const author = PERSONS.includes(String(kind)) ? 'person' : PAGES.includes(String(kind)) ? 'page' : 'board';
+  const read = eventSchema.safeParse(isOld ? identified(value as EventDraft, id, author) : value);
+  return read.success ? read.data : null;
+}
+
+/** Everything that an event says besides who it is: two with the same are the same, as far as anybody can tell. */
+export function contentOf(event: GardenEvent): string {
+  const {
+    id: _id,
+    boardId: _board,
+    lineId: _line,
+    channelId: _channel,
+    seq: _seq,
+    author: _author,
+    ...content
+  } = event;
+  return JSON.stringify(content);
+}

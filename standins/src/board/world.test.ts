@@ -259,10 +259,24 @@ test('the log keeps waterings and faults, and leaves out the ordinary rest', () 
     lineId: 'line-roof',
     lineName: 'Roof pump',
     percentKind: null,
+    boardId: 'roof',
+    bootMs: T0 - 5000,
+    seq: 3,
   };
   expect(gardenEventOf({ ...common, kind: 'held', reason: 'not-below-start' })).toEqual([]);
   expect(gardenEventOf({ ...common, kind: 'held', reason: 'implausible' })).toEqual([
-    { kind: 'held', reason: 'implausible', plotId: 'chilli', atMs: T0, simulated: true },
+    {
+      kind: 'held',
+      id: `roof ${T0 - 5000} 3`,
+      boardId: 'roof',
+      lineId: 'line-roof',
+      seq: 3,
+      author: 'board',
+      reason: 'implausible',
+      plotId: 'chilli',
+      atMs: T0,
+      simulated: true,
+    },
   ]);
   expect(
     gardenEventOf({ ...common, kind: 'stopped', reason: 'above-stop', ranS: 8, volumeMl: 72 }),

@@ -1,7 +1,7 @@
 import type { Reason } from '@plain-trowel/core/control/engine/reasons';
 import type { HostEvent } from '@plain-trowel/core/control/host/engineHost';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { Setup } from './setup.ts';
 
 export type WorldEvent = HostEvent & {
@@ -37,8 +37,10 @@ const QUIET = new Set<Reason>([
 ]);
 
 /** A stand-in's event as the garden's log keeps it; none for the ordinary rest. */
-export function gardenEventOf(event: WorldEvent): GardenEvent[] {
-  const common = { atMs: event.atMs, plotId: event.plotId, simulated: true };
+export function gardenEventOf(event: WorldEvent): EventDraft[] {
+  const { atMs, plotId, boardId, lineId, seq, bootMs } = event;
+  const id = `${boardId} ${bootMs} ${seq}`;
+  const common = { id, atMs, plotId, boardId, lineId, seq, author: 'board', simulated: true } as const;
   switch (event.kind) {
     case 'started':
       return [

@@ -7,7 +7,7 @@ import { GARDEN_VERSION, type Garden, type Placement, type Capture } from '@plai
 import { EMPTY_CHANNEL, NEW_LINE, NEW_PLOT, NEW_PROBE } from '@plain-trowel/core/garden/edit';
 import { DEFAULT_SIGNALS } from '@plain-trowel/core/control/signals';
 import { setWiring } from '@plain-trowel/core/garden/planEdit';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { identified, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { EMPTY_NETLIST } from '@plain-trowel/core/wiring/netlist';
 import { fromBeta } from '@plain-trowel/core/temperature/thermistor';
 import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
@@ -407,7 +407,9 @@ export function sampleHistory(garden: Garden, nowMs: number): SampleHistory {
   return {
     world: after.world,
     readings,
-    events: [...events, ...told.events].sort((a, b) => a.atMs - b.atMs),
+    events: [...events, ...told.events]
+      .sort((a, b) => a.atMs - b.atMs)
+      .map((draft, at) => identified(draft, `sample ${at}`, 'page')),
     alerts: told.states,
   };
 }
@@ -418,11 +420,11 @@ function alertsOf(
   readings: ReadonlyMap<string, readonly Reading[]>,
   fromMs: number,
   toMs: number,
-): { readonly events: readonly GardenEvent[]; readonly states: AlertStates } {
+): { readonly events: readonly EventDraft[]; readonly states: AlertStates } {
   const clock = localTimeIn(garden.timeZone);
   const next = new Map<string, number>();
   let states: AlertStates = {};
-  const events: GardenEvent[] = [];
+  const events: EventDraft[] = [];
   for (let atMs = fromMs; atMs <= toMs; atMs += LINE_EVERY_MS) {
     const newest = (id: string) => {
       const list = readings.get(id) ?? [];

@@ -19,6 +19,8 @@ export type Hosted = {
   readonly settings: BoardEngine;
   readonly state: EngineState;
   readonly memory: HostMemory;
+  /** Events told since the boot. */
+  readonly told: number;
   /** When the engine wants to be called although nothing is read, ms since 1970; infinite when only a reading can change anything. */
   readonly callMs: number;
 };
@@ -28,7 +30,14 @@ export type LineOrder = { readonly lineId: string } & (
   { readonly kind: 'water'; readonly volumeMl: number } | { readonly kind: 'stop' | 'unlock' }
 );
 
-export type HostEvent = EngineEvent & { readonly lineId: string; readonly atMs: number };
+/** `seq` counts the events of a board since it was switched on; with the boot they have a name that no other event has. */
+export type HostEvent = EngineEvent & {
+  readonly boardId: string;
+  readonly lineId: string;
+  readonly atMs: number;
+  readonly bootMs: number;
+  readonly seq: number;
+};
 
 const NOTHING_KEPT: Remembered[number] = { givenMl: 0, locked: false, noRise: 0 };
 
@@ -36,7 +45,7 @@ const NOTHING_KEPT: Remembered[number] = { givenMl: 0, locked: false, noRise: 0 
 export function switchOn(settings: BoardEngine, memory: HostMemory, bootMs: number, atMs = bootMs): Hosted {
   const remembered = settings.lineIds.map((id) => memory[id] ?? NOTHING_KEPT);
   const state = bootEngine(settings.config, remembered, Math.floor((atMs - bootMs) / 1000));
-  return { bootMs, settings, state, memory, callMs: Infinity };
+  return { bootMs, settings, state, memory, told: 0, callMs: Infinity };
 }
 
 /** One look at the readings: what runs from now on, and what happened. Orders for lines of other boards are passed over. */
@@ -52,23 +61,32 @@ export function stepHost(
   const input = engineInput(settings, senses, nowMs, rebooted.bootMs, ordersOn(settings, orders));
   const step = stepEngine(rebooted.state, input, settings.config);
   const isWritten = step.events.some(({ kind }) => kind !== 'held' && kind !== 'refused');
+  const seen: Seen[] = step.events.flatMap((event) => {
+    const lineId = settings.lineIds[event.line];
+    return lineId === undefined ? [] : [{ ...event, lineId }];
+  });
+  const { bootMs } = rebooted;
+  const all = [...(cut === null ? [] : cutShort(before, nowMs, cut)), ...seen];
   return {
     hosted: {
-      bootMs: rebooted.bootMs,
+      bootMs,
       settings,
       state: step.state,
       memory: isWritten ? { ...before.memory, ...memoryOf(settings, step.state) } : before.memory,
-      callMs: step.callAgainAtS === null ? Infinity : rebooted.bootMs + step.callAgainAtS * 1000,
+      told: rebooted.told + all.length,
+      callMs: step.callAgainAtS === null ? Infinity : bootMs + step.callAgainAtS * 1000,
     },
-    events: [
-      ...(cut === null ? [] : cutShort(before, nowMs, cut)),
-      ...step.events.flatMap((event): HostEvent[] => {
-        const lineId = settings.lineIds[event.line];
-        return lineId === undefined ? [] : [{ ...event, lineId, atMs: nowMs }];
-      }),
-    ],
+    events: all.map((event, at) => ({
+      ...event,
+      boardId: settings.boardId,
+      atMs: nowMs,
+      bootMs,
+      seq: rebooted.told + at,
+    })),
   };
 }
+
+type Seen = EngineEvent & { readonly lineId: string };
 
 /** Since when a line's output is on, ms since 1970; null while it is off. */
 export function runningSinceMs({ settings, state, bootMs }: Hosted, lineId: string): number | null {
@@ -87,8 +105,10 @@ function whyBeginAgain(
 }
 
 /** With other places the seconds go on; a clock set to before the boot counts from now. */
-const beginAgain = ({ memory, bootMs }: Hosted, settings: BoardEngine, nowMs: number): Hosted =>
-  switchOn(settings, memory, Math.min(bootMs, nowMs), nowMs);
+const beginAgain = ({ memory, bootMs, told }: Hosted, settings: BoardEngine, nowMs: number): Hosted => ({
+  ...switchOn(settings, memory, Math.min(bootMs, nowMs), nowMs),
+  told: nowMs < bootMs ? 0 : told,
+});
 
 /** What the places of the settings stand for. When that changes, the state fits no longer, and the board begins again as after an upload. */
 const placesOf = ({ lineIds, sensorChannelIds, tankIds, config }: BoardEngine): string =>
@@ -106,9 +126,9 @@ const memoryOf = (settings: BoardEngine, state: EngineState): HostMemory =>
   );
 
 /** What ran is off, as with any upload; it gave what the old settings make of its time. */
-function cutShort({ state, settings, bootMs }: Hosted, nowMs: number, reason: Reason): HostEvent[] {
+function cutShort({ state, settings, bootMs }: Hosted, nowMs: number, reason: Reason): Seen[] {
   const nowS = Math.max(state.nowS, Math.floor((nowMs - bootMs) / 1000));
-  return state.lines.flatMap((line, at): HostEvent[] => {
+  return state.lines.flatMap((line, at): Seen[] => {
     const config = settings.config.lines[at];
     const lineId = settings.lineIds[at];
     if (!line.run || !config || lineId === undefined) return [];
@@ -119,7 +139,6 @@ function cutShort({ state, settings, bootMs }: Hosted, nowMs: number, reason: Re
         line: at,
         lineId,
         atS: nowS,
-        atMs: nowMs,
         reason,
         ranS,
         volumeMl: givenMl(config, ranS),

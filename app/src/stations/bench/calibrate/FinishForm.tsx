@@ -65,6 +65,7 @@ export function FinishForm({
                 {
                   atMs: nowMs,
                   plotId: parts.plot.id,
+                  channelId: done.value.calibration.channelId,
                   simulated,
                   kind: 'calibrated',
                   calibrationId: done.value.calibration.id,

@@ -60,6 +60,7 @@ export function useCapture(parts: PlotParts): (what: What, pointId: string | nul
           {
             atMs: Math.round(live.nowMs),
             plotId: parts.plot.id,
+            channelId: channel.id,
             simulated,
             kind: 'reference',
             condition: what.condition,

@@ -7,23 +7,22 @@ import {
   formatNumber,
   formatPercent,
 } from '@plain-trowel/core/quantity/format';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { summaryOf } from '@plain-trowel/core/records/summary';
 import type { Series } from '@plain-trowel/core/records/series';
 import { workChange, workSwing } from '@plain-trowel/core/records/workSummary';
-import { waterGiven } from '@plain-trowel/core/records/waterGiven';
+import type { WaterSums } from '@plain-trowel/core/records/waterGiven';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 
 /** The log's own reading of itself, in a sentence or two, before any picture. */
 export function LogHead({
   parts,
   series,
-  events,
+  water,
   hours,
 }: {
   parts: PlotParts;
   series: Series | null;
-  events: readonly GardenEvent[];
+  water: WaterSums | null;
   hours: number;
 }) {
   const { fit, plot } = parts;
@@ -32,17 +31,17 @@ export function LogHead({
   const say = (value: number) =>
     fit ? formatPercent(value, fit.percentKind) : `${formatCounts(Math.round(value))} counts`;
   const scale = fit ? { unit: percentUnit(fit.percentKind), decimals: 1 } : { unit: 'counts', decimals: 0 };
-  const given = waterGiven(events);
+  const given = water?.ofPlot(plot.id) ?? null;
   return (
     <header className="mb-3 border-b border-ink pb-2.5">
       <h1>
         {plot.name}
-        {summary ? `: ${say(summary.last)} at last` : ''}
+        {summary ? `: ${say(summary.last)}, latest reading` : ''}
       </h1>
       <p className="text-soft">
         {summary ? (
           <>
-            Moved by <WorkedNumber id="change" lead worked={workChange(summary, scale)} /> in{' '}
+            Changed by <WorkedNumber id="change" lead worked={workChange(summary, scale)} /> in{' '}
             <span className="num">{formatDuration(summary.durationS)}</span>, between {say(summary.lowest)}{' '}
             and {say(summary.highest)}, a swing of{' '}
             <WorkedNumber id="swing" worked={workSwing(summary, scale)} />;{' '}

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { withoutBeside } from '@plain-trowel/core/records/series';
 import type { PlotParts } from '@plain-trowel/core/garden/edit';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { eventsQuery, seriesQuery } from '../../../data/queries.ts';
+import { eventsQuery, seriesQuery, waterQuery } from '../../../data/queries.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
 import { useLive, useLiveTools, usePlot } from '../../../links/liveContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
@@ -55,6 +55,7 @@ function LogOfPlot({ plotId }: { plotId: string }) {
   const channelId = plot?.parts.channel?.id ?? '';
   const read = useQuery(seriesQuery(garden.id, channelId, fromMs, toMs, true));
   const kept = useQuery(eventsQuery(garden.id, fromMs, toMs));
+  const water = useQuery(waterQuery(garden.id, fromMs, toMs));
   const all = read.data;
   const series = useMemo(() => all && withoutBeside(all), [all]);
   const { events, unreadable } = kept.data ?? { events: [], unreadable: 0 };
@@ -64,7 +65,7 @@ function LogOfPlot({ plotId }: { plotId: string }) {
   const own = events.filter((event) => event.plotId === plotId || event.plotId === null);
   return (
     <>
-      <LogHead parts={parts} series={series ?? null} events={own} hours={hours} />
+      <LogHead parts={parts} series={series ?? null} water={water.data ?? null} hours={hours} />
       <MismatchNote parts={parts} />
       <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
         <Choice legend="Stretch of time" options={RANGES} value={hours} onChange={setHours} />

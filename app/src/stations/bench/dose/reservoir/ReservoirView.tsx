@@ -3,9 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { addReservoir } from '@plain-trowel/core/garden/reservoirs';
 import { setWaterLine } from '@plain-trowel/core/garden/edit';
 import type { Reservoir, WaterLine } from '@plain-trowel/core/garden/schema';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { useMemo } from 'react';
-import { eventsQuery } from '../../../../data/queries.ts';
+import { waterQuery } from '../../../../data/queries.ts';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { AddButton } from '../../../../ui/AddButton.tsx';
@@ -92,15 +91,14 @@ function useUse(tankId: string): number {
   const { nowMs } = useLive();
   const toMs = Math.ceil(nowMs / 3_600_000) * 3_600_000;
   const fromMs = toMs - WEEK_DAYS * DAY_MS;
-  const { data } = useQuery(eventsQuery(garden.id, fromMs, toMs));
+  const { data } = useQuery(waterQuery(garden.id, fromMs, toMs));
   return useMemo(() => {
-    const plots = new Set(garden.waterLines.filter((one) => one.tankId === tankId).map((one) => one.plotId));
-    const events: readonly GardenEvent[] = data?.events ?? [];
-    const taken = events.flatMap((one) =>
-      one.kind === 'pump-stopped' && plots.has(one.plotId ?? '') ? [one] : [],
-    );
-    const firstMs = Math.min(...events.map((one) => one.atMs), toMs);
-    const days = Math.min(WEEK_DAYS, Math.max(1, (toMs - firstMs) / DAY_MS));
-    return taken.reduce((sum, one) => sum + one.volumeMl, 0) / days;
+    if (!data) return 0;
+    const days = Math.min(WEEK_DAYS, Math.max(1, (toMs - data.firstMs) / DAY_MS));
+    const isOnly = (one: WaterLine) =>
+      garden.waterLines.every((other) => other.id === one.id || other.plotId !== one.plotId);
+    return garden.waterLines
+      .filter((one) => one.tankId === tankId)
+      .reduce((sum, one) => sum + data.ofLineMl(one.id, isOnly(one) ? one.plotId : null) / days, 0);
   }, [data, garden.waterLines, tankId, toMs]);
 }

@@ -1,0 +1,90 @@
+/**
+ * Makes engine/vectors: traces of made-up days, chosen so that every kind of program and every reason of the engine stands in at least fifty of them.
+ * Run by `npm run vectors`; the files are checked by `core/src/control/vectors/vectorFile.test.ts`.
+ */
+import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { REASONS, type Reason } from '@plain-trowel/core/control/engine/reasons';
+import {
+  NOT_THE_ENGINES,
+  reasonsIn,
+  runScript,
+  type Call,
+} from '@plain-trowel/core/control/vectors/runScript';
+import { scriptOf, type Script } from '@plain-trowel/core/control/vectors/script';
+import { traceOf, VECTORS_FORMAT, VECTORS_VERSION } from '@plain-trowel/core/control/vectors/vectorFile';
+
+const FOLDER = 'engine/vectors';
+const EACH = 50;
+const LEAST_TRACES = 400;
+const LONGEST = 400;
+const LEAST_CALLS = 30;
+const SEEDS = Number(process.env.SEEDS ?? 10_000);
+const LONG_DAY_S = 200_000;
+const A_FILE = 50;
+
+type Candidate = {
+  readonly name: string;
+  readonly script: Script;
+  readonly calls: readonly Call[];
+  readonly reasons: ReadonlySet<Reason>;
+};
+
+const wanted = REASONS.filter((reason) => !NOT_THE_ENGINES.includes(reason));
+const have = new Map<Reason, number>(wanted.map((reason) => [reason, 0]));
+const chosen: Candidate[] = [];
+const missing = () => wanted.filter((reason) => (have.get(reason) ?? 0) < EACH);
+
+function consider(name: string, script: Script): void {
+  const all = runScript(script, () => false);
+  const lacks = new Set(missing());
+  // As long as it takes to its last reason that is still wanted, and no longer.
+  const firstSeen = [...reasonsIn(all)]
+    .filter((reason) => lacks.has(reason))
+    .map((reason) => all.findIndex((call) => reasonsIn([call]).has(reason)));
+  const within = firstSeen.filter((at) => at < LONGEST);
+  const calls = all.slice(0, Math.max(LEAST_CALLS, ...within.map((at) => at + 3)));
+  const reasons = reasonsIn(calls);
+  const helps = [...reasons].filter((reason) => lacks.has(reason)).length;
+  if (helps === 0) return;
+  // While much is missing, only days that bring in several things at once, or something rare.
+  const isRare = [...reasons].some((reason) => lacks.has(reason) && (have.get(reason) ?? 0) < EACH / 2);
+  if (!isRare && helps < 2 && lacks.size > 3) return;
+  chosen.push({ name, script, calls, reasons });
+  for (const reason of reasons) have.set(reason, (have.get(reason) ?? 0) + 1);
+}
+
+for (let seed = 1; seed <= SEEDS && missing().length > 0; seed += 1) {
+  consider(`day ${seed}`, scriptOf(seed));
+  consider(`days ${seed}`, scriptOf(seed, LONG_DAY_S));
+}
+for (let seed = SEEDS; chosen.length < LEAST_TRACES; seed += 1) {
+  const script = scriptOf(seed);
+  chosen.push({
+    name: `day ${seed}`,
+    script,
+    calls: runScript(script, () => false).slice(0, LEAST_CALLS),
+    reasons: new Set(),
+  });
+}
+const left = missing();
+if (left.length > 0)
+  throw new Error(
+    `too rare in ${SEEDS} seeds: ${left.map((one) => `${one} ${have.get(one) ?? 0}`).join(', ')}`,
+  );
+
+mkdirSync(FOLDER, { recursive: true });
+for (const old of readdirSync(FOLDER)) rmSync(`${FOLDER}/${old}`);
+for (let from = 0; from < chosen.length; from += A_FILE) {
+  const traces = chosen
+    .slice(from, from + A_FILE)
+    .map(({ name, script, calls }) => traceOf(name, script.config, calls));
+  const rows = traces.map((trace) => JSON.stringify(trace)).join(',\n');
+  writeFileSync(
+    `${FOLDER}/${String(from / A_FILE + 1).padStart(2, '0')}.json`,
+    `{"format":"${VECTORS_FORMAT}","version":"${VECTORS_VERSION}","traces":[\n${rows}\n]}\n`,
+  );
+}
+const calls = chosen.reduce((sum, one) => sum + one.calls.length, 0);
+console.log(
+  `${chosen.length} traces, ${calls} calls; the rarest reason stands in ${Math.min(...have.values())} of them`,
+);

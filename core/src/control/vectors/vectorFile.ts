@@ -1,0 +1,179 @@
+/**
+ * Files that say what the engine means: settings, what it is told, what it must answer. Every language that has an engine of its own runs the same files.
+ * DRAFT: numbers and shapes may still change; version 1 will be frozen. Described in docs/VECTORS.md.
+ */
+import { z } from '../../quantity/schema.ts';
+import { PROGRAM_KINDS } from '../programs/programs.ts';
+import { EVENT_CODES, REASON_CODES } from '../codes.ts';
+import { bootEngine, stepEngine } from '../engine/engine.ts';
+import type { EngineConfig } from '../engine/settings.ts';
+import type { EngineEvent, EngineInput, EngineStep, Order, Remembered } from '../engine/types.ts';
+import type { Call } from './runScript.ts';
+
+export const VECTORS_FORMAT = 'plain-trowel-engine-vectors';
+export const VECTORS_VERSION = 'draft';
+
+const int = z.int();
+const maybe = int.nullable();
+/** Raw value, and 1 when whoever read it knows that it has not settled. Read at the second of the call. */
+const reading = z.tuple([int, int]).nullable();
+/** Air in tenths of °C, light, rain (0 or 1), soil in tenths of °C. */
+const around = z.tuple([maybe, maybe, maybe, maybe]);
+/** 0 water, 1 stop, 2 unlock; line; volume in ml. */
+const order = z.tuple([int, int, int]);
+/** Given by the day so far in ml, locked (0 or 1), doses in a row that raised nothing; by line. */
+const remembered = z.array(z.tuple([int, int, int]));
+/** Kind, line, second, reason; then for a start the planned seconds and the moisture in tenths, for a stop the seconds it ran and the volume in ml. */
+const event = z.tuple([int, int, int, int]).rest(maybe);
+
+const call = z.strictObject({
+  /** Seconds since boot. */
+  t: int,
+  /** The board has just been switched on, with what it had kept. */
+  boot: remembered.optional(),
+  /** By sensor and by reservoir; left out where none was read. */
+  sensors: z.array(reading).optional(),
+  tanks: z.array(maybe).optional(),
+  /** Second of the local day, weekday; null: unknown. Left out: the clock ran on since the last call. */
+  clock: z.tuple([int, int]).nullable(),
+  /** By line. Left out: as at the last call. So the battery, in mV. */
+  around: z.array(around).optional(),
+  battery: maybe.optional(),
+  orders: z.array(order).optional(),
+  /** What must be answered: outputs, why each line runs or rests, events, when to call again. */
+  on: z.array(int),
+  why: z.array(int),
+  events: z.array(event).optional(),
+  next: maybe,
+});
+export type VectorCall = z.infer<typeof call>;
+
+const trace = z.strictObject({
+  name: z.string(),
+  /** As `EngineConfig`; checked by shape only as far as the runner needs. */
+  config: z.looseObject({
+    sensors: z.array(z.looseObject({})),
+    tanks: z.array(z.looseObject({})),
+    lines: z.array(z.looseObject({ program: z.looseObject({ kind: z.enum(PROGRAM_KINDS) }) })),
+    atOnce: int,
+  }),
+  calls: z.array(call).min(1),
+});
+export type VectorTrace = z.infer<typeof trace>;
+
+export const vectorFile = z.strictObject({
+  format: z.literal(VECTORS_FORMAT),
+  version: z.literal(VECTORS_VERSION),
+  traces: z.array(trace),
+});
+
+const bit = (isSo: boolean | null): number | null => (isSo === null ? null : isSo ? 1 : 0);
+
+const eventRow = (one: EngineEvent): z.infer<typeof event> => {
+  const head: [number, number, number, number] = [
+    EVENT_CODES[one.kind],
+    one.line,
+    one.atS,
+    REASON_CODES[one.reason],
+  ];
+  if (one.kind === 'started') return [...head, one.plannedS, one.tenths];
+  if (one.kind === 'stopped') return [...head, one.ranS, one.volumeMl];
+  return head;
+};
+
+const ORDERS = ['water', 'stop', 'unlock'] as const;
+
+const answerOf = ({ on, state, events, callAgainAtS }: EngineStep) => ({
+  on: on.map(Number),
+  why: state.lines.map((line) => REASON_CODES[line.run?.reason ?? line.reason]),
+  ...(events.length > 0 ? { events: events.map(eventRow) } : {}),
+  next: callAgainAtS,
+});
+
+/** A trace of calls that were made, each with what was answered. */
+export function traceOf(name: string, config: EngineConfig, calls: readonly Call[]): VectorTrace {
+  let before: EngineInput | null = null;
+  const rows = calls.map(({ boot, input, step }): VectorCall => {
+    const isNew = (key: 'around' | 'batteryMv') =>
+      !before || JSON.stringify(before[key]) !== JSON.stringify(input[key]);
+    const row: VectorCall = {
+      t: input.nowS,
+      ...(boot ? { boot: boot.map((one) => [one.givenMl, bit(one.locked) ?? 0, one.noRise]) } : {}),
+      ...(input.sensors.some(Boolean)
+        ? { sensors: input.sensors.map((one) => one && [one.raw, one.unsettled ? 1 : 0]) }
+        : {}),
+      ...(input.tanks.some(Boolean) ? { tanks: input.tanks.map((one) => one && one.raw) } : {}),
+      clock: input.clock && [input.clock.daySecond, input.clock.weekday],
+      ...(isNew('around')
+        ? { around: input.around.map((one) => [one.airTenthsC, one.light, bit(one.rain), one.soilTenthsC]) }
+        : {}),
+      ...(isNew('batteryMv') ? { battery: input.batteryMv } : {}),
+      ...(input.orders.length > 0
+        ? {
+            orders: input.orders.map((one) => [
+              ORDERS.indexOf(one.kind),
+              one.line,
+              one.kind === 'water' ? one.volumeMl : 0,
+            ]),
+          }
+        : {}),
+      ...answerOf(step),
+    };
+    before = input;
+    return row;
+  });
+  return { name, config: structuredClone(config) as unknown as VectorTrace['config'], calls: rows };
+}
+
+function orderOf([kind, line, volumeMl]: z.infer<typeof order>): Order {
+  const named = ORDERS[kind] ?? 'stop';
+  return named === 'water' ? { kind: named, line, volumeMl } : { kind: named, line };
+}
+
+const rememberedFrom = (rows: z.infer<typeof remembered>): Remembered =>
+  rows.map(([givenMl, locked, noRise]) => ({ givenMl, locked: locked === 1, noRise }));
+
+/** Runs a trace through this engine. @returns where it first answers otherwise, or null */
+export function replayTrace({ name, config, calls }: VectorTrace): string | null {
+  const settings = config as unknown as EngineConfig;
+  let state = bootEngine(settings);
+  let about: EngineInput['around'] = [];
+  let batteryMv: number | null = null;
+  for (const [at, one] of calls.entries()) {
+    if (one.boot) state = bootEngine(settings, rememberedFrom(one.boot));
+    if (one.around)
+      about = one.around.map(([airTenthsC, light, rain, soilTenthsC]) => ({
+        airTenthsC,
+        light,
+        rain: rain === null ? null : rain === 1,
+        soilTenthsC,
+      }));
+    if (one.battery !== undefined) batteryMv = one.battery;
+    const step = stepEngine(
+      state,
+      {
+        nowS: one.t,
+        sensors: settings.sensors.map((_, place) => {
+          const read = one.sensors?.[place];
+          return read ? { raw: read[0], atS: one.t, unsettled: read[1] === 1 } : null;
+        }),
+        tanks: settings.tanks.map((_, place) => {
+          const raw = one.tanks?.[place] ?? null;
+          return raw === null ? null : { raw, atS: one.t };
+        }),
+        clock: one.clock && { daySecond: one.clock[0], weekday: one.clock[1] },
+        around: about,
+        batteryMv,
+        orders: (one.orders ?? []).map(orderOf),
+      },
+      settings,
+    );
+    state = step.state;
+    const { on, why, events, next } = one;
+    const asked = JSON.stringify({ on, why, ...(events ? { events } : {}), next });
+    const answered = JSON.stringify(answerOf(step));
+    if (asked !== answered)
+      return `${name}, call ${at + 1} at ${one.t} s: ${answered}, and it should be ${asked}`;
+  }
+  return null;
+}
