@@ -46,10 +46,19 @@ type KeepingRecord = {
   readonly firstRealAtMs: number | null;
 };
 
+export type SummaryRecord = {
+  readonly id: string;
+  readonly name: string;
+  readonly note: string;
+  readonly plots: number;
+};
+
 interface Schema extends DBSchema {
   gardens: { key: string; value: GardenRecord };
-  /** Undo and redo of each garden: { past, future } of whole documents. */
-  histories: { key: string; value: { id: string; past: unknown; future: unknown } };
+  /** What the list of gardens shows, so that it need not read whole documents. Written in the transaction that writes the document. */
+  summaries: { key: string; value: SummaryRecord };
+  /** Undo and redo of each garden, as `core/garden/storedHistory` writes them. */
+  histories: { key: string; value: { id: string; version?: number; past: unknown; future: unknown } };
   copies: { key: [string, number]; value: CopyRecord };
   blocks: { key: [string, string, number]; value: BlockRecord };
   imports: { key: [string, string, string, number]; value: ImportRecord };
@@ -74,7 +83,7 @@ export type WriteTx = IDBPTransaction<Schema, StoreName[], 'readwrite'>;
 export const writeTo = (db: Db, ...stores: StoreName[]): WriteTx =>
   db.transaction(stores, 'readwrite', { durability: 'strict' });
 
-const VERSION = 2;
+const VERSION = 3;
 
 /** @param onClosed called when the connection ends without this page's doing: stored data cleared, or a newer page took over */
 export function openDb(name = 'plain-trowel', onClosed: () => void = () => undefined): Promise<Db> {
@@ -97,6 +106,7 @@ export function openDb(name = 'plain-trowel', onClosed: () => void = () => undef
         db.createObjectStore('keeping', { keyPath: 'id' });
         tx.objectStore('events').createIndex('by-import', ['gardenId', 'importId']);
       }
+      if (oldVersion < 3) db.createObjectStore('summaries', { keyPath: 'id' });
     },
     // Another tab wants a newer layout: step aside, or it would wait for ever.
     blocking: (_current, _blocked, event) => {

@@ -1,10 +1,10 @@
 /** Gardens in storage: the document, its undo history, and what belongs to a change, saved together or not at all. */
-import { z } from '@plain-trowel/core/quantity/schema';
 import { admitGarden } from '@plain-trowel/core/garden/admit';
 import type { Fault } from '@plain-trowel/core/garden/faults';
 import { readGarden, type GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
-import { importsOf, newHistory, type Change, type History } from '@plain-trowel/core/garden/history';
-import { gardenSchema, type Garden } from '@plain-trowel/core/garden/schema';
+import { importsOf, type History } from '@plain-trowel/core/garden/history';
+import type { Garden } from '@plain-trowel/core/garden/schema';
+import { documentsBehind, readHistory, storedHistory } from '@plain-trowel/core/garden/storedHistory';
 import { allOrNothing, ofGarden, writeTo, type Db, type StoreName, type WriteTx } from './db.ts';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { putEvents } from './recordStore.ts';
@@ -26,10 +26,6 @@ export type LoadedGarden =
       readonly lastGood: GoodCopy | null;
     };
 
-const changesSchema = z.array(
-  z.object({ label: z.string(), before: gardenSchema, imported: z.string().exactOptional() }),
-);
-
 export async function loadGarden(db: Db, id: string): Promise<LoadedGarden> {
   const tx = db.transaction(['gardens', 'histories', 'copies']);
   const [record, steps, copies] = await Promise.all([
@@ -47,17 +43,13 @@ export async function loadGarden(db: Db, id: string): Promise<LoadedGarden> {
       issue: read.issue,
       doc: record.doc,
       revision,
-      lastGood: lastGood(id, copies, steps?.past),
+      lastGood: lastGood(id, copies, documentsBehind(steps, record.doc)),
     };
   return {
     kind: 'found',
     stored: {
       revision,
-      history: {
-        ...newHistory(read.value),
-        past: readChanges(steps?.past),
-        future: readChanges(steps?.future),
-      },
+      history: { present: read.value, ...readHistory(steps, record.doc, read.value) },
     },
   };
 }
@@ -66,25 +58,17 @@ export async function loadGarden(db: Db, id: string): Promise<LoadedGarden> {
 function lastGood(
   id: string,
   copies: readonly { readonly revision: number; readonly atMs: number; readonly doc: unknown }[],
-  past: unknown,
+  behind: readonly unknown[],
 ): GoodCopy | null {
   for (const { doc, revision, atMs } of [...copies].sort((a, b) => b.revision - a.revision)) {
     const read = readGarden(doc);
     if (read.ok && read.value.id === id) return { garden: read.value, revision, atMs };
   }
-  const steps = Array.isArray(past) ? (past as unknown[]).toReversed() : [];
-  for (const step of steps) {
-    const before = typeof step === 'object' && step !== null && 'before' in step ? step.before : null;
+  for (const before of behind) {
     const read = readGarden(before);
     if (read.ok && read.value.id === id) return { garden: read.value, revision: 0, atMs: 0 };
   }
   return null;
-}
-
-/** Steps that no longer fit are forgotten: losing an undo step is better than losing the garden. */
-function readChanges(stored: unknown): Change<Garden>[] {
-  const read = changesSchema.safeParse(stored ?? []);
-  return read.success ? read.data : [];
 }
 
 export type GardenSummary = {
@@ -94,18 +78,31 @@ export type GardenSummary = {
   readonly plots: number;
 };
 
-/** The gardens kept in this browser, by name; one that can no longer be read is listed under its id. */
+/** The gardens kept in this browser, by name; one that can no longer be read is listed under its id. Documents are read only where no summary of theirs is kept. */
 export async function listGardens(db: Db): Promise<GardenSummary[]> {
-  const records = await db.getAll('gardens');
-  return records
-    .map((record) => {
-      const read = readGarden(record.doc);
-      return read.ok
-        ? { id: record.id, name: read.value.name, note: read.value.note, plots: read.value.plots.length }
-        : { id: record.id, name: record.id, note: 'cannot be read', plots: 0 };
-    })
-    .sort((a, b) => a.name.localeCompare(b.name));
+  const tx = db.transaction(['gardens', 'summaries']);
+  const [ids, kept] = await Promise.all([
+    tx.objectStore('gardens').getAllKeys(),
+    tx.objectStore('summaries').getAll(),
+  ]);
+  const byId = new Map(kept.map((one) => [one.id, one]));
+  const all = await Promise.all(
+    ids.map(async (id) => byId.get(id) ?? summaryOf(id, await db.get('gardens', id))),
+  );
+  return all.sort((a, b) => a.name.localeCompare(b.name));
 }
+
+function summaryOf(id: string, record: { readonly doc: unknown } | undefined): GardenSummary {
+  const read = readGarden(record?.doc);
+  return read.ok ? summed(read.value) : { id, name: id, note: 'cannot be read', plots: 0 };
+}
+
+const summed = ({ id, name, note, plots }: Garden): GardenSummary => ({
+  id,
+  name,
+  note,
+  plots: plots.length,
+});
 
 /** Thrown when another tab has saved the garden since it was loaded here. */
 export class ConflictError extends Error {
@@ -131,13 +128,14 @@ export function admitted(garden: Garden): Garden {
 const COPIES = 3;
 
 /** What writing a garden needs. */
-export const GARDEN_STORES = ['gardens', 'histories', 'copies', 'imports', 'events'] as const;
+export const GARDEN_STORES = ['gardens', 'summaries', 'histories', 'copies', 'imports', 'events'] as const;
 
 /** Writes a document that has passed the gate, its steps and a copy, inside a running transaction. */
 export async function putGarden(tx: WriteTx, history: History<Garden>, revision: number): Promise<void> {
   const { id } = history.present;
   await tx.objectStore('gardens').put({ id, revision, doc: history.present });
-  await tx.objectStore('histories').put({ id, past: history.past, future: history.future });
+  await tx.objectStore('summaries').put(summed(history.present));
+  await tx.objectStore('histories').put({ id, ...storedHistory(history) });
   await tx
     .objectStore('copies')
     .put({ gardenId: id, slot: revision % COPIES, revision, atMs: Date.now(), doc: history.present });
@@ -192,7 +190,7 @@ export async function saveGardenWith(
 export async function deleteGarden(db: Db, id: string): Promise<void> {
   const tx = writeTo(db, ...GARDEN_STORES, 'blocks', 'links', 'aside', 'keeping');
   await allOrNothing(tx, async () => {
-    for (const store of ['gardens', 'histories', 'links', 'keeping'] as const)
+    for (const store of ['gardens', 'summaries', 'histories', 'links', 'keeping'] as const)
       await tx.objectStore(store).delete(id);
     for (const store of ['copies', 'blocks', 'imports'] as const)
       await tx.objectStore(store).delete(ofGarden(id));

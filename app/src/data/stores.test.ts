@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { openDB } from 'idb';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory } from '@plain-trowel/core/garden/history';
+import { GARDEN_VERSION } from '@plain-trowel/core/garden/schema';
 import { setLimits } from '@plain-trowel/core/garden/edit';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
@@ -220,6 +221,9 @@ describe('the gate', () => {
       lastGood: { garden: { name: 'Second' }, revision: 2 },
     });
     await db.clear('copies');
+    // A step that puts right what is damaged leads to a good document; one that does not, does not.
+    const wentWrong = change(newHistory(garden), wrong, 'log faster');
+    await db.put('histories', { id: garden.id, version: GARDEN_VERSION, past: wentWrong.past, future: [] });
     expect(await loadGarden(db, garden.id)).toMatchObject({ lastGood: { garden: { name: garden.name } } });
     await db.clear('histories');
     expect(await loadGarden(db, garden.id)).toMatchObject({ kind: 'damaged', lastGood: null });

@@ -31,7 +31,7 @@ test('an import is a step of its own although the document is the same, and keep
   const start = newHistory('bare');
   const done = change(start, start.present, 'take in a file', 'import-1');
   expect([...importsOf(done)]).toEqual(['import-1']);
-  expect(undo(done).future).toEqual([{ label: 'take in a file', before: 'bare', imported: 'import-1' }]);
+  expect(undo(done).future).toEqual([{ label: 'take in a file', patch: [], imported: 'import-1' }]);
   expect([...importsOf(undo(done))]).toEqual(['import-1']);
   expect(redo(undo(done))).toEqual(done);
 });
@@ -55,4 +55,14 @@ test('after any changes, undoing all and redoing all ends where it was', () => {
       expect(history).toEqual(end);
     }),
   );
+});
+
+test('steps of another document are forgotten instead of breaking it', () => {
+  const odd = {
+    present: { a: 1 },
+    past: [{ label: 'odd', patch: [{ path: ['x', 'y'], value: 1 }] }],
+    future: [],
+  };
+  expect(undo(odd)).toEqual({ present: { a: 1 }, past: [], future: [] });
+  expect(redo({ ...odd, past: [], future: odd.past })).toEqual({ present: { a: 1 }, past: [], future: [] });
 });

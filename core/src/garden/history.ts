@@ -1,17 +1,20 @@
-/** Undo and redo over whole documents. Documents share what did not change, so a step costs little. */
-export type Change<T> = {
+/** Undo and redo over whole documents. A step holds what must be changed to go back, or forward, so fifty of them cost what changed. */
+import { applyPatch, diff, type Patch } from './patch.ts';
+
+export type Change = {
   readonly label: string;
-  readonly before: T;
+  /** In the past: from the document after the change to the one before it; in the future, the other way round. */
+  readonly patch: Patch;
   /** Readings and events that came in with this step: undoing takes them out again. */
   readonly imported?: string;
 };
 
 export type History<T> = {
   readonly present: T;
-  /** Newest last; `before` is the document to go back to. */
-  readonly past: readonly Change<T>[];
-  /** Newest undone last; `before` is the document to go forward to. */
-  readonly future: readonly Change<T>[];
+  /** Newest last. */
+  readonly past: readonly Change[];
+  /** Newest undone last. */
+  readonly future: readonly Change[];
 };
 
 const MOST_STEPS = 50;
@@ -24,7 +27,8 @@ export const newHistory = <T>(present: T): History<T> => ({ present, past: [], f
  */
 export function change<T>(history: History<T>, present: T, label: string, imported?: string): History<T> {
   if (present === history.present && imported === undefined) return history;
-  const step = { label, before: history.present, ...(imported === undefined ? {} : { imported }) };
+  const patch = diff(present, history.present);
+  const step = { label, patch, ...(imported === undefined ? {} : { imported }) };
   return { present, past: [...history.past, step].slice(-MOST_STEPS), future: [] };
 }
 
@@ -32,24 +36,31 @@ export function change<T>(history: History<T>, present: T, label: string, import
 export const importsOf = <T>({ past, future }: History<T>): ReadonlySet<string> =>
   new Set([...past, ...future].flatMap((step) => step.imported ?? []));
 
-/** One step back; the same history when there is none. */
+/** One step back; the same history when there is none. Steps that do not fit the document, as from a damaged record, are forgotten. */
 export function undo<T>(history: History<T>): History<T> {
-  const last = history.past[history.past.length - 1];
+  const last = history.past.at(-1);
   if (!last) return history;
-  return {
-    present: last.before,
-    past: history.past.slice(0, -1),
-    future: [...history.future, { ...last, before: history.present }],
-  };
+  const led = along(history.present, last);
+  if (!led) return { ...history, past: [] };
+  return { present: led.present, past: history.past.slice(0, -1), future: [...history.future, led.back] };
 }
 
 /** One step forward again; the same history when there is none. */
 export function redo<T>(history: History<T>): History<T> {
-  const next = history.future[history.future.length - 1];
+  const next = history.future.at(-1);
   if (!next) return history;
-  return {
-    present: next.before,
-    past: [...history.past, { ...next, before: history.present }],
-    future: history.future.slice(0, -1),
-  };
+  const led = along(history.present, next);
+  if (!led) return { ...history, future: [] };
+  return { present: led.present, past: [...history.past, led.back], future: history.future.slice(0, -1) };
+}
+
+/** The document that a step leads to, and the step that leads from there to where it began; null for a step of another document. */
+function along<T>(from: T, step: Change): { readonly present: T; readonly back: Change } | null {
+  try {
+    const present = applyPatch(from, step.patch) as T;
+    return { present, back: { ...step, patch: diff(present, from) } };
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
 }

@@ -100,7 +100,7 @@ export const identified = (draft: EventDraft, id: string, author: Identity['auth
     author,
     ...draft,
     id: draft.id ?? id,
-  }) as GardenEvent;
+  });
 
 /** What only a person does, and what only a board tells; the rest came from the page. For events of the first versions, which did not say. */
 const PERSONS = ['note', 'poured', 'probe-moved', 'reference', 'calibrated', 'imported'];
