@@ -99,7 +99,7 @@ export const EDITS: Readonly<Record<string, Edit>> = {
         cups: {
           areaCm2: draw.number(1, 5000),
           minutes: draw.number(0.1, 600),
-          volumesMl: Array.from({ length: draw.whole(0, 100) }, () => draw.number(0, 1e5)),
+          volumesMl: Array.from({ length: Math.max(0, Math.min(200, draw.whole(0, 100))) }, () => draw.number(0, 1e5)),
         },
       }),
     ),
