@@ -48,7 +48,7 @@ function consider(name: string, script: Script): void {
   if (helps === 0) return;
   // While much is missing, only days that bring in several things at once, or something rare.
   const isRare = [...reasons].some((reason) => lacks.has(reason) && (have.get(reason) ?? 0) < EACH / 2);
-  if (!isRare && helps < 2 && lacks.size > 3) return;
+  if (!isRare && helps < 2 && lacks.size > 10) return;
   chosen.push({ name, script, calls, reasons });
   for (const reason of reasons) have.set(reason, (have.get(reason) ?? 0) + 1);
 }
