@@ -1,7 +1,7 @@
 /** A garden with a wiring of 60 parts and about 200 wires: four boards with everything that can hang on them. */
 import { catalogueWith } from '../core/src/catalogue/catalogue.ts';
-import { emptyGarden } from '../core/src/garden/edit.ts';
-import type { Garden } from '../core/src/garden/schema.ts';
+import { emptyGarden } from '../core/src/garden/edits/plots.ts';
+import type { Garden } from '../core/src/garden/document/schema.ts';
 import { addPart, type NewPart } from '../core/src/wiring/edit.ts';
 import { EMPTY_NETLIST, type Netlist } from '../core/src/wiring/netlist.ts';
 import { planWiring } from '../core/src/wiring/planWiring.ts';

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { writeGardenFile } from '../core/src/garden/gardenFile.ts';
+import { writeGardenFile } from '../core/src/garden/document/gardenFile.ts';
 import { createServer } from '../gateway/src/server.ts';
 
 import { bigGarden } from './bigWiring.ts';

@@ -1,8 +1,8 @@
 /** Sixteen channels of one board at ten lines a second, all shown on one time axis. */
 import type { Browser, Page } from '@playwright/test';
-import { addPlot, emptyGarden } from '../core/src/garden/edit.ts';
-import { writeGardenFile } from '../core/src/garden/gardenFile.ts';
-import type { Garden } from '../core/src/garden/schema.ts';
+import { addPlot, emptyGarden } from '../core/src/garden/edits/plots.ts';
+import { writeGardenFile } from '../core/src/garden/document/gardenFile.ts';
+import type { Garden } from '../core/src/garden/document/schema.ts';
 
 const CHANNELS = 16;
 

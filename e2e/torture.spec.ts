@@ -8,7 +8,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test';
-import { readGarden } from '../core/src/garden/gardenFile.ts';
+import { readGarden } from '../core/src/garden/document/gardenFile.ts';
 import { dice } from '../standins/src/random.ts';
 
 // A trace cannot be taken of a browser that is killed.

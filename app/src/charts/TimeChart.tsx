@@ -9,7 +9,7 @@ import {
 } from 'chart.js';
 import Annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import { useEffect, useRef } from 'react';
-import type { BandName } from '@plain-trowel/core/control/bands';
+import type { BandName } from '@plain-trowel/core/quantity/bands';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { timeTicks } from '@plain-trowel/core/records/timeTicks';
 import type { TracePoint } from '@plain-trowel/core/records/trace';

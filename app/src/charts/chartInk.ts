@@ -1,5 +1,5 @@
 /** Colours and band patterns for drawing on a canvas, read from the page's tokens. */
-import type { BandName } from '@plain-trowel/core/control/bands';
+import type { BandName } from '@plain-trowel/core/quantity/bands';
 
 export const inkOf = (token: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(token).trim();

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react';
-import { change as changeHistory } from '@plain-trowel/core/garden/history';
+import { change as changeHistory } from '@plain-trowel/core/garden/document/history';
 import { noteRefusal } from '../ui/refusals.ts';
 import { showToast } from '../ui/toasts.ts';
 import { refusedText } from '../words/gardenFaultText.ts';

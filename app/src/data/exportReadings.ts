@@ -1,8 +1,8 @@
 import { readCurve } from '@plain-trowel/core/calibration/curve';
-import { channelName } from '@plain-trowel/core/garden/channels';
-import { curveOf } from '@plain-trowel/core/garden/curveOf';
-import { calibrationOf } from '@plain-trowel/core/garden/edit';
-import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
+import { calibrationOf } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { readingsCsvRow, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
 import type { Db } from './db.ts';

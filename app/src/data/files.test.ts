@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { strToU8, zipSync } from 'fflate';
 import { beforeEach, describe, expect, test } from 'vitest';
-import { change, newHistory, undo } from '@plain-trowel/core/garden/history';
+import { change, newHistory, undo } from '@plain-trowel/core/garden/document/history';
 import { readReadingsCsv, READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';

@@ -1,6 +1,6 @@
 import { createContext, use } from 'react';
-import type { History } from '@plain-trowel/core/garden/history';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { History } from '@plain-trowel/core/garden/document/history';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { PutOutcome } from './recordStore.ts';
 import type { RecordsImport } from './recordsImport.ts';

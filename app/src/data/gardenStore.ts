@@ -1,10 +1,14 @@
 /** Gardens in storage: the document, its undo history, and what belongs to a change, saved together or not at all. */
-import { admitGarden } from '@plain-trowel/core/garden/admit';
-import type { Fault } from '@plain-trowel/core/garden/faults';
-import { readGarden, type GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
-import { importsOf, type History } from '@plain-trowel/core/garden/history';
-import type { Garden } from '@plain-trowel/core/garden/schema';
-import { documentsBehind, readHistory, storedHistory } from '@plain-trowel/core/garden/storedHistory';
+import { admitGarden } from '@plain-trowel/core/garden/bind/admit';
+import type { Fault } from '@plain-trowel/core/garden/document/faults';
+import { readGarden, type GardenFileIssue } from '@plain-trowel/core/garden/document/gardenFile';
+import { importsOf, type History } from '@plain-trowel/core/garden/document/history';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import {
+  documentsBehind,
+  readHistory,
+  storedHistory,
+} from '@plain-trowel/core/garden/document/storedHistory';
 import { allOrNothing, ofGarden, writeTo, type Db, type StoreName, type WriteTx } from './db.ts';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { putEvents } from './recordStore.ts';

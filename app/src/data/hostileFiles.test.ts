@@ -6,14 +6,14 @@ import { strToU8, zipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
 import { BUILT_IN } from '@plain-trowel/core/catalogue/catalogue';
 import { readCatalogueFile, writeCatalogueFile } from '@plain-trowel/core/catalogue/catalogueFile';
-import { backupAbout } from '@plain-trowel/core/garden/backup';
+import { backupAbout } from '@plain-trowel/core/garden/document/backup';
 import {
   parseGardenText,
   readGarden,
   readGardenFile,
   writeGardenFile,
-} from '@plain-trowel/core/garden/gardenFile';
-import { examineGarden, mend, remediesOf } from '@plain-trowel/core/garden/mend';
+} from '@plain-trowel/core/garden/document/gardenFile';
+import { examineGarden, mend, remediesOf } from '@plain-trowel/core/garden/document/mend';
 import { eventLine, readEventsFile } from '@plain-trowel/core/records/eventsFile';
 import { readReadingsCsv, writeReadingsCsv } from '@plain-trowel/core/records/readingsCsv';
 import { readBenchRecording, recordingHead, recordingRow } from '@plain-trowel/core/signal/benchRecording';

@@ -1,5 +1,5 @@
-import { change, newHistory } from '@plain-trowel/core/garden/history';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { change, newHistory } from '@plain-trowel/core/garden/document/history';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { Db } from './db.ts';
 import { loadGarden, saveGarden, saveGardenWith, type StoredGarden } from './gardenStore.ts';
 import { putAside } from './recordStore.ts';

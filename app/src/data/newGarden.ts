@@ -1,5 +1,5 @@
-import { newHistory } from '@plain-trowel/core/garden/history';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { newHistory } from '@plain-trowel/core/garden/document/history';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { allOrNothing, writeTo, type Db } from './db.ts';
 import { admitted, GARDEN_STORES, putGarden } from './gardenStore.ts';
 import type { LinkMemory } from './linkStore.ts';

@@ -5,9 +5,13 @@ import {
   backupVersion,
   channelOfFile,
   isBackupFile,
-} from '@plain-trowel/core/garden/backup';
-import { parseGardenText, readGarden, type GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+} from '@plain-trowel/core/garden/document/backup';
+import {
+  parseGardenText,
+  readGarden,
+  type GardenFileIssue,
+} from '@plain-trowel/core/garden/document/gardenFile';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { fail, ok, type Result } from '@plain-trowel/core/quantity/result';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { readEventsFile } from '@plain-trowel/core/records/eventsFile';

@@ -1,6 +1,6 @@
 /** Readings and events from a file: first looked at, then taken in as one step that can be undone and redone. What is recorded never changes. */
-import { change, redo, undo, type History } from '@plain-trowel/core/garden/history';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { change, redo, undo, type History } from '@plain-trowel/core/garden/document/history';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { contentOf, readEvent, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';

@@ -1,5 +1,5 @@
-import { channelName } from '@plain-trowel/core/garden/channels';
-import type { Calibration, Garden } from '@plain-trowel/core/garden/schema';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import type { Calibration, Garden } from '@plain-trowel/core/garden/document/schema';
 import { showToast } from '../ui/toasts.ts';
 import { download, fileNameOf } from './download.ts';
 

@@ -1,9 +1,9 @@
 import 'fake-indexeddb/auto';
 import { openDB } from 'idb';
 import { beforeEach, describe, expect, test } from 'vitest';
-import { change, newHistory } from '@plain-trowel/core/garden/history';
-import { GARDEN_VERSION } from '@plain-trowel/core/garden/schema';
-import { setLimits } from '@plain-trowel/core/garden/edit';
+import { change, newHistory } from '@plain-trowel/core/garden/document/history';
+import { GARDEN_VERSION } from '@plain-trowel/core/garden/document/schema';
+import { setLimits } from '@plain-trowel/core/garden/edits/plots';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';

@@ -1,7 +1,7 @@
 import { strToU8, Zip, ZipDeflate } from 'fflate';
-import { BACKUP_FILES, backupAbout, readingsFileOf } from '@plain-trowel/core/garden/backup';
-import { writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
-import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import { BACKUP_FILES, backupAbout, readingsFileOf } from '@plain-trowel/core/garden/document/backup';
+import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
+import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
 import { eventLine } from '@plain-trowel/core/records/eventsFile';
 import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';

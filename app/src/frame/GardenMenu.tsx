@@ -2,7 +2,7 @@ import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
+import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
 import { download, fileNameOf } from '../data/download.ts';
 import { useGarden } from '../data/gardenContext.ts';
 import { daysSince } from '../data/keeping.ts';

@@ -1,7 +1,7 @@
 import { clsx } from 'clsx';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { plotParts } from '@plain-trowel/core/garden/edit';
+import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
 import { useLive, useLiveTools, viewOf } from '../links/liveContext.ts';
 import { labelLine, stateWord } from '../words/plotText.ts';

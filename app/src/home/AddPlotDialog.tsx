@@ -3,7 +3,7 @@ import { AddButton } from '../ui/AddButton.tsx';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';
 import { useLocation, useNavigate } from 'react-router';
-import { addPlot } from '@plain-trowel/core/garden/edit';
+import { addPlot } from '@plain-trowel/core/garden/edits/plots';
 import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { GardenFileIssue } from '@plain-trowel/core/garden/document/gardenFile';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { LoadedGarden } from '../data/gardenStore.ts';
 import { importGarden } from '../data/importGarden.ts';
 import { gardenQuery, gardensQuery } from '../data/queries.ts';

@@ -1,6 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';
-import { editPlot, removePlot, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { editPlot, removePlot } from '@plain-trowel/core/garden/edits/plots';
+import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';

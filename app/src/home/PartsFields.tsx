@@ -1,8 +1,8 @@
 import { useFormContext, type FieldPath } from 'react-hook-form';
 import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
-import { ANALOG_KINDS } from '@plain-trowel/core/garden/probeSchema';
-import type { Board } from '@plain-trowel/core/garden/schema';
+import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
+import type { Board } from '@plain-trowel/core/garden/document/schema';
 import { Field } from '../ui/Field.tsx';
 import { NEW_BOARD, type PartsText } from './partsForm.ts';
 

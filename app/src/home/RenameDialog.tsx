@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { renameGarden } from '@plain-trowel/core/garden/edit';
+import { renameGarden } from '@plain-trowel/core/garden/edits/plots';
 import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';

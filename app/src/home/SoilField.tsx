@@ -1,6 +1,6 @@
 import { useTyped } from '../ui/useTyped.ts';
-import { setSoilFacts } from '@plain-trowel/core/garden/calibrations';
-import type { Plot } from '@plain-trowel/core/garden/schema';
+import { setSoilFacts } from '@plain-trowel/core/garden/edits/calibrations';
+import type { Plot } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../data/gardenContext.ts';
 import { Field } from '../ui/Field.tsx';
 

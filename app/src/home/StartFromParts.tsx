@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
-import { addPlot, emptyGarden } from '@plain-trowel/core/garden/edit';
+import { addPlot, emptyGarden } from '@plain-trowel/core/garden/edits/plots';
 import { gardensQuery } from '../data/queries.ts';
 import { RefusedError } from '../data/gardenStore.ts';
 import { storeNewGarden } from '../data/newGarden.ts';

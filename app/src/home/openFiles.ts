@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
-import { parseGardenText, readGarden } from '@plain-trowel/core/garden/gardenFile';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { parseGardenText, readGarden } from '@plain-trowel/core/garden/document/gardenFile';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { loadGarden } from '../data/gardenStore.ts';
 import { importGarden } from '../data/importGarden.ts';

@@ -1,8 +1,8 @@
 import { z } from '@plain-trowel/core/quantity/schema';
 import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
-import type { Parts } from '@plain-trowel/core/garden/edit';
+import type { Parts } from '@plain-trowel/core/garden/edits/plots';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
-import { PROBE_KINDS } from '@plain-trowel/core/garden/probeSchema';
+import { PROBE_KINDS } from '@plain-trowel/core/quantity/probeKind';
 
 export const NEW_BOARD = 'new';
 

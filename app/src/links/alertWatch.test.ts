@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { Heard } from '@plain-trowel/core/garden/plotFacts';
+import type { Heard } from '@plain-trowel/core/garden/bind/plotFacts';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import { AlertWatch } from './alertWatch.ts';
 

@@ -5,11 +5,11 @@ import {
   type AlertKind,
   type AlertStates,
 } from '@plain-trowel/core/control/alerts';
-import { alertEvent, subjectOf } from '@plain-trowel/core/garden/alertEvent';
+import { alertEvent, subjectOf } from '@plain-trowel/core/garden/bind/alertEvent';
 import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
-import { type Heard } from '@plain-trowel/core/garden/plotFacts';
-import { watchedOf } from '@plain-trowel/core/garden/watched';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { type Heard } from '@plain-trowel/core/garden/bind/plotFacts';
+import { watchedOf } from '@plain-trowel/core/garden/bind/watched';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 
 /** An alert that is raised, for the screen. */

@@ -4,7 +4,7 @@
  */
 import { LOWEST_ADDRESS, HIGHEST_ADDRESS, type Request } from '@plain-trowel/core/bus/frame';
 import { planReads, valuesOf, type BusValue, type RegisterMap } from '@plain-trowel/core/bus/registers';
-import { busStreamName } from '@plain-trowel/core/garden/benchEdit';
+import { busStreamName } from '@plain-trowel/core/garden/edits/bench';
 import { fail, ok, type Result } from '@plain-trowel/core/quantity/result';
 import { BusLink, type BusPort, type Exchange } from './busLink.ts';
 

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { setLimits } from '@plain-trowel/core/garden/edit';
+import { setLimits } from '@plain-trowel/core/garden/edits/plots';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import type { LinkMemory } from '../data/linkStore.ts';
 import { GardenLink } from './gardenLink.ts';

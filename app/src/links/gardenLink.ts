@@ -1,4 +1,4 @@
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { LinkMemory } from '../data/linkStore.ts';
 import { BusDesk } from './busDesk.ts';
 import { LiveSession } from './liveSession.ts';

@@ -1,6 +1,6 @@
 import { createContext, use, useSyncExternalStore } from 'react';
-import type { Garden } from '@plain-trowel/core/garden/schema';
-import { plotParts, type PlotParts } from '@plain-trowel/core/garden/edit';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Reading } from '@plain-trowel/core/records/series';
 import type { BusDesk, BusSnapshot } from './busDesk.ts';
 import type { LiveSession, LiveSnapshot } from './liveSession.ts';

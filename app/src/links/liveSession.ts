@@ -2,7 +2,7 @@
  * One garden's live readings: takes lines from whichever source is open, parses them, keeps the last minutes for the screen, hands what
  * is due to the recorder, and publishes a snapshot five times a second at most, however fast the lines come.
  */
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import { isMoment, isoOf } from '@plain-trowel/core/quantity/moment';
 import { FLAGS } from '@plain-trowel/core/records/series';
@@ -17,12 +17,12 @@ import type { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
 import type { Line, LineSource, SourceStatus, SourceUpdate } from './lineSource.ts';
 import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
-import { probeScale } from '@plain-trowel/core/garden/channels';
+import { probeScale } from '@plain-trowel/core/garden/bind/channels';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
 import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
 import { signalOf, type SignalRule } from '@plain-trowel/core/control/signals';
 import type { AlertStates } from '@plain-trowel/core/control/alerts';
-import { signalFacts, signalLimits, type Heard } from '@plain-trowel/core/garden/plotFacts';
+import { signalFacts, signalLimits, type Heard } from '@plain-trowel/core/garden/bind/plotFacts';
 import { AlertWatch, type ActiveAlert } from './alertWatch.ts';
 import { BenchRecorder } from './benchRecorder.ts';
 import { ChannelWatch } from './channelWatch.ts';

@@ -1,4 +1,4 @@
-import type { BoardLine } from '@plain-trowel/core/garden/logReadings';
+import type { BoardLine } from '@plain-trowel/core/garden/bind/logReadings';
 import type { SerialLog } from '@plain-trowel/core/signal/serialLog';
 import type { Emit, LineSource, Speed } from './lineSource.ts';
 

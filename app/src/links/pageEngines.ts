@@ -2,9 +2,9 @@ import { answersOf, type LineAnswers } from '@plain-trowel/core/control/host/ans
 import type { BoardEngine } from '@plain-trowel/core/control/host/boardEngine';
 import { stepHost, switchOn, type Hosted } from '@plain-trowel/core/control/host/engineHost';
 import type { Senses } from '@plain-trowel/core/control/host/senses';
-import { engineOf } from '@plain-trowel/core/garden/engineOf';
-import type { Garden } from '@plain-trowel/core/garden/schema';
-import { sensesOf } from '@plain-trowel/core/garden/sensesOf';
+import { engineOf } from '@plain-trowel/core/garden/bind/engineOf';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
 
 /**
  * What the rules would answer to readings of a real board or of a log. The same host as on a stand-in, running in the page; it switches nothing, because the

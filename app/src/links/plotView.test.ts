@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { plotParts } from '@plain-trowel/core/garden/edit';
+import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import { PageEngines } from './pageEngines.ts';
 import { viewPlot } from './plotView.ts';

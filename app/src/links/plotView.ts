@@ -2,7 +2,11 @@ import { readCurve, type CurveReading } from '@plain-trowel/core/calibration/cur
 import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
 import { plausibleWindow } from '@plain-trowel/core/electrics/converter';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
-import { calibrationMismatch, DEFAULT_STALE_S, type PlotParts } from '@plain-trowel/core/garden/edit';
+import {
+  calibrationMismatch,
+  DEFAULT_STALE_S,
+  type PlotParts,
+} from '@plain-trowel/core/garden/bind/plotParts';
 
 /** How a plot stands, ready to be put into words. */
 export type PlotView = {

@@ -1,8 +1,8 @@
 import { asGuess, uncertaintyOf, type Uncertainty } from '@plain-trowel/core/calibration/uncertainty';
-import { fullScaleOf } from '@plain-trowel/core/garden/channels';
-import { calibratedOfVersion } from '@plain-trowel/core/garden/curveOf';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { Calibration, Garden } from '@plain-trowel/core/garden/schema';
+import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
+import { calibratedOfVersion } from '@plain-trowel/core/garden/bind/curveOf';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Calibration, Garden } from '@plain-trowel/core/garden/document/schema';
 import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { corrected } from '@plain-trowel/core/temperature/correction';
 

@@ -1,6 +1,6 @@
 import { answersOf, type LineAnswers } from '@plain-trowel/core/control/host/answers';
 import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { gardenEventOf } from '@plain-trowel/standins/board/worldEvent';
 import {
   advance,

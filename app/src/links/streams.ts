@@ -1,4 +1,4 @@
-import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
 
 export type StreamInfo = { readonly boardId: string; readonly name: string; readonly last: number };

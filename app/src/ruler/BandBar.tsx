@@ -1,4 +1,4 @@
-import { bandsOf, type Band, type BandEdges } from '@plain-trowel/core/control/bands';
+import { bandsOf, type Band, type BandEdges } from '@plain-trowel/core/quantity/bands';
 import { countsAtPercent, type Curve } from '@plain-trowel/core/calibration/curve';
 import { BAR_HEIGHT, LEFT } from './levels.ts';
 import { bandFill } from './patterns.tsx';

@@ -1,5 +1,5 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { BAND_NAMES, type BandEdges } from '@plain-trowel/core/control/bands';
+import { BAND_NAMES, type BandEdges } from '@plain-trowel/core/quantity/bands';
 import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { BAR_HEIGHT } from './levels.ts';

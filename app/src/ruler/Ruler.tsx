@@ -3,7 +3,7 @@
  * upper; pegs for the references, flags for the limits, patterned stretches for the bands, a plumb line for the reading with its noise
  * as a width.
  */
-import { BAND_NAMES, type BandEdges } from '@plain-trowel/core/control/bands';
+import { BAND_NAMES, type BandEdges } from '@plain-trowel/core/quantity/bands';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';

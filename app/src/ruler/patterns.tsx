@@ -1,5 +1,5 @@
 /** Band patterns, so that no band rests on its colour alone: dots, slanted hatch, plain, waves, dense waves. Drawn once in the page. */
-import type { BandName } from '@plain-trowel/core/control/bands';
+import type { BandName } from '@plain-trowel/core/quantity/bands';
 
 const FILLS: Readonly<Record<BandName, string>> = {
   dry: 'url(#band-dry)',

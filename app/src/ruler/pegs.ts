@@ -1,5 +1,5 @@
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { PointOf, Run } from '@plain-trowel/core/garden/schema';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { PointOf, Run } from '@plain-trowel/core/garden/document/schema';
 import type { RulerPeg } from './Marks.tsx';
 
 const MOST = 10;

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 
 /** A calibration that does not belong here is told wherever its number would stand. */
 export function MismatchNote({ parts }: { parts: PlotParts }) {

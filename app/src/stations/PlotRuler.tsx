@@ -1,9 +1,9 @@
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
-import type { BandEdges } from '@plain-trowel/core/control/bands';
+import type { BandEdges } from '@plain-trowel/core/quantity/bands';
 import { workReference } from '@plain-trowel/core/calibration/workReference';
-import { runOf } from '@plain-trowel/core/garden/calibrations';
+import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
 import { putOnSlip } from '../frame/slip.ts';
 import { rulerPegs } from '../ruler/pegs.ts';

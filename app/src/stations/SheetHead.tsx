@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { probeLine } from '../words/plotText.ts';
 
 /** Head of a sheet that is about one plot: the plot and its probe, and what they are. */

@@ -1,7 +1,8 @@
 /** Sentences of the bench: every kind has one, with its number and the next thing to do. */
 import { describe, expect, test } from 'vitest';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
-import { PROBE_KINDS, TEST_STEPS } from '@plain-trowel/core/garden/probeSchema';
+import { TEST_STEPS } from '@plain-trowel/core/garden/document/probeSchema';
+import { PROBE_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
 import { busIssueText } from './busText.ts';
 import { comparisonText, lineIssueText, sunText, threePointText, trimIssueText } from './correctionText.ts';

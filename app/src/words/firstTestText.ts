@@ -1,5 +1,6 @@
 import type { TestAnswer } from '@plain-trowel/core/firstTest/firstTest';
-import type { ProbeKind, TestStep } from '@plain-trowel/core/garden/probeSchema';
+import type { TestStep } from '@plain-trowel/core/garden/document/probeSchema';
+import type { ProbeKind } from '@plain-trowel/core/quantity/probeKind';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 
 export type StepWords = { readonly title: string; readonly doThis: string; readonly shouldSee: string };

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { Fault, Rule } from '@plain-trowel/core/garden/faults';
+import type { Fault, Rule } from '@plain-trowel/core/garden/document/faults';
 import { faultText, refusedText } from './gardenFaultText.ts';
 import { waitingText } from './storageText.ts';
 import { takenInText } from './importText.ts';

@@ -1,5 +1,5 @@
 /** Faults of a garden document in words: where, and what may stand there. */
-import type { Fault, Rule } from '@plain-trowel/core/garden/faults';
+import type { Fault, Rule } from '@plain-trowel/core/garden/document/faults';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 
 /** What the fields of a garden are called where their own name would not do. */

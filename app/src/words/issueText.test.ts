@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
-import type { Fault } from '@plain-trowel/core/garden/faults';
+import type { GardenFileIssue } from '@plain-trowel/core/garden/document/gardenFile';
+import type { Fault } from '@plain-trowel/core/garden/document/faults';
 import type { CsvIssue, RowProblem } from '@plain-trowel/core/records/readingsCsv';
 import {
   csvText,

@@ -1,8 +1,8 @@
 /** Sentences for everything that can go wrong with a file, a reference or a limit: what happened, and the one thing to do. */
-import type { EdgeIssue } from '@plain-trowel/core/control/bands';
-import { BAND_NAMES } from '@plain-trowel/core/control/bands';
+import type { EdgeIssue } from '@plain-trowel/core/quantity/bands';
+import { BAND_NAMES } from '@plain-trowel/core/quantity/bands';
 import type { LimitIssue } from '@plain-trowel/core/control/limits';
-import type { GardenFileIssue } from '@plain-trowel/core/garden/gardenFile';
+import type { GardenFileIssue } from '@plain-trowel/core/garden/document/gardenFile';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { CsvIssue, RowProblem } from '@plain-trowel/core/records/readingsCsv';
 import type { BenchRecordingIssue } from '@plain-trowel/core/signal/benchRecording';

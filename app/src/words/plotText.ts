@@ -1,5 +1,5 @@
 import type { PlotState } from '@plain-trowel/core/control/plotState';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PlotView } from '../links/plotView.ts';
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import { contradictions } from '@plain-trowel/core/garden/contradictions';
-import { setWaterLine } from '@plain-trowel/core/garden/edit';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { contradictions } from '@plain-trowel/core/garden/bind/contradictions';
+import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import { contradictionText } from './contradictionText.ts';
 import { programSentence } from './programText.ts';

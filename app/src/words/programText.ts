@@ -1,5 +1,5 @@
 /** What a program will do, in plain words, and the names of its parts. */
-import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/schema';
+import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { ProgramKind, SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import { formatDuration, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';

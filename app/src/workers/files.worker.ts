@@ -1,7 +1,7 @@
 /** Long reading, writing and computing, away from the page. */
 import { expose } from 'comlink';
-import { readingsOfLog, type BoardLine } from '@plain-trowel/core/garden/logReadings';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { readingsOfLog, type BoardLine } from '@plain-trowel/core/garden/bind/logReadings';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { READINGS_HEADER, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import { readSerialLog } from '@plain-trowel/core/signal/serialLog';

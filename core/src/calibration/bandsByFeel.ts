@@ -1,5 +1,5 @@
 /** Bands by feel: raw values at which a finger found the soil dry, low, right, wet or flooded. No percent is claimed beyond an order. */
-import { BAND_NAMES, LEAST_BAND_TENTHS, type BandEdges, type BandName } from '../control/bands.ts';
+import { BAND_NAMES, LEAST_BAND_TENTHS, type BandEdges, type BandName } from '../quantity/bands.ts';
 
 export type Felt = { readonly counts: number; readonly felt: BandName };
 

@@ -1,7 +1,7 @@
 /**
  * What stands against a calibration. A refusal cannot be passed over: the numbers would mean nothing. A warning is kept with the calibration.
  */
-import type { ProbeKind } from '../garden/probeSchema.ts';
+import type { ProbeKind } from '../quantity/probeKind.ts';
 import type { CurveKind } from './curve.ts';
 import { TEMPERATURE_SPAN_C, temperatureSpan, type Tried } from './fitCurve.ts';
 import { methodOf } from './methods.ts';

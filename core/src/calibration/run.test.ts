@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { CONTEXT } from '../garden/gardenForTests.ts';
+import { CONTEXT } from '../garden/edits/gardenForTests.ts';
 import type { Finding } from './checks.ts';
 import { ALL_METHODS, knownOf, methodOf, missingInput, usualInputs } from './methods.ts';
 import { calibratedOf, outcomeOf } from './run.ts';

@@ -2,7 +2,7 @@
  * A run of calibrating one channel: what was captured so far, what it adds up to, and what stands against it. Pure: the garden keeps the run, so it can be
  * left and taken up again.
  */
-import type { BandName } from '../control/bands.ts';
+import type { BandName } from '../quantity/bands.ts';
 import type { Result } from '../quantity/result.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';
 import { cutsByFeel, type Feel } from './bandsByFeel.ts';

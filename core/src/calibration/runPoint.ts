@@ -1,5 +1,5 @@
 /** What a run of calibrating has gathered so far. */
-import type { BandName } from '../control/bands.ts';
+import type { BandName } from '../quantity/bands.ts';
 import type { Condition, MethodId } from './conditions.ts';
 import type { SoilFacts } from './convertPercent.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';

@@ -1,6 +1,6 @@
 /** Pot weighing, reference meter, bands by feel, factory curve, drain test, and turning one kind of percent into another. */
 import { describe, expect, test } from 'vitest';
-import type { BandName } from '../control/bands.ts';
+import type { BandName } from '../quantity/bands.ts';
 import { cutsByFeel, edgesByFeel } from './bandsByFeel.ts';
 import { logUnder } from './compareVersions.ts';
 import { convertPercent, wholeSigma, type SoilFacts } from './convertPercent.ts';

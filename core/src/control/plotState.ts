@@ -1,4 +1,4 @@
-import { bandAt, type BandEdges, type BandName } from './bands.ts';
+import { bandAt, type BandEdges, type BandName } from '../quantity/bands.ts';
 
 /** How a plot stands, as one word: its band, or why there is none. */
 export type PlotState = BandName | 'no-probe' | 'no-reading' | 'stale' | 'implausible' | 'not-calibrated';

@@ -3,7 +3,7 @@
  * the steps are judged from the stream alone.
  */
 import type { ProbeScale } from '../faults/streamFaults.ts';
-import type { TestStep } from '../garden/probeSchema.ts';
+import type { TestStep } from '../garden/document/probeSchema.ts';
 import type { SettlingVerdict } from '../settling/settlingWatch.ts';
 
 export type TestSeen = {

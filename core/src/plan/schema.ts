@@ -1,6 +1,6 @@
 /** What a garden's plan keeps: answers, choices with their reasons, prices, and the habits the supply budget rests on. */
 import { z } from '../quantity/schema.ts';
-import { CHEMISTRY_NAMES } from '../power/battery.ts';
+import { supplyHabits } from '../power/habits.ts';
 import { answersSchema, NO_ANSWERS } from './interview.ts';
 
 const key = z.string().min(1).max(80);
@@ -9,11 +9,6 @@ const choice = z.strictObject({
   /** Why the person took it, in their words. */
   reason: z.string().max(400, 'at most 400 letters'),
 });
-const state = z.strictObject({
-  currentMa: z.number().min(0).max(100_000).nullable(),
-  secondsPerDay: z.number().min(0).max(86_400).nullable(),
-});
-
 export const planSchema = z.strictObject({
   answers: answersSchema,
   choices: z.strictObject({
@@ -28,34 +23,9 @@ export const planSchema = z.strictObject({
     spares: z.record(key, z.int().min(0).max(1000)),
     lives: z.record(key, z.number().min(0.01).max(100)),
   }),
-  supply: z.strictObject({
-    /** Time between readings, s. */
-    everyS: z.number().min(1).max(86_400),
-    /** The board sleeps between readings. */
-    sleeps: z.boolean(),
-    /** Pump and valve time, s a day. */
-    waterS: z.number().min(0).max(86_400),
-    /** Figures the person set in place of those from the parts; null takes those. */
-    sleep: state,
-    wake: state,
-    measure: state,
-    radio: state,
-    pump: state,
-    chemistry: z.enum(CHEMISTRY_NAMES),
-    capacityMah: z.number().min(1).max(1e7),
-    batteryV: z.number().min(1).max(60),
-    usableFrac: z.number().min(0.05).max(1),
-    selfDischargePerMonthFrac: z.number().min(0).max(0.9),
-    temperatureC: z.number().min(-40).max(60),
-    latitudeDeg: z.number().min(-90).max(90).nullable(),
-    altitudeM: z.number().min(-400).max(6000),
-    clearness: z.number().min(0.05).max(1),
-    chainFrac: z.number().min(0.05).max(1),
-    darkDays: z.number().min(0).max(60),
-  }),
+  supply: supplyHabits,
 });
 export type Plan = z.infer<typeof planSchema>;
-export type SupplyHabits = Plan['supply'];
 
 const FROM_PARTS = { currentMa: null, secondsPerDay: null };
 

@@ -4,7 +4,7 @@
  * Currents stand at the battery. A part behind a step-down regulator takes the regulator's output over its input voltage, at nine tenths
  * efficiency; a linear regulator on a board hands its current on unchanged.
  */
-import type { SupplyHabits } from '../plan/schema.ts';
+import type { SupplyHabits } from './habits.ts';
 import { fact, hasRole, isType, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { partsWith, supplySpot } from '../wiring/look.ts';
 import { fillDay, POWER_STATES, type PowerState, type StateUse } from './battery.ts';

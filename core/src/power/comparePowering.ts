@@ -1,6 +1,6 @@
 /** Always powered against powered only to be read: what each school costs in probe life and in battery life. */
 import type { Catalogue } from '../catalogue/catalogue.ts';
-import type { SupplyHabits } from '../plan/schema.ts';
+import type { SupplyHabits } from './habits.ts';
 import { fact, hasRole, readCircuit, type Placed } from '../wiring/circuit.ts';
 import { changePart } from '../wiring/edit.ts';
 import type { Netlist } from '../wiring/netlist.ts';

@@ -91,16 +91,15 @@ type Draft<Event> = Event extends GardenEvent ? Omit<Event, keyof Identity> & Pa
 export type EventDraft = Draft<GardenEvent>;
 
 /** @param id for an event that has none yet */
-export const identified = (draft: EventDraft, id: string, author: Identity['author']): GardenEvent =>
-  ({
-    boardId: null,
-    lineId: null,
-    channelId: null,
-    seq: null,
-    author,
-    ...draft,
-    id: draft.id ?? id,
-  });
+export const identified = (draft: EventDraft, id: string, author: Identity['author']): GardenEvent => ({
+  boardId: null,
+  lineId: null,
+  channelId: null,
+  seq: null,
+  author,
+  ...draft,
+  id: draft.id ?? id,
+});
 
 /** What only a person does, and what only a board tells; the rest came from the page. For events of the first versions, which did not say. */
 const PERSONS = ['note', 'poured', 'probe-moved', 'reference', 'calibrated', 'imported'];

@@ -1,6 +1,6 @@
 /** What the channels of a stand-in board print: moisture from its probe, temperatures of a made-up day, a battery, a tank. */
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
-import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import type { Correction } from '@plain-trowel/core/temperature/correction';
 import { temperatureOfOhm } from '@plain-trowel/core/temperature/thermistor';

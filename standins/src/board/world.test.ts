@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import type { Garden } from '@plain-trowel/core/garden/schema';
-import { setLimits, setWaterLine } from '@plain-trowel/core/garden/edit';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { setLimits, setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import { marigoldHare } from '../sample/marigoldHare.ts';
 import { corrected } from '@plain-trowel/core/temperature/correction';
 import { gardenEventOf } from './worldEvent.ts';

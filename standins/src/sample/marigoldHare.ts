@@ -2,11 +2,16 @@
  * The Marigold Hare: a narrowboat's roof garden, made up. Four plots, two boards, one pump. The strawberries wait for their first
  * calibration, and something is wrong with one probe for the user to find.
  */
-import { readGarden } from '@plain-trowel/core/garden/gardenFile';
-import { GARDEN_VERSION, type Garden, type Placement, type Capture } from '@plain-trowel/core/garden/schema';
-import { EMPTY_CHANNEL, NEW_LINE, NEW_PLOT, NEW_PROBE } from '@plain-trowel/core/garden/edit';
+import { readGarden } from '@plain-trowel/core/garden/document/gardenFile';
+import {
+  GARDEN_VERSION,
+  type Garden,
+  type Placement,
+  type Capture,
+} from '@plain-trowel/core/garden/document/schema';
+import { EMPTY_CHANNEL, NEW_LINE, NEW_PLOT, NEW_PROBE } from '@plain-trowel/core/garden/edits/plots';
 import { DEFAULT_SIGNALS } from '@plain-trowel/core/control/signals';
-import { setWiring } from '@plain-trowel/core/garden/planEdit';
+import { setWiring } from '@plain-trowel/core/garden/edits/plan';
 import { identified, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { EMPTY_NETLIST } from '@plain-trowel/core/wiring/netlist';
 import { fromBeta } from '@plain-trowel/core/temperature/thermistor';
@@ -14,10 +19,10 @@ import { FLAGS, type Reading } from '@plain-trowel/core/records/series';
 import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
 import { gardenEventOf } from '../board/worldEvent.ts';
 import { DEFAULT_ALERTS, stepAlerts, type AlertStates } from '@plain-trowel/core/control/alerts';
-import { alertEvent } from '@plain-trowel/core/garden/alertEvent';
+import { alertEvent } from '@plain-trowel/core/garden/bind/alertEvent';
 import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
-import {} from '@plain-trowel/core/garden/plotFacts';
-import { watchedOf } from '@plain-trowel/core/garden/watched';
+import {} from '@plain-trowel/core/garden/bind/plotFacts';
+import { watchedOf } from '@plain-trowel/core/garden/bind/watched';
 import { MARIGOLD_PLAN, marigoldWiring } from './marigoldPlan.ts';
 import { setupOf } from '../board/setup.ts';
 import { advance, newWorld, setProbeFault, type World } from '../board/world.ts';

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { readGardenFile, writeGardenFile } from '@plain-trowel/core/garden/gardenFile';
-import { catalogueOf, settingOf } from '@plain-trowel/core/garden/planEdit';
-import { gardenSchema, type Garden } from '@plain-trowel/core/garden/schema';
+import { readGardenFile, writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
+import { catalogueOf, settingOf } from '@plain-trowel/core/garden/edits/plan';
+import { gardenSchema, type Garden } from '@plain-trowel/core/garden/document/schema';
 import { buildCost, partsRows } from '@plain-trowel/core/plan/partsList';
 import { checkWiring } from '@plain-trowel/core/wiring/checks/all';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';

@@ -1,7 +1,7 @@
 /** A wiring with ten deliberate faults, to see the checks at work: docs/examples/ten-faults.garden.json is made of it. */
-import { emptyGarden } from '@plain-trowel/core/garden/edit';
-import { changePlan } from '@plain-trowel/core/garden/planEdit';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { emptyGarden } from '@plain-trowel/core/garden/edits/plots';
+import { changePlan } from '@plain-trowel/core/garden/edits/plan';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { EMPTY_PLAN } from '@plain-trowel/core/plan/schema';
 import { sketchNetlist, type Sketched } from '@plain-trowel/core/wiring/sketchNetlist';
 

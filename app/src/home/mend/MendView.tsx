@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
-import { remediesOf, mend, examineGarden, type Remedy } from '@plain-trowel/core/garden/mend';
-import type { Fault } from '@plain-trowel/core/garden/faults';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { remediesOf, mend, examineGarden, type Remedy } from '@plain-trowel/core/garden/document/mend';
+import type { Fault } from '@plain-trowel/core/garden/document/faults';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { download } from '../../data/download.ts';
 import { Button } from '../../ui/Button.tsx';
 import { faultText } from '../../words/gardenFaultText.ts';

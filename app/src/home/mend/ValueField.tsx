@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Fault } from '@plain-trowel/core/garden/faults';
+import type { Fault } from '@plain-trowel/core/garden/document/faults';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { Button } from '../../ui/Button.tsx';
 import { Field } from '../../ui/Field.tsx';

@@ -1,4 +1,4 @@
-import type { Remedy } from '@plain-trowel/core/garden/mend';
+import type { Remedy } from '@plain-trowel/core/garden/document/mend';
 import { placeText } from '../../words/gardenFaultText.ts';
 
 /** What a press on a remedy does. */

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { catalogueOf, changePlan, setWiring, settingOf } from '@plain-trowel/core/garden/planEdit';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { catalogueOf, changePlan, setWiring, settingOf } from '@plain-trowel/core/garden/edits/plan';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { Plan } from '@plain-trowel/core/plan/schema';
 import { checkWiring } from '@plain-trowel/core/wiring/checks/all';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';

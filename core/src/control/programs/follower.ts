@@ -1,3 +1,4 @@
+import { id } from '../../quantity/fields.ts';
 import { z } from '../../quantity/schema.ts';
 import { found } from './contradiction.ts';
 import type { ProgramRecord } from './record.ts';
@@ -13,7 +14,7 @@ export type Follower = {
 
 const settings = z.strictObject({
   kind: z.literal('follower'),
-  leaderId: z.string().min(1).max(64),
+  leaderId: id,
   sharePercent: z.int().min(10).max(300),
   everyNth: z.int().min(1).max(7),
 });

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { methodOf } from '@plain-trowel/core/calibration/methods';
 import { outcomeOf } from '@plain-trowel/core/calibration/run';
-import { versionsOf } from '@plain-trowel/core/garden/calibrations';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { Run } from '@plain-trowel/core/garden/schema';
+import { versionsOf } from '@plain-trowel/core/garden/edits/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Run } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
 import { useLive, usePlot } from '../../../links/liveContext.ts';

@@ -1,10 +1,10 @@
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { BAND_NAMES, type BandName } from '@plain-trowel/core/control/bands';
+import { BAND_NAMES, type BandName } from '@plain-trowel/core/quantity/bands';
 import type { Method } from '@plain-trowel/core/calibration/methods';
-import { meantValue } from '@plain-trowel/core/garden/channels';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { meantValue } from '@plain-trowel/core/garden/bind/channels';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { readNumber } from '@plain-trowel/core/signal/numberText';

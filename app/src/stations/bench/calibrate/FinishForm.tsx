@@ -1,9 +1,9 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
 import type { CurveKind } from '@plain-trowel/core/calibration/curve';
-import { curveOf } from '@plain-trowel/core/garden/curveOf';
-import { finishRun, setSoilFacts, versionsOf } from '@plain-trowel/core/garden/calibrations';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
+import { finishRun, setSoilFacts, versionsOf } from '@plain-trowel/core/garden/edits/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { ALL_METHODS } from '@plain-trowel/core/calibration/methods';
 import type { MethodId } from '@plain-trowel/core/calibration/conditions';
-import { startRun } from '@plain-trowel/core/garden/calibrations';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import { startRun } from '@plain-trowel/core/garden/edits/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { PERCENT_KINDS } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Button } from '../../../ui/Button.tsx';

@@ -1,7 +1,7 @@
 import { mixingInputs, type InputField, type Method } from '@plain-trowel/core/calibration/methods';
 import { planMixing } from '@plain-trowel/core/calibration/mixing';
-import { setRunInput } from '@plain-trowel/core/garden/calibrations';
-import type { Run } from '@plain-trowel/core/garden/schema';
+import { setRunInput } from '@plain-trowel/core/garden/edits/calibrations';
+import type { Run } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { CellNumber } from '../../../ui/CellNumber.tsx';

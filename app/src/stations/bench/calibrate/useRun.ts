@@ -1,8 +1,9 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
-import { addCapture, runOf, type Captured } from '@plain-trowel/core/garden/calibrations';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import { fullScaleOf } from '@plain-trowel/core/garden/channels';
-import type { Capture, Garden, Run } from '@plain-trowel/core/garden/schema';
+import { addCapture, type Captured } from '@plain-trowel/core/garden/edits/calibrations';
+import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
+import type { Capture, Garden, Run } from '@plain-trowel/core/garden/document/schema';
 import type { CheckContext } from '@plain-trowel/core/calibration/checks';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { CAPTURE_WINDOW, presentValue } from '@plain-trowel/core/signal/presentValue';

@@ -7,9 +7,9 @@ import {
   type DoseFit,
 } from '@plain-trowel/core/dosing/doseFit';
 import { workRunTime, workVolume } from '@plain-trowel/core/dosing/workDose';
-import { useMeasuredFlow as takeFlow } from '@plain-trowel/core/garden/trials';
-import { newContradictions } from '@plain-trowel/core/garden/contradictions';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { useMeasuredFlow as takeFlow } from '@plain-trowel/core/garden/edits/trials';
+import { newContradictions } from '@plain-trowel/core/garden/edits/lineChange';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';

@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { volumeOf, type DoseFit } from '@plain-trowel/core/dosing/doseFit';
-import type { TrialOf } from '@plain-trowel/core/garden/trials';
+import type { TrialOf } from '@plain-trowel/core/garden/edits/trials';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useElementWidth } from '../../../ui/useElementWidth.ts';
 

@@ -1,7 +1,7 @@
 import { fitDose } from '@plain-trowel/core/dosing/doseFit';
 import { workRunTime } from '@plain-trowel/core/dosing/workDose';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';

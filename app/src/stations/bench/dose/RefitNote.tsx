@@ -1,5 +1,5 @@
-import { refitReasons, type RefitReason } from '@plain-trowel/core/garden/trials';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { refitReasons, type RefitReason } from '@plain-trowel/core/garden/edits/trials';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 
 /** What of the pump's circumstances has a name and a unit. */

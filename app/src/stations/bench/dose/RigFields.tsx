@@ -1,6 +1,6 @@
-import { setWaterLine } from '@plain-trowel/core/garden/edit';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
-import type { Rig } from '@plain-trowel/core/garden/waterSchema';
+import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
+import type { Rig } from '@plain-trowel/core/garden/document/waterSchema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { RIG_WORDS } from './RefitNote.tsx';

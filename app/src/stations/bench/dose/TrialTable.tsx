@@ -1,6 +1,6 @@
 import { suspectTrial, volumeOf, type DoseFit } from '@plain-trowel/core/dosing/doseFit';
-import { removeTrial, setTrialUsed } from '@plain-trowel/core/garden/trials';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { removeTrial, setTrialUsed } from '@plain-trowel/core/garden/edits/trials';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Check } from '../../../ui/Check.tsx';

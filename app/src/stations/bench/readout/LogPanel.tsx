@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Result } from '@plain-trowel/core/quantity/result';
 import {

@@ -1,5 +1,5 @@
 import { workPercent, workUncertainty } from '@plain-trowel/core/calibration/workCurve';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { workDrift, workNoise, workPlusMinus, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { useWorked, putOnSlip } from '../../../frame/slip.ts';

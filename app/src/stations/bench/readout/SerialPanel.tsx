@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
 import { SERIAL_SPEEDS, serialIsPossible, SerialSource } from '../../../links/serialSource.ts';

@@ -1,4 +1,5 @@
-import { setStreamName, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { setStreamName } from '@plain-trowel/core/garden/edits/plots';
+import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { workRate } from '@plain-trowel/core/signal/workRate';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatDuration } from '@plain-trowel/core/quantity/format';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';

@@ -1,8 +1,8 @@
 import { useNavigate } from 'react-router';
 import { answerText, QUESTION_IDS, QUESTIONS, type Answers } from '@plain-trowel/core/plan/interview';
-import { layOut, probeCount } from '@plain-trowel/core/plan/layOut';
+import { layOut, probeCount } from '@plain-trowel/core/garden/bind/layOut';
 import { suggest } from '@plain-trowel/core/plan/suggest';
-import { setWiring } from '@plain-trowel/core/garden/planEdit';
+import { setWiring } from '@plain-trowel/core/garden/edits/plan';
 import { planWiring } from '@plain-trowel/core/wiring/planWiring';
 import { sheetPath } from '../../../frame/stations.ts';
 import { Button } from '../../../ui/Button.tsx';

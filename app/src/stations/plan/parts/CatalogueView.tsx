@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import { readCatalogueFile, writeCatalogueFile } from '@plain-trowel/core/catalogue/catalogueFile';
 import { FACTS, type FactKey } from '@plain-trowel/core/catalogue/facts';
 import { ROLES, type Entry, type Role } from '@plain-trowel/core/catalogue/schema';
-import { importEntries, removeEntry, setEntry } from '@plain-trowel/core/garden/planEdit';
+import { importEntries, removeEntry, setEntry } from '@plain-trowel/core/garden/edits/plan';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';

@@ -1,5 +1,5 @@
 import { CHEMISTRIES, CHEMISTRY_NAMES, type Chemistry } from '@plain-trowel/core/power/battery';
-import type { SupplyHabits } from '@plain-trowel/core/plan/schema';
+import type { SupplyHabits } from '@plain-trowel/core/power/habits';
 import { Check } from '../../../ui/Check.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { NumberField } from '../../../ui/NumberField.tsx';

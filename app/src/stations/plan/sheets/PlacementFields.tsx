@@ -1,6 +1,6 @@
 import { Scroll } from '../../../ui/Scroll.tsx';
-import { setPlacement } from '@plain-trowel/core/garden/planEdit';
-import type { Probe } from '@plain-trowel/core/garden/schema';
+import { setPlacement } from '@plain-trowel/core/garden/edits/plan';
+import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import type { usePlan } from '../usePlan.ts';
 

@@ -1,4 +1,4 @@
-import type { Garden, Plot, Probe } from '@plain-trowel/core/garden/schema';
+import type { Garden, Plot, Probe } from '@plain-trowel/core/garden/document/schema';
 import { dealPages, MARGIN_MM, PAPERS, type PaperName } from '../../../paper/paper.ts';
 import { INK, Lines, Page, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
 

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, test } from 'vitest';
-import { catalogueOf, setPlacement, settingOf } from '@plain-trowel/core/garden/planEdit';
+import { catalogueOf, setPlacement, settingOf } from '@plain-trowel/core/garden/edits/plan';
 import { checkWiring } from '@plain-trowel/core/wiring/checks/all';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, test } from 'vitest';
-import { catalogueOf, settingOf } from '@plain-trowel/core/garden/planEdit';
+import { catalogueOf, settingOf } from '@plain-trowel/core/garden/edits/plan';
 import { checkWiring } from '@plain-trowel/core/wiring/checks/all';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import { tenFaults } from '@plain-trowel/standins/sample/tenFaults';

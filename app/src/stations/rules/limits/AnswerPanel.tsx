@@ -1,10 +1,11 @@
-import { calibrationMismatch, setWaterLine, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
+import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
 import { usesProbe } from '@plain-trowel/core/control/programs/programs';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { runVolume } from '@plain-trowel/core/control/runVolume';
 import { workWait } from '@plain-trowel/core/control/workWait';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';

@@ -1,5 +1,6 @@
-import { setBandEdges, type PlotParts } from '@plain-trowel/core/garden/edit';
-import { BAND_NAMES, checkEdges, type BandEdges } from '@plain-trowel/core/control/bands';
+import { setBandEdges } from '@plain-trowel/core/garden/edits/plots';
+import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { BAND_NAMES, checkEdges, type BandEdges } from '@plain-trowel/core/quantity/bands';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { NumberField } from '../../../ui/NumberField.tsx';

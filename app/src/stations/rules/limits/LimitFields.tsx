@@ -1,5 +1,6 @@
 import { useTyped } from '../../../ui/useTyped.ts';
-import { setLimits, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { setLimits } from '@plain-trowel/core/garden/edits/plots';
+import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
 import { workLimitCounts } from '@plain-trowel/core/calibration/workCurve';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';

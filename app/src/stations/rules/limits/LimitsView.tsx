@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
-import { setBandEdges, setLimits, type PlotParts } from '@plain-trowel/core/garden/edit';
-import { noiseTenthsOf } from '@plain-trowel/core/garden/engineOf';
+import { setBandEdges, setLimits } from '@plain-trowel/core/garden/edits/plots';
+import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineOf';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
-import { moveEdge, type BandEdges } from '@plain-trowel/core/control/bands';
+import { moveEdge, type BandEdges } from '@plain-trowel/core/quantity/bands';
 import { moveLimit, type Limits } from '@plain-trowel/core/control/limits';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';

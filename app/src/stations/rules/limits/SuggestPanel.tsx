@@ -1,8 +1,9 @@
-import { setSoilFacts } from '@plain-trowel/core/garden/calibrations';
-import { setLimits, setPlot, type PlotParts } from '@plain-trowel/core/garden/edit';
+import { setSoilFacts } from '@plain-trowel/core/garden/edits/calibrations';
+import { setLimits, setPlot } from '@plain-trowel/core/garden/edits/plots';
+import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import { checkLimits, type Limits } from '@plain-trowel/core/control/limits';
-import { noiseTenthsOf } from '@plain-trowel/core/garden/engineOf';
+import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineOf';
 import { plantGroup } from '@plain-trowel/core/plants/plantGroups';
 import { RULES_OF_THUMB, suggestLimits } from '@plain-trowel/core/plants/suggestLimits';
 import { demandMm } from '@plain-trowel/core/plants/waterNeed';

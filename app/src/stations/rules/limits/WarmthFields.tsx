@@ -1,6 +1,6 @@
-import { setPlot } from '@plain-trowel/core/garden/edit';
-import type { Plot } from '@plain-trowel/core/garden/schema';
-import type { Warmth } from '@plain-trowel/core/garden/waterSchema';
+import { setPlot } from '@plain-trowel/core/garden/edits/plots';
+import type { Plot } from '@plain-trowel/core/garden/document/schema';
+import type { Warmth } from '@plain-trowel/core/garden/document/waterSchema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 

@@ -1,5 +1,5 @@
-import { channelName } from '@plain-trowel/core/garden/channels';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Clash } from '@plain-trowel/core/records/mergeDay';
 import { dayTime } from '../../../words/timeText.ts';

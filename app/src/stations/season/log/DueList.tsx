@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { channelName } from '@plain-trowel/core/garden/channels';
-import { dueCalibrations, type Due } from '@plain-trowel/core/garden/dueCalibrations';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { dueCalibrations, type Due } from '@plain-trowel/core/garden/bind/dueCalibrations';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { saveReminders } from '../../../data/reminderFile.ts';
 import { sheetPath } from '../../../frame/stations.ts';

@@ -1,5 +1,5 @@
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { OnClash } from '@plain-trowel/core/records/mergeDay';
 import type { ImportPreview } from '../../../data/recordsImport.ts';
 import { Button } from '../../../ui/Button.tsx';

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { channelName } from '@plain-trowel/core/garden/channels';
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { AsideRecord } from '../../../data/db.ts';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { useGarden } from '../../../data/gardenContext.ts';

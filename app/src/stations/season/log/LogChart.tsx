@@ -1,9 +1,9 @@
 import { lazy, Suspense, useMemo } from 'react';
-import { bandsOf } from '@plain-trowel/core/control/bands';
+import { bandsOf } from '@plain-trowel/core/quantity/bands';
 import { countsAtPercent, readCurve } from '@plain-trowel/core/calibration/curve';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import type { Series } from '@plain-trowel/core/records/series';

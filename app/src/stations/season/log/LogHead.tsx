@@ -1,4 +1,4 @@
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import {

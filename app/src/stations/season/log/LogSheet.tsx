@@ -2,7 +2,7 @@ import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { withoutBeside } from '@plain-trowel/core/records/series';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { eventsQuery, seriesQuery, waterQuery } from '../../../data/queries.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';

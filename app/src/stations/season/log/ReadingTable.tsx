@@ -1,5 +1,5 @@
 import { readCurve } from '@plain-trowel/core/calibration/curve';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import { FLAGS, type Series } from '@plain-trowel/core/records/series';
 import { useGarden } from '../../../data/gardenContext.ts';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { fitTable, MOST_TABLE_POINTS } from '@plain-trowel/core/calibration/boardTable';
-import { tableCsv } from '@plain-trowel/core/garden/certificate';
-import { curveOf } from '@plain-trowel/core/garden/curveOf';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { Calibration } from '@plain-trowel/core/garden/schema';
+import { tableCsv } from '@plain-trowel/core/garden/bind/certificate';
+import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Calibration } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { download, fileNameOf } from '../../../../data/download.ts';

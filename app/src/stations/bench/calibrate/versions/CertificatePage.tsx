@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Certificate } from '@plain-trowel/core/garden/certificate';
+import type { Certificate } from '@plain-trowel/core/garden/bind/certificate';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { INK, MONO, Page, SOFT } from '../../../../paper/Page.tsx';
 import { MARGIN_MM, wrapText } from '../../../../paper/paper.ts';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { certificateCsv, certificateJson, certificateOf } from '@plain-trowel/core/garden/certificate';
-import { setRecalibrateBy } from '@plain-trowel/core/garden/calibrations';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { Calibration } from '@plain-trowel/core/garden/schema';
+import { certificateCsv, certificateJson, certificateOf } from '@plain-trowel/core/garden/bind/certificate';
+import { setRecalibrateBy } from '@plain-trowel/core/garden/edits/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Calibration } from '@plain-trowel/core/garden/document/schema';
 import { download, fileNameOf } from '../../../../data/download.ts';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Button } from '../../../../ui/Button.tsx';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { channelName } from '@plain-trowel/core/garden/channels';
-import { copyToSister } from '@plain-trowel/core/garden/calibrations';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { Calibration } from '@plain-trowel/core/garden/schema';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { copyToSister } from '@plain-trowel/core/garden/edits/calibrations';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Calibration } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Field } from '../../../../ui/Field.tsx';

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { methodOf } from '@plain-trowel/core/calibration/methods';
 import { uncertaintyOf } from '@plain-trowel/core/calibration/uncertainty';
-import { useCalibration as putToUse, versionsOf } from '@plain-trowel/core/garden/calibrations';
-import { calibratedOfVersion } from '@plain-trowel/core/garden/curveOf';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import type { Calibration } from '@plain-trowel/core/garden/schema';
+import { useCalibration as putToUse, versionsOf } from '@plain-trowel/core/garden/edits/calibrations';
+import { calibratedOfVersion } from '@plain-trowel/core/garden/bind/curveOf';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Calibration } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../../data/gardenContext.ts';

@@ -1,7 +1,8 @@
-import { setSoilFacts } from '@plain-trowel/core/garden/calibrations';
-import { doseOf } from '@plain-trowel/core/garden/contradictions';
-import { setPlot, type PlotParts } from '@plain-trowel/core/garden/edit';
-import type { PlotSize } from '@plain-trowel/core/garden/waterSchema';
+import { setSoilFacts } from '@plain-trowel/core/garden/edits/calibrations';
+import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
+import { setPlot } from '@plain-trowel/core/garden/edits/plots';
+import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { PlotSize } from '@plain-trowel/core/garden/document/waterSchema';
 import { plantGroup } from '@plain-trowel/core/plants/plantGroups';
 import { knownSoil } from '@plain-trowel/core/soils/soilKinds';
 import { readilyAvailable, waterNeed } from '@plain-trowel/core/plants/waterNeed';

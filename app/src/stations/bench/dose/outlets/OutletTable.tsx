@@ -1,7 +1,7 @@
 import { MOST } from '@plain-trowel/core/quantity/bounds';
 import type { Evenness } from '@plain-trowel/core/dosing/outlets';
-import { addOutlet, removeOutlet, setOutlet } from '@plain-trowel/core/garden/reservoirs';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { addOutlet, removeOutlet, setOutlet } from '@plain-trowel/core/garden/edits/reservoirs';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { AddButton } from '../../../../ui/AddButton.tsx';

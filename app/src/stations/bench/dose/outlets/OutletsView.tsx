@@ -1,8 +1,8 @@
 import { evennessOf } from '@plain-trowel/core/dosing/outlets';
 import { workEvenness } from '@plain-trowel/core/dosing/workWater';
-import { doseOf } from '@plain-trowel/core/garden/contradictions';
-import { sharesByPlot } from '@plain-trowel/core/garden/reservoirs';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
+import { sharesByPlot } from '@plain-trowel/core/garden/edits/reservoirs';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';

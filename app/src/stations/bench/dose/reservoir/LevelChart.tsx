@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { reservoirOf, volumeIn } from '@plain-trowel/core/dosing/reservoir';
-import type { Reservoir } from '@plain-trowel/core/garden/schema';
+import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useLive } from '../../../../links/liveContext.ts';
 

@@ -1,8 +1,8 @@
 import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '@plain-trowel/core/quantity/bounds';
 import { useState } from 'react';
 import { reservoirOf, type ReservoirIssue } from '@plain-trowel/core/dosing/reservoir';
-import { addLevel, removeLevel } from '@plain-trowel/core/garden/reservoirs';
-import type { Reservoir } from '@plain-trowel/core/garden/schema';
+import { addLevel, removeLevel } from '@plain-trowel/core/garden/edits/reservoirs';
+import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { useGarden } from '../../../../data/gardenContext.ts';

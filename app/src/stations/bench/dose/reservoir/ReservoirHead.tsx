@@ -1,7 +1,7 @@
 import { reservoirOf } from '@plain-trowel/core/dosing/reservoir';
 import { workDaysLeft, workVolumeIn } from '@plain-trowel/core/dosing/workWater';
-import { tankNow } from '@plain-trowel/core/garden/plotFacts';
-import type { Reservoir } from '@plain-trowel/core/garden/schema';
+import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
+import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';

@@ -1,6 +1,6 @@
-import { channelName } from '@plain-trowel/core/garden/channels';
-import { removeReservoir, setReservoir } from '@plain-trowel/core/garden/reservoirs';
-import type { Reservoir } from '@plain-trowel/core/garden/schema';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { removeReservoir, setReservoir } from '@plain-trowel/core/garden/edits/reservoirs';
+import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import { useGarden } from '../../../../data/gardenContext.ts';

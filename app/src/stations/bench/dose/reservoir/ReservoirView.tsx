@@ -1,8 +1,8 @@
 import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useQuery } from '@tanstack/react-query';
-import { addReservoir } from '@plain-trowel/core/garden/reservoirs';
-import { setWaterLine } from '@plain-trowel/core/garden/edit';
-import type { Reservoir, WaterLine } from '@plain-trowel/core/garden/schema';
+import { addReservoir } from '@plain-trowel/core/garden/edits/reservoirs';
+import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
+import type { Reservoir, WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useMemo } from 'react';
 import { waterQuery } from '../../../../data/queries.ts';
 import { useGarden } from '../../../../data/gardenContext.ts';

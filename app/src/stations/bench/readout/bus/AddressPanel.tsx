@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { HIGHEST_ADDRESS, LOWEST_ADDRESS } from '@plain-trowel/core/bus/frame';
-import { setBus } from '@plain-trowel/core/garden/benchEdit';
+import { setBus } from '@plain-trowel/core/garden/edits/bench';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import type { BusTarget } from '../../../../links/busDesk.ts';
 import { useBus, useLiveTools } from '../../../../links/liveContext.ts';

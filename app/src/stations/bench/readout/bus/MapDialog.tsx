@@ -9,8 +9,8 @@ import {
   type RegisterField,
   type RegisterMap,
 } from '@plain-trowel/core/bus/registers';
-import { setRegisterMap } from '@plain-trowel/core/garden/benchEdit';
-import { makeId } from '@plain-trowel/core/garden/ids';
+import { setRegisterMap } from '@plain-trowel/core/garden/edits/bench';
+import { makeId } from '@plain-trowel/core/garden/document/ids';
 import { fieldName, plainMessage } from '@plain-trowel/core/quantity/fieldName';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Button } from '../../../../ui/Button.tsx';

@@ -1,5 +1,5 @@
-import { meantValue } from '@plain-trowel/core/garden/channels';
-import type { Channel } from '@plain-trowel/core/garden/schema';
+import { meantValue } from '@plain-trowel/core/garden/bind/channels';
+import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import type { Stretch } from '@plain-trowel/core/signal/streamBuffer';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { channelName, meantValue } from '@plain-trowel/core/garden/channels';
-import type { Channel } from '@plain-trowel/core/garden/schema';
+import { channelName, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { formatDuration } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { mapStream, type StreamOwner } from '@plain-trowel/core/garden/benchEdit';
-import { channelName } from '@plain-trowel/core/garden/channels';
-import { PROBE_KINDS, type ProbeKind } from '@plain-trowel/core/garden/probeSchema';
+import { mapStream, type StreamOwner } from '@plain-trowel/core/garden/edits/bench';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { PROBE_KINDS, type ProbeKind } from '@plain-trowel/core/quantity/probeKind';
 import { OF_BOARD, QUANTITIES, type Quantity } from '@plain-trowel/core/quantity/quantities';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { COLOUR_TAGS, type ColourTag } from '@plain-trowel/core/wiring/netlist';

@@ -1,10 +1,10 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { judgeTest } from '@plain-trowel/core/firstTest/firstTest';
-import { setFirstTest } from '@plain-trowel/core/garden/benchEdit';
-import { probeScale } from '@plain-trowel/core/garden/channels';
-import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
-import type { Probe } from '@plain-trowel/core/garden/schema';
+import { setFirstTest } from '@plain-trowel/core/garden/edits/bench';
+import { probeScale } from '@plain-trowel/core/garden/bind/channels';
+import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
+import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';

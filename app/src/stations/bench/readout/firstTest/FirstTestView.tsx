@@ -1,6 +1,7 @@
 import { useState } from 'react';
-import { ANALOG_KINDS, TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
-import type { Probe } from '@plain-trowel/core/garden/schema';
+import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
+import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
+import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { WarmUpPanel } from './WarmUpPanel.tsx';

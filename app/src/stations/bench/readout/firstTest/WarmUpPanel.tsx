@@ -1,7 +1,7 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
-import { setWarmUp } from '@plain-trowel/core/garden/benchEdit';
-import { probeScale } from '@plain-trowel/core/garden/channels';
-import type { Probe } from '@plain-trowel/core/garden/schema';
+import { setWarmUp } from '@plain-trowel/core/garden/edits/bench';
+import { probeScale } from '@plain-trowel/core/garden/bind/channels';
+import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { poweredStretches, warmUpOf, workWarmUp } from '@plain-trowel/core/settling/warmUp';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';

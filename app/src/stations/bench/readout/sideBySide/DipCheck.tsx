@@ -1,7 +1,7 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useEffect, useEffectEvent, useState } from 'react';
-import { setLabelProved, swapStreams } from '@plain-trowel/core/garden/benchEdit';
-import { probeScale } from '@plain-trowel/core/garden/channels';
+import { setLabelProved, swapStreams } from '@plain-trowel/core/garden/edits/bench';
+import { probeScale } from '@plain-trowel/core/garden/bind/channels';
 import { judgeDip } from '@plain-trowel/core/sideBySide/dip';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';

@@ -1,8 +1,9 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
-import { setFirstTest } from '@plain-trowel/core/garden/benchEdit';
-import { fullScaleOf } from '@plain-trowel/core/garden/channels';
-import { ANALOG_KINDS, type TestStep } from '@plain-trowel/core/garden/probeSchema';
+import { setFirstTest } from '@plain-trowel/core/garden/edits/bench';
+import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
+import { type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
+import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { compareSideBySide } from '@plain-trowel/core/sideBySide/compare';
 import { useGarden } from '../../../../data/gardenContext.ts';

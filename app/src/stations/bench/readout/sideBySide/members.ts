@@ -1,4 +1,4 @@
-import type { Garden } from '@plain-trowel/core/garden/schema';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
 
 /** Probes of one kind with their moisture channels. */
 export const membersOf = (garden: Garden, kind: string) =>

@@ -1,8 +1,8 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
-import { setCorrection } from '@plain-trowel/core/garden/benchEdit';
-import { channelName, meantValue } from '@plain-trowel/core/garden/channels';
-import type { Channel } from '@plain-trowel/core/garden/schema';
+import { setCorrection } from '@plain-trowel/core/garden/edits/bench';
+import { channelName, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import {
   lineOf,

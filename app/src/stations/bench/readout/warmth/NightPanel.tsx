@@ -1,9 +1,9 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
-import { setCorrection } from '@plain-trowel/core/garden/benchEdit';
-import { channelName, meantValue } from '@plain-trowel/core/garden/channels';
-import type { Channel, Garden } from '@plain-trowel/core/garden/schema';
+import { setCorrection } from '@plain-trowel/core/garden/edits/bench';
+import { channelName, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { isTemperature } from '@plain-trowel/core/quantity/quantities';
 import type { Series } from '@plain-trowel/core/records/series';

@@ -1,6 +1,6 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useState } from 'react';
-import type { Channel } from '@plain-trowel/core/garden/schema';
+import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import type { Correction } from '@plain-trowel/core/temperature/correction';
 import { fromBeta, fromThreePoints, type ThermistorPoint } from '@plain-trowel/core/temperature/thermistor';
 import { useLive } from '../../../../links/liveContext.ts';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { channelName, fullScaleOf, meantValue } from '@plain-trowel/core/garden/channels';
-import type { Channel } from '@plain-trowel/core/garden/schema';
+import { channelName, fullScaleOf, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts } from '@plain-trowel/core/quantity/format';
 import { isTemperature } from '@plain-trowel/core/quantity/quantities';
 import { workCorrection } from '@plain-trowel/core/temperature/correction';

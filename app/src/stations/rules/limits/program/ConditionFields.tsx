@@ -1,4 +1,4 @@
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { SavedConditions } from '@plain-trowel/core/control/conditions/conditions';
 import { useState } from 'react';
 import { useGarden } from '../../../../data/gardenContext.ts';

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import type { SavedConditions, Sense } from '@plain-trowel/core/control/conditions/conditions';
-import { ambientChoices } from '@plain-trowel/core/garden/ambient';
-import { channelName } from '@plain-trowel/core/garden/channels';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { ambientChoices } from '@plain-trowel/core/garden/bind/ambient';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Check } from '../../../../ui/Check.tsx';
 import { Select } from '../../../../ui/Select.tsx';

@@ -2,15 +2,15 @@ import { extentOf } from '@plain-trowel/core/quantity/extent';
 import { useQueries } from '@tanstack/react-query';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
 import {
   channelsOfReplay,
   replayDay,
   type DayReplay,
   type PastReading,
-} from '@plain-trowel/core/garden/replayDay';
-import type { Garden, WaterLine } from '@plain-trowel/core/garden/schema';
+} from '@plain-trowel/core/garden/bind/replayDay';
+import type { Garden, WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';

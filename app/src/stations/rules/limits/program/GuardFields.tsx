@@ -1,4 +1,4 @@
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { percentUnit, type PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { LineNumber } from './LineNumber.tsx';
 

@@ -1,7 +1,7 @@
 import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { AddButton } from '../../../../ui/AddButton.tsx';
-import { addLine, removeLine, setWaterLine } from '@plain-trowel/core/garden/edit';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { addLine, removeLine, setWaterLine } from '@plain-trowel/core/garden/edits/plots';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Field } from '../../../../ui/Field.tsx';

@@ -1,4 +1,4 @@
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { useLine, type LineChange } from './useLine.ts';
 

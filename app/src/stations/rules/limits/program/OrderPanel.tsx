@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { doseOf } from '@plain-trowel/core/garden/contradictions';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { contradictions } from '@plain-trowel/core/garden/contradictions';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
-import { leadersOf, newProgram } from '@plain-trowel/core/garden/newProgram';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { contradictions } from '@plain-trowel/core/garden/bind/contradictions';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { leadersOf, newProgram } from '@plain-trowel/core/garden/edits/newProgram';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { PROGRAM_KINDS, type ProgramKind } from '@plain-trowel/core/control/programs/programs';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';

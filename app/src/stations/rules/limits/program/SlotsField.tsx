@@ -1,5 +1,5 @@
 import { MOST } from '@plain-trowel/core/quantity/bounds';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import { useState } from 'react';
 import { Button } from '../../../../ui/Button.tsx';

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { DayReplay, Stretch } from '@plain-trowel/core/garden/replayDay';
+import type { DayReplay, Stretch } from '@plain-trowel/core/garden/bind/replayDay';
 import { holdsOf, replaySentence } from './replayText.ts';
 
 const stretch = (minutes: number, reason: Stretch['reason'], isOn = false): Stretch => ({

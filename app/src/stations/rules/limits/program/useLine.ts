@@ -1,6 +1,6 @@
-import { newContradictions } from '@plain-trowel/core/garden/contradictions';
-import { setWaterLine } from '@plain-trowel/core/garden/edit';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import { newContradictions } from '@plain-trowel/core/garden/edits/lineChange';
+import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { contradictionText } from '../../../../words/contradictionText.ts';
 

@@ -1,5 +1,5 @@
 import { useTyped } from '../../../../ui/useTyped.ts';
-import type { PlotParts } from '@plain-trowel/core/garden/edit';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import {
   BUZZES,
   DEFAULT_SIGNALS,

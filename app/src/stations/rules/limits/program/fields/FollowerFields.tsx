@@ -1,4 +1,4 @@
-import { leadersOf } from '@plain-trowel/core/garden/newProgram';
+import { leadersOf } from '@plain-trowel/core/garden/edits/newProgram';
 import { useGarden } from '../../../../../data/gardenContext.ts';
 import { Select } from '../../../../../ui/Select.tsx';
 import { LineNumber } from '../LineNumber.tsx';

@@ -1,6 +1,6 @@
 import type { ComponentType } from 'react';
 import type { ProgramKind } from '@plain-trowel/core/control/programs/programs';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { FollowerFields } from './FollowerFields.tsx';
 import { PulseSoakFields } from './PulseSoakFields.tsx';
 import { SingleDoseFields } from './SingleDoseFields.tsx';

@@ -1,5 +1,5 @@
 import type { SavedProgram } from '@plain-trowel/core/control/programs/programs';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { LineNumber } from '../LineNumber.tsx';
 
 const MOST_ML = 1_000_000;

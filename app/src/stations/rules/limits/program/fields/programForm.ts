@@ -1,5 +1,5 @@
 import type { ProgramKind, SavedProgram } from '@plain-trowel/core/control/programs/programs';
-import type { WaterLine } from '@plain-trowel/core/garden/schema';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 
 /** What the form of a kind is given. */
 export type FieldsOf<Kind extends ProgramKind> = {

@@ -1,0 +1,55 @@
+/** Questions about a garden's channels: what they are called, what scale they have, what their value means. */
+import { runOf } from './plotParts.ts';
+import { curveOf } from './curveOf.ts';
+import { calibrationOf } from './plotParts.ts';
+import { fullScaleCounts, plausibleWindow } from '../../electrics/converter.ts';
+import type { ProbeScale } from '../../faults/streamFaults.ts';
+import { UNIT_OF } from '../../quantity/quantities.ts';
+import { corrected } from '../../temperature/correction.ts';
+import type { Channel, Garden } from '../document/schema.ts';
+
+/** What a person calls a channel: "C2", "B1 soil temperature", "Battery". */
+export function channelName(garden: Garden, channel: Channel): string {
+  const probe = garden.probes.find((one) => one.id === channel.probeId);
+  if (!probe) return channel.label || channel.quantity;
+  const what = channel.label || channel.quantity;
+  return channel.quantity === 'moisture' ? probe.label : `${probe.label} ${what}`;
+}
+
+/** Full scale of the converter that a channel is read by, counts. */
+export const fullScaleOf = (garden: Garden, channel: Channel): number =>
+  fullScaleCounts(garden.boards.find((one) => one.id === channel.boardId)?.adcBits ?? 12);
+
+/** Share of full scale that a probe of a kind usually moves through from air to water, for one that has no references yet. */
+const USUAL_SPAN_FRAC = 0.44;
+
+/** The scale that a moisture channel is watched on: its references where there are two, else what is usual. */
+export function probeScale(garden: Garden, channel: Channel): ProbeScale {
+  const bits = garden.boards.find((one) => one.id === channel.boardId)?.adcBits ?? 12;
+  const window = plausibleWindow(bits);
+  const calibration = calibrationOf(garden, channel);
+  const curve = calibration && curveOf(calibration);
+  const usual = USUAL_SPAN_FRAC * fullScaleCounts(bits);
+  if (curve)
+    return {
+      ...window,
+      spanCounts: curve.spanCounts,
+      references: { dry: curve.dryCounts, wet: curve.wetCounts },
+    };
+  // A run that has just begun knows more than what is usual, once its captures lie apart.
+  const taken = runOf(garden, channel.id)?.points.flatMap((one) => one.captures.map((of) => of.rawCounts));
+  const apart = taken && taken.length > 1 ? Math.max(...taken) - Math.min(...taken) : 0;
+  return { ...window, spanCounts: apart > usual / 3 ? apart : usual, references: null };
+}
+
+/** A channel's value as it is meant, with its unit; moisture stays raw counts here. Null where there is none, as at a thermistor's rail. */
+export function meantValue(
+  garden: Garden,
+  channel: Channel,
+  raw: number,
+): { readonly value: number | null; readonly unit: string; readonly decimals: number } {
+  return {
+    value: corrected(channel.correction, raw, fullScaleOf(garden, channel)),
+    ...UNIT_OF[channel.quantity],
+  };
+}

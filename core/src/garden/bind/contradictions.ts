@@ -1,0 +1,112 @@
+/**
+ * Settings of a water line that contradict each other: each names the two fields that disagree and the numbers, so that the screen can say how to resolve it.
+ * What stands here cannot be saved from a form; a file or an earlier version may bring it, and then it is shown until it is put right.
+ */
+import { countedMl, doseS } from '../../control/engine/dose.ts';
+import { sensesOfConditions } from '../../control/conditions/conditions.ts';
+import { found, type Contradiction, type LineField } from '../../control/programs/contradiction.ts';
+import { recordOf, usesProbe, type SavedProgram } from '../../control/programs/programs.ts';
+import { ambientChoices, ambientOf } from './ambient.ts';
+import { flowOf, noiseTenthsOf, tankConfig } from './engineOf.ts';
+import { plotParts } from './plotParts.ts';
+import type { Garden, WaterLine } from '../document/schema.ts';
+
+export function contradictions(garden: Garden, line: WaterLine): readonly Contradiction[] {
+  return [
+    ...ofDoses(line),
+    ...ofTimes(garden, line),
+    ...ofHours(line),
+    ...ofProgram(garden, line),
+    ...ofSensors(garden, line),
+  ];
+}
+
+/** A contradiction, and the line that has it: a change to a leader may strike its followers. */
+export type LineContradiction = Contradiction & { readonly line: WaterLine };
+
+const ofGarden = (garden: Garden): readonly LineContradiction[] =>
+  garden.waterLines.flatMap((line) => contradictions(garden, line).map((one) => ({ ...one, line })));
+
+/** What a changed garden contradicts that it did not before, in any line: the reason to refuse the change. */
+export function broughtIn(before: Garden, after: Garden): readonly LineContradiction[] {
+  const keyOf = ({ line, kind, at }: LineContradiction) => `${line.id} ${kind} ${at}`;
+  const old = new Set(ofGarden(before).map(keyOf));
+  return ofGarden(after).filter((one) => !old.has(keyOf(one)));
+}
+
+/** A single dose of the program, ml; null where the program has none. */
+export const doseOf = (program: SavedProgram): number | null => recordOf(program.kind).doseMl(program);
+
+/** What a program contradicts by its own times and volumes. */
+function ofProgram(garden: Garden, line: WaterLine): readonly Contradiction[] {
+  const { program, minIntervalS, dailyMaxMl, rise, conditions } = line;
+  const beside = garden.waterLines.filter((one) => one.id !== line.id && one.boardId === line.boardId);
+  const settings = { minIntervalS, dailyMaxMl, responseS: rise.responseS, hours: conditions.hours };
+  const programOf = (id: string) => beside.find((one) => one.id === id)?.program.kind ?? null;
+  return recordOf(program.kind).contradictions?.(program, { ...settings, programOf }) ?? [];
+}
+
+function ofDoses(line: WaterLine): Contradiction[] {
+  const { program, maxRunS, dailyMaxMl } = line;
+  const flow = flowOf(line);
+  const one = (ml: number, field: LineField) => {
+    const runS = doseS(flow, ml);
+    return [
+      ...found(runS > maxRunS, 'dose-over-run', field, 'maxRun', runS, maxRunS),
+      ...found(
+        countedMl(flow, runS) > dailyMaxMl && ml > dailyMaxMl,
+        'dose-over-day',
+        field,
+        'dailyMax',
+        ml,
+        dailyMaxMl,
+      ),
+    ];
+  };
+  const dose = doseOf(program);
+  return [
+    ...(dose === null ? [] : one(dose, 'dose')),
+    ...(line.fallbackMl === 0 ? [] : one(line.fallbackMl, 'fallback')),
+  ];
+}
+
+function ofTimes(garden: Garden, line: WaterLine): Contradiction[] {
+  const { program, minIntervalS, maxRunS, rise, staleAfterS } = line;
+  const parts = plotParts(garden, line.plotId);
+  const noise = parts?.fit ? Math.ceil(2 * noiseTenthsOf(parts.fit)) : 0;
+  const goesByProbe = usesProbe(program.kind);
+  return [
+    ...found(maxRunS > minIntervalS, 'run-over-interval', 'maxRun', 'minInterval', maxRunS, minIntervalS),
+    ...found(
+      goesByProbe && staleAfterS < garden.logEveryS,
+      'stale-under-logging',
+      'stale',
+      'logging',
+      staleAfterS,
+      garden.logEveryS,
+    ),
+    ...found(goesByProbe && rise.tenths < noise, 'rise-under-noise', 'rise', 'noise', rise.tenths, noise),
+  ];
+}
+
+function ofHours({ conditions: { hours } }: WaterLine): Contradiction[] {
+  return found(hours !== null && hours.fromMinute === hours.toMinute, 'no-hours', 'hours', 'hours');
+}
+
+/** Whatever a setting goes by must be measured. */
+function ofSensors(garden: Garden, line: WaterLine): Contradiction[] {
+  const place = { boardId: line.boardId, plotId: line.plotId, chosen: line.around };
+  const probe = plotParts(garden, line.plotId)?.channel ?? null;
+  const reservoir = garden.reservoirs.find((one) => one.id === line.tankId);
+  const tank = reservoir && tankConfig(reservoir);
+  const unheard = sensesOfConditions(line.conditions).flatMap(({ field, sense }) => {
+    if (ambientOf(garden, place, sense)) return [];
+    const near = ambientChoices(garden, place, sense).length;
+    return found(true, near > 1 ? 'which-sensor' : 'no-sensor', field, 'sensor', near);
+  });
+  return [
+    ...found(usesProbe(line.program.kind) && !probe, 'no-probe', 'program', 'probe'),
+    ...unheard,
+    ...found(tank !== undefined && tank.lowRaw > tank.highRaw, 'tank-unread', 'tank', 'sensor'),
+  ];
+}

@@ -1,0 +1,115 @@
+/** What is so in a garden at one moment: for the lamp of each plot, and for the alerts. */
+import { AROUND_STALE_S } from '../../control/host/boardEngine.ts';
+import type { Sense } from '../../control/conditions/conditions.ts';
+import { plotState } from '../../control/plotState.ts';
+import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
+import { plausibleWindow } from '../../electrics/converter.ts';
+import { readCurve } from '../../calibration/curve.ts';
+import { volumeIn, reservoirOf } from '../../dosing/reservoir.ts';
+import { corrected } from '../../temperature/correction.ts';
+import { fullScaleOf } from './channels.ts';
+import { calibrationMismatch, DEFAULT_STALE_S, plotParts, type PlotParts } from './plotParts.ts';
+import { ambientOf, type Place } from './ambient.ts';
+import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
+import { tankConfig } from './engineOf.ts';
+import type { Channel, Garden, Plot, Reservoir, WaterLine } from '../document/schema.ts';
+
+/** What was heard last. Times are ms since 1970. */
+export type Heard = {
+  readonly nowMs: number;
+  readonly newest: (channelId: string) => { readonly raw: number; readonly timeMs: number } | null;
+  /** Whether a line is locked; null while its engine is not heard. */
+  readonly isLocked: (lineId: string) => boolean | null;
+};
+
+/** A channel's corrected value, if it is young enough to mean now; null otherwise. */
+export function valueNow(garden: Garden, channel: Channel | null, heard: Heard): number | null {
+  const one = channel && heard.newest(channel.id);
+  if (!channel || !one || heard.nowMs - one.timeMs > AROUND_STALE_S * 1000) return null;
+  const value = corrected(channel.correction, one.raw, fullScaleOf(garden, channel));
+  return value !== null && Number.isFinite(value) ? value : null;
+}
+
+/** What a reservoir holds now, ml; for a float only whether it is above its minimum; null while nobody knows. */
+export function tankNow(
+  tank: Reservoir,
+  heard: Heard,
+): { readonly volumeMl: number | null; readonly isLow: boolean } | null {
+  const one = tank.channelId === null ? null : heard.newest(tank.channelId);
+  if (!one || heard.nowMs - one.timeMs > AROUND_STALE_S * 1000) return null;
+  const { lowRaw, highRaw } = tankConfig(tank);
+  if (!(one.raw >= lowRaw && one.raw <= highRaw)) return null;
+  if (tank.kind === 'float') return { volumeMl: null, isLow: one.raw < 1 };
+  const curve = reservoirOf(tank.levels);
+  if (!curve.ok) return null;
+  const volumeMl = volumeIn(curve.value, one.raw);
+  return { volumeMl, isLow: volumeMl < tank.minimumMl };
+}
+
+const tenthsOf = (value: number | null): number | null => (value === null ? null : Math.round(value * 10));
+
+/** Moisture to trust, tenths; null while there is none, and whether that is the probe's fault. */
+function moistureOf(parts: PlotParts, heard: Heard): { tenths: number | null; isFaulty: boolean } {
+  const one = parts.channel && heard.newest(parts.channel.id);
+  if (!parts.channel || !parts.board || !one) return { tenths: null, isFaulty: false };
+  const holds = parts.fit && !calibrationMismatch(parts);
+  const tenths = holds ? Math.round(readCurve(parts.fit, one.raw).percent * 10) : null;
+  const state = plotState(
+    { kind: 'reading', rawCounts: one.raw, ageS: (heard.nowMs - one.timeMs) / 1000, tenths },
+    {
+      ...plausibleWindow(parts.board.adcBits),
+      staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
+      edges: parts.plot.bandEdges,
+    },
+  );
+  const isFaulty = state === 'implausible' || state === 'stale';
+  return { tenths: isFaulty ? null : tenths, isFaulty };
+}
+
+/** Where a plot's surroundings are measured: as its first line says, else where its probe is read. */
+const placeOf = ({ plot, board }: PlotParts, lines: readonly WaterLine[]): Place => ({
+  boardId: lines[0]?.boardId ?? board?.id ?? '',
+  plotId: plot.id,
+  chosen: lines[0]?.around ?? NOTHING_CHOSEN,
+});
+
+/** What counts as dark: the lowest limit of the plot's own lines, else of those that go by the same light sensor; null where nobody has said. */
+function darkLimit(garden: Garden, own: readonly WaterLine[], light: Channel | null): number | null {
+  const limitsOf = (lines: readonly WaterLine[]) => lines.flatMap((one) => one.conditions.darkBelow ?? []);
+  const sharing = garden.waterLines.filter(
+    ({ boardId, plotId, around }) =>
+      light !== null && ambientOf(garden, { boardId, plotId, chosen: around }, 'light')?.id === light.id,
+  );
+  const limits = own.some((one) => one.conditions.darkBelow !== null) ? limitsOf(own) : limitsOf(sharing);
+  return limits.length > 0 ? Math.min(...limits) : null;
+}
+
+export function signalFacts(garden: Garden, plotId: string, heard: Heard): SignalFacts | null {
+  const parts = plotParts(garden, plotId);
+  if (!parts) return null;
+  const lines = garden.waterLines.filter((one) => one.plotId === plotId);
+  const place = placeOf(parts, lines);
+  const told = (sense: Sense) => valueNow(garden, ambientOf(garden, place, sense), heard);
+  const light = told('light');
+  const darkBelow = darkLimit(garden, lines, ambientOf(garden, place, 'light'));
+  return {
+    ...moistureOf(parts, heard),
+    isLocked: lines.some((one) => heard.isLocked(one.id) === true),
+    isTankLow: garden.reservoirs.some(
+      (tank) => lines.some((one) => one.tankId === tank.id) && tankNow(tank, heard)?.isLow === true,
+    ),
+    soilTenthsC: tenthsOf(told('soilTenthsC')),
+    airTenthsC: tenthsOf(told('airTenthsC')),
+    isDark: light === null || darkBelow === null ? null : light < darkBelow,
+  };
+}
+
+/** Too dry is below the start limit, too wet is where the plot's word becomes "flooded". */
+export const signalLimits = ({ limits, bandEdges, warmth }: Plot): SignalLimits => ({
+  dryTenths: limits.startTenths,
+  wetTenths: bandEdges[3],
+  soilLowTenthsC: tenthsOf(warmth.soilLowC),
+  soilHighTenthsC: tenthsOf(warmth.soilHighC),
+  airLowTenthsC: tenthsOf(warmth.airLowC),
+  airHighTenthsC: tenthsOf(warmth.airHighC),
+});

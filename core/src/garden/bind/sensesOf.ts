@@ -1,0 +1,18 @@
+import type { Senses } from '../../control/host/senses.ts';
+import { localTimeIn } from '../../quantity/localTime.ts';
+import { corrected } from '../../temperature/correction.ts';
+import { fullScaleOf } from './channels.ts';
+import type { Garden } from '../document/schema.ts';
+
+/** How the boards of a garden take their readings: corrections and time zone are the garden's. @param newest where the readings come from */
+export function sensesOf(garden: Garden, newest: Senses['newest']): Senses {
+  const channels = new Map(garden.channels.map((one) => [one.id, one]));
+  return {
+    newest,
+    meant: (channelId, raw) => {
+      const channel = channels.get(channelId);
+      return channel ? corrected(channel.correction, raw, fullScaleOf(garden, channel)) : null;
+    },
+    localTime: localTimeIn(garden.timeZone),
+  };
+}

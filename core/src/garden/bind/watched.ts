@@ -1,0 +1,129 @@
+/** What each kind of alert watches in a garden. Keys stay the same from one moment to the next. */
+import { ALERT_KINDS, type AlertKind, type Watched } from '../../control/alerts.ts';
+import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
+import { ambientOf } from './ambient.ts';
+import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
+import { dueCalibrations } from './dueCalibrations.ts';
+import { plotParts } from './plotParts.ts';
+import { signalFacts, signalLimits, tankNow, valueNow, type Heard } from './plotFacts.ts';
+import type { Garden, Plot } from '../document/schema.ts';
+
+/** A board that prints nothing for so long is silent, s. */
+const SILENT_S = 900;
+
+/** A plot with what is so in it; plots without a probe are not watched. */
+type Seen = {
+  readonly plot: Plot;
+  readonly facts: SignalFacts;
+  readonly limits: SignalLimits;
+  readonly isHeard: boolean;
+};
+
+const seenPlots = (garden: Garden, heard: Heard): Seen[] =>
+  garden.plots.flatMap((plot): Seen[] => {
+    const facts = signalFacts(garden, plot.id, heard);
+    const channel = plotParts(garden, plot.id)?.channel;
+    if (!facts || !channel) return [];
+    return [{ plot, facts, limits: signalLimits(plot), isHeard: heard.newest(channel.id) !== null }];
+  });
+
+/** Whether a plot is watered by a line that runs by itself, so that falling below the start limit is no news. */
+const isWatered = (garden: Garden, plotId: string): boolean =>
+  garden.waterLines.some(
+    (one) => one.plotId === plotId && one.automatic && one.program.kind !== 'alert-only',
+  );
+
+const about = <Kind extends AlertKind>(kind: Kind, subjectId: string, rest = '') =>
+  ({ key: `${kind}${rest} ${subjectId}`, kind, subjectId }) as const;
+
+/** Soil and air of a plot against their limits, where it has some. */
+function warmth({ plot, facts, limits }: Seen, kind: 'hot' | 'cold'): Watched[] {
+  const side = kind === 'hot' ? 'above' : 'below';
+  const one = (rest: '' | ' air', value: number | null, limit: number | null): Watched[] =>
+    limit === null ? [] : [{ ...about(kind, plot.id, rest), value, limit, side }];
+  return kind === 'hot'
+    ? [
+        ...one('', facts.soilTenthsC, limits.soilHighTenthsC),
+        ...one(' air', facts.airTenthsC, limits.airHighTenthsC),
+      ]
+    : [
+        ...one('', facts.soilTenthsC, limits.soilLowTenthsC),
+        ...one(' air', facts.airTenthsC, limits.airLowTenthsC),
+      ];
+}
+
+type Look = { readonly garden: Garden; readonly heard: Heard; readonly plots: readonly Seen[] };
+
+const WATCHES: Readonly<Record<AlertKind, (look: Look) => readonly Watched[]>> = {
+  dry: ({ garden, plots }) =>
+    plots.map(({ plot, facts }) => ({
+      ...about('dry', plot.id),
+      value: facts.tenths,
+      limit: isWatered(garden, plot.id) ? plot.bandEdges[0] : plot.limits.startTenths,
+      side: 'below',
+    })),
+  wet: ({ plots }) =>
+    plots.map(({ plot, facts, limits }) => ({
+      ...about('wet', plot.id),
+      value: facts.tenths,
+      // A word begins at its edge, an alert above its limit: a tenth apart.
+      limit: limits.wetTenths - 1,
+      side: 'above',
+    })),
+  hot: ({ plots }) => plots.flatMap((one) => warmth(one, 'hot')),
+  cold: ({ plots }) => plots.flatMap((one) => warmth(one, 'cold')),
+  'probe-fault': ({ plots }) =>
+    plots.map(({ plot, facts, isHeard }) => ({
+      ...about('probe-fault', plot.id),
+      holds: isHeard ? facts.isFaulty : null,
+    })),
+  'silent-board': ({ garden, heard }) =>
+    garden.boards.map((board) => {
+      const times = garden.channels
+        .filter((one) => one.boardId === board.id)
+        .flatMap((one) => heard.newest(one.id)?.timeMs ?? []);
+      const isSilent = times.length === 0 ? null : heard.nowMs - Math.max(...times) > SILENT_S * 1000;
+      return { ...about('silent-board', board.id), holds: isSilent };
+    }),
+  'tank-low': ({ garden, heard }) =>
+    garden.reservoirs.map((tank) => ({
+      ...about('tank-low', tank.id),
+      holds: tankNow(tank, heard)?.isLow ?? null,
+    })),
+  'battery-low': ({ garden, heard }) =>
+    garden.boards.flatMap((board): Watched[] => {
+      // The first line that its battery would hold.
+      const minimaV = garden.waterLines.flatMap(({ boardId, conditions }) =>
+        boardId === board.id ? (conditions.batteryAboveV ?? []) : [],
+      );
+      if (minimaV.length === 0) return [];
+      const place = { boardId: board.id, plotId: '', chosen: NOTHING_CHOSEN };
+      const volts = valueNow(garden, ambientOf(garden, place, 'battery'), heard);
+      return [
+        {
+          ...about('battery-low', board.id),
+          value: volts === null ? null : Math.round(volts * 1000),
+          limit: Math.round(Math.max(...minimaV) * 1000),
+          side: 'below',
+        },
+      ];
+    }),
+  'line-locked': ({ garden, heard }) =>
+    garden.waterLines.map((line) => ({ ...about('line-locked', line.id), holds: heard.isLocked(line.id) })),
+  recalibrate: ({ garden, heard }) => {
+    const due = new Set(
+      dueCalibrations(garden, heard.nowMs)
+        .filter((one) => one.isNow)
+        .map((one) => one.channel.id),
+    );
+    return garden.channels
+      .filter((one) => one.calibrationId !== null)
+      .map((one) => ({ ...about('recalibrate', one.id), holds: due.has(one.id) }));
+  },
+};
+
+/** Everything that alerts watch. */
+export function watchedOf(garden: Garden, heard: Heard): readonly Watched[] {
+  const look: Look = { garden, heard, plots: seenPlots(garden, heard) };
+  return ALERT_KINDS.flatMap((kind) => WATCHES[kind](look));
+}

@@ -1,0 +1,253 @@
+/** Earlier versions of the garden document, brought up step by step. Each step knows only its own version and the next. */
+import { EMPTY_PLAN } from '../../plan/schema.ts';
+import { DEFAULT_ALERTS } from '../../control/alerts.ts';
+import { DEFAULT_SIGNALS } from '../../control/signals.ts';
+import { NOTHING_CHOSEN } from './waterSchema.ts';
+import { EMPTY_NETLIST } from '../../wiring/netlist.ts';
+
+type Loose = Readonly<Record<string, unknown>>;
+const isObject = (value: unknown): value is Loose =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+export const NO_PLACEMENT = { where: '', between: '', mapNote: '' } as const;
+
+/** From version 1: no plan, no wiring, no own catalogue entries yet; probes without a placement. */
+function fromVersion1(garden: Loose): Loose {
+  const probes = Array.isArray(garden.probes)
+    ? garden.probes.map((probe: unknown) => (isObject(probe) ? { ...probe, placement: NO_PLACEMENT } : probe))
+    : garden.probes;
+  return { ...garden, version: 2, probes, plan: EMPTY_PLAN, wiring: EMPTY_NETLIST, catalogue: [] };
+}
+
+export const NO_TEST = { touch: null, air: null, water: null } as const;
+
+const eachOf = (list: unknown, change: (one: Loose) => Loose): unknown =>
+  Array.isArray(list) ? list.map((one: unknown) => (isObject(one) ? change(one) : one)) : list;
+
+/** References did not know whether they had settled. */
+const unwatched = (reference: unknown): unknown =>
+  isObject(reference) ? { ...reference, settling: null } : reference;
+
+/** From version 2: every channel was a probe's moisture; probes had no first test, no proof of their label, no bus. */
+function fromVersion2(garden: Loose): Loose {
+  const probes = eachOf(garden.probes, (probe) => ({
+    ...probe,
+    firstTest: NO_TEST,
+    labelProvedAt: null,
+    warmUp: null,
+    bus: null,
+  }));
+  const channels = eachOf(garden.channels, (channel) => ({
+    ...channel,
+    quantity: 'moisture',
+    label: '',
+    correction: { kind: 'none' },
+    pegs: isObject(channel.pegs)
+      ? { dry: unwatched(channel.pegs.dry), wet: unwatched(channel.pegs.wet) }
+      : channel.pegs,
+  }));
+  const calibrations = eachOf(garden.calibrations, (calibration) => ({
+    ...calibration,
+    dry: unwatched(calibration.dry),
+    wet: unwatched(calibration.wet),
+  }));
+  return { ...garden, version: 3, probes, channels, calibrations, registerMaps: [] };
+}
+
+const SOIL_OF_4 = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null } as const;
+
+const SIDES = ['dry', 'wet'] as const;
+
+/** A reference of version 3 as a point with one capture; its condition moves from the one to the other. */
+function pointOfReference(reference: unknown, id: string): Loose | null {
+  if (!isObject(reference)) return null;
+  const { condition, ...capture } = reference;
+  return { id, condition, typed: null, felt: null, temperatureC: null, used: true, captures: [capture] };
+}
+
+const methodOfPoints = (points: readonly Loose[]) =>
+  points.some((point) => point.condition === 'air' || point.condition === 'water')
+    ? 'air-water'
+    : 'dry-soaked';
+
+const pairOf = (of: Loose): Loose[] =>
+  SIDES.flatMap((side) => {
+    const point = pointOfReference(of[side], `point-${side}`);
+    return point ? [point] : [];
+  });
+
+const rawOf = (reference: unknown): number =>
+  isObject(reference) && typeof reference.rawCounts === 'number' ? reference.rawCounts : Number.NaN;
+
+/** The straight line through the two references of a version 3 calibration. */
+function lineOfPair(calibration: Loose): Loose {
+  const [dry, wet] = [rawOf(calibration.dry), rawOf(calibration.wet)];
+  const noise = [calibration.dry, calibration.wet].map((one) =>
+    isObject(one) && typeof one.noiseCounts === 'number' ? one.noiseCounts : 1,
+  );
+  const low = Math.min(dry, wet);
+  const percentAtLow = dry < wet ? 0 : 100;
+  return {
+    shape: {
+      kind: 'line',
+      origin: low,
+      unit: Math.abs(wet - dry),
+      weights: [percentAtLow, 100 - 2 * percentAtLow],
+      temperature: null,
+    },
+    range: { lowCounts: low, highCounts: Math.max(dry, wet) },
+    noiseCounts: Math.max(1, ...noise),
+  };
+}
+
+/** From version 3: two pegs and a line were all that there was; a calibration did not say where it holds, a pump's flow was a guess. */
+function fromVersion3(garden: Loose): Loose {
+  const list = (of: unknown): Loose[] => (Array.isArray(of) ? of.filter(isObject) : []);
+  const depthOf = (channelId: unknown) => {
+    const channel = list(garden.channels).find((one) => one.id === channelId);
+    return list(garden.probes).find((one) => one.id === channel?.probeId)?.depthCm ?? 0;
+  };
+  const calibrations = eachOf(garden.calibrations, (one) => {
+    const points = pairOf(one);
+    const { dry, wet: _wet, ...kept } = one;
+    const place = isObject(dry) ? { boardId: dry.boardId, supplyV: dry.supplyV } : {};
+    return {
+      ...kept,
+      method: methodOfPoints(points),
+      inputs: {},
+      points,
+      convert: null,
+      ...lineOfPair(one),
+      place: { ...place, depthCm: depthOf(one.channelId), soil: '', temperatureC: null },
+      who: '',
+      note: '',
+      warnings: [],
+      guessOf: null,
+      recalibrateBy: null,
+    };
+  });
+  const runs = list(garden.channels).flatMap((channel) => {
+    const pegs = isObject(channel.pegs) ? channel.pegs : {};
+    const used = list(garden.calibrations).find((one) => one.id === channel.calibrationId);
+    // Pegs that a calibration was made of are in it; only what goes beyond it is still under way.
+    const isNew = SIDES.some(
+      (side) => isObject(pegs[side]) && JSON.stringify(pegs[side]) !== JSON.stringify(used?.[side]),
+    );
+    const points = pairOf(pegs);
+    return isNew && points.length > 0
+      ? [
+          {
+            id: `run-${String(channel.id)}`.slice(0, 40),
+            channelId: channel.id,
+            method: methodOfPoints(points),
+            inputs: {},
+            points,
+            convert: null,
+            startedAt: garden.madeAt,
+          },
+        ]
+      : [];
+  });
+  return {
+    ...garden,
+    version: 4,
+    plots: eachOf(garden.plots, (plot) => ({ ...plot, soil: SOIL_OF_4 })),
+    channels: eachOf(garden.channels, ({ pegs: _pegs, ...channel }) => channel),
+    calibrations,
+    runs,
+    waterLines: eachOf(garden.waterLines, (line) => ({ ...line, trials: [], trialNote: '' })),
+  };
+}
+
+export const NO_SOIL = { ...SOIL_OF_4, kindId: '' } as const;
+export const NO_WARMTH = { soilLowC: null, soilHighC: null, airLowC: null, airHighC: null } as const;
+export const NO_RIG = { tubeM: null, liftCm: null, tankPercent: null, supplyV: null } as const;
+export const NO_CONDITIONS = {
+  hours: null,
+  darkBelow: null,
+  airBelowC: null,
+  soilAboveC: null,
+  noRain: false,
+  batteryAboveV: null,
+} as const;
+export const USUAL_RISE = { tenths: 20, responseS: 900, times: 3 } as const;
+
+/**
+ * From version 4: the only program was "until wet", held by maximum run and interval alone. It goes on as it was; the daily maximum that it never had is
+ * what ten full runs give.
+ */
+function fromVersion4(garden: Loose): Loose {
+  const runMl = (line: Loose): number =>
+    Math.max(1, Math.min(100_000, Math.round(Number(line.maxRunS) * Number(line.flowMlPerS)) || 1));
+  return {
+    ...garden,
+    version: 5,
+    plots: eachOf(garden.plots, (plot) => ({
+      ...plot,
+      soil: isObject(plot.soil) ? { ...plot.soil, kindId: '' } : plot.soil,
+      plantGroupId: '',
+      size: null,
+      warmth: NO_WARMTH,
+    })),
+    waterLines: eachOf(garden.waterLines, (line) => ({
+      ...line,
+      tubeS: 0,
+      program: { kind: 'until-wet', capMl: runMl(line) },
+      conditions: NO_CONDITIONS,
+      fallbackMl: 0,
+      tankId: null,
+      dailyMaxMl: 10 * runMl(line),
+      rise: USUAL_RISE,
+      outlets: [],
+      cups: null,
+      rig: NO_RIG,
+      trials: eachOf(line.trials, (trial) => ({ ...trial, rig: NO_RIG })),
+    })),
+    reservoirs: [],
+    signals: DEFAULT_SIGNALS,
+    alerts: DEFAULT_ALERTS,
+    weather: 'mild',
+  };
+}
+
+/** From version 5: a line's air, light and rain were those of its board, or else the first that the garden had. Now they go by place, or are chosen. */
+const fromVersion5 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 6,
+  waterLines: eachOf(garden.waterLines, (line) => ({ ...line, around: NOTHING_CHOSEN })),
+});
+
+const STEPS: readonly ((garden: Loose) => Loose)[] = [
+  fromVersion1,
+  fromVersion2,
+  fromVersion3,
+  fromVersion4,
+  fromVersion5,
+];
+
+/** Kinds of signals and alerts that came later than the document: they stand as at first, "content" last. */
+function withNewKinds(garden: Loose): Loose {
+  const missing = <T>(list: unknown, all: readonly T[], key: keyof T): readonly T[] => {
+    const known = Array.isArray(list) ? list.filter(isObject).map((one) => one[key as string]) : null;
+    return known === null ? [] : all.filter((one) => !known.includes(one[key]));
+  };
+  const signals = missing(garden.signals, DEFAULT_SIGNALS, 'state');
+  const alerts = missing(garden.alerts, DEFAULT_ALERTS, 'kind');
+  if (signals.length + alerts.length === 0) return garden;
+  const kept = Array.isArray(garden.signals) ? (garden.signals as unknown[]) : [];
+  const isLast = (one: unknown) => isObject(one) && one.state === 'content';
+  return {
+    ...garden,
+    signals: Array.isArray(garden.signals)
+      ? [...kept.filter((one) => !isLast(one)), ...signals, ...kept.filter(isLast)]
+      : garden.signals,
+    alerts: Array.isArray(garden.alerts) ? [...(garden.alerts as unknown[]), ...alerts] : garden.alerts,
+  };
+}
+
+/** The document in the newest version's shape. It is not checked here: the schema does that. */
+export function migrate(parsed: object, version: number): unknown {
+  return withNewKinds(
+    STEPS.slice(version - 1).reduce<Loose>((garden, step) => step(garden), parsed as Loose),
+  );
+}

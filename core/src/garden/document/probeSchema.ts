@@ -1,0 +1,60 @@
+/** Probes and channels, as a garden holds them. A probe is one thing in one plot; it has a channel for each quantity that it gives. */
+import { counts, id, name, text, time } from '../../quantity/fields.ts';
+import { PROBE_KINDS } from '../../quantity/probeKind.ts';
+import { z } from '../../quantity/schema.ts';
+import { QUANTITIES } from '../../quantity/quantities.ts';
+import { correctionSchema } from '../../temperature/correction.ts';
+import { COLOUR_TAGS } from '../../wiring/netlist.ts';
+
+/** Steps of a first test, in the order they are done. */
+export const TEST_STEPS = ['touch', 'air', 'water'] as const;
+export type TestStep = (typeof TEST_STEPS)[number];
+
+/** A step of the first test that was seen to work. */
+const testResult = z.strictObject({
+  rawCounts: counts,
+  noiseCounts: z.number().min(0).max(1e9),
+  takenAt: time,
+  simulated: z.boolean(),
+});
+
+export const probe = z.strictObject({
+  id,
+  plotId: id,
+  label: name,
+  kind: z.enum(PROBE_KINDS),
+  colour: z.enum(COLOUR_TAGS),
+  depthCm: z.number().min(0).max(300),
+  /** Where it sits, in words: for the placement sheet. */
+  placement: z.strictObject({ where: text, between: text, mapNote: text }),
+  firstTest: z.strictObject({
+    touch: testResult.nullable(),
+    air: testResult.nullable(),
+    water: testResult.nullable(),
+  }),
+  /** When its label was proved by dipping it; null while it was not. */
+  labelProvedAt: time.nullable(),
+  /** How long after switching on its reading is good, s, and how many runs say so. */
+  warmUp: z
+    .strictObject({ waitS: z.number().min(0).max(3600), runs: z.int().min(1).max(1000), measuredAt: time })
+    .nullable(),
+  bus: z.strictObject({ address: z.int().min(1).max(247), mapId: id }).nullable(),
+});
+
+export const channel = z.strictObject({
+  id,
+  /** Null: the board measures it itself, such as its battery. */
+  probeId: id.nullable(),
+  boardId: id,
+  quantity: z.enum(QUANTITIES),
+  /** Its own name where there is no probe to name it; may be empty. */
+  label: z.string().trim().max(60),
+  /** Where it is connected, in words: "input 2". */
+  pin: text,
+  /** The name or column that the board prints in front of its value. */
+  streamName: z.string().max(60),
+  /** From what the board prints to what it means; moisture has calibrations instead. */
+  correction: correctionSchema,
+  /** The calibration in use; earlier versions stay in the garden. */
+  calibrationId: id.nullable(),
+});

@@ -1,0 +1,211 @@
+/**
+ * The garden: one document with everything but the readings and the events. Version 6.
+ *
+ * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
+ * ranges keep a damaged file from becoming a damaged garden.
+ */
+import { z } from '../../quantity/schema.ts';
+import { checkEdges } from '../../quantity/bands.ts';
+import { checkLimits } from '../../control/limits.ts';
+import { makeCurve } from '../../calibration/curve.ts';
+import { entrySchema } from '../../catalogue/schema.ts';
+import { MOST_ENTRIES } from '../../catalogue/catalogueFile.ts';
+import { planSchema } from '../../plan/schema.ts';
+import { netlistSchema } from '../../wiring/netlist.ts';
+import { registerMapSchema } from '../../bus/registers.ts';
+import { MOST } from '../../quantity/bounds.ts';
+import { calibration, capture, run, soilFacts } from './calibrationSchema.ts';
+import { leaderOf } from '../../control/programs/programs.ts';
+import { ALERT_KINDS } from '../../control/alerts.ts';
+import { SIGNAL_STATES } from '../../control/signals.ts';
+import { WEATHER_IDS } from '../../plants/weather.ts';
+import { channel, probe } from './probeSchema.ts';
+import { id, name, text, time } from '../../quantity/fields.ts';
+import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
+
+export const GARDEN_FORMAT = 'plain-trowel-garden';
+export const GARDEN_VERSION = 6;
+
+const tenths = z.int().min(0).max(1000);
+
+const plot = z.strictObject({
+  id,
+  name,
+  plant: text,
+  limits: z.strictObject({ startTenths: tenths, stopTenths: tenths }),
+  /** Upper edges of dry, low, right and wet. */
+  bandEdges: z.tuple([tenths, tenths, tenths, tenths]),
+  /** The soil in words, and what is known of it. */
+  soil: z.strictObject({ name: text, ...soilFacts.shape, kindId: z.string().max(40) }),
+  /** Plant group of the built-in table; empty: not said. */
+  plantGroupId: z.string().max(40),
+  size: plotSize.nullable(),
+  warmth,
+});
+
+const board = z.strictObject({
+  id,
+  name,
+  /** What it is, by its traits: "3.3 V Wi-Fi board, 12-bit inputs". */
+  traits: text,
+  adcBits: z.int().min(8).max(24),
+  supplyV: z.number().min(1).max(30),
+});
+
+const shape = z.strictObject({
+  format: z.literal(GARDEN_FORMAT),
+  version: z.literal(GARDEN_VERSION),
+  id,
+  name,
+  note: text,
+  /** IANA name; days and hours on the screen follow it. */
+  timeZone: z.string().max(60).refine(isTimeZone, 'is not a time zone known here'),
+  madeAt: time,
+  /** One reading of each channel is kept per this many seconds. */
+  logEveryS: z.int().min(1).max(3600),
+  plots: z.array(plot).max(MOST.plots),
+  boards: z.array(board).max(MOST.boards),
+  probes: z.array(probe).max(MOST.probes),
+  channels: z.array(channel).max(MOST.channels),
+  calibrations: z.array(calibration).max(MOST.calibrations),
+  /** Calibrations under way, at most one a channel. */
+  runs: z.array(run).max(MOST.runs),
+  waterLines: z.array(waterLine).max(MOST.waterLines),
+  reservoirs: z.array(reservoir).max(MOST.reservoirs),
+  /** What lamps and displays say, by priority: every state once, "content" last. */
+  signals: z.array(signalRule).length(SIGNAL_STATES.length),
+  alerts: z.array(alertRule).length(ALERT_KINDS.length),
+  /** Weather that the need of water is estimated for. */
+  weather: z.enum(WEATHER_IDS),
+  plan: planSchema,
+  wiring: netlistSchema,
+  /** Own entries of the catalogue; one with the id of a built-in entry stands in its place. */
+  catalogue: z.array(entrySchema).max(MOST_ENTRIES),
+  /** Own register maps of bus probes; one with the id of a built-in map stands in its place. */
+  registerMaps: z.array(registerMapSchema).max(MOST.registerMaps),
+});
+
+export type Garden = z.infer<typeof shape>;
+export type Plot = Garden['plots'][number];
+export type Board = Garden['boards'][number];
+export type Probe = Garden['probes'][number];
+export type Channel = Garden['channels'][number];
+export type Capture = z.infer<typeof capture>;
+export type Run = Garden['runs'][number];
+export type Calibration = Garden['calibrations'][number];
+export type Placement = Probe['placement'];
+export type WaterLine = Garden['waterLines'][number];
+export type Reservoir = Garden['reservoirs'][number];
+export type PointOf = Run['points'][number];
+
+export const gardenSchema = shape.superRefine((garden, ctx) => {
+  const report = (path: PropertyKey[], message: string) => {
+    ctx.addIssue({ code: 'custom', path, message });
+  };
+  checkIds(garden, report);
+  checkLinks(garden, report);
+  for (const [at, one] of garden.plots.entries()) {
+    if (checkLimits(one.limits, 0))
+      report(['plots', at, 'limits', 'stopTenths'], 'must lie at least 10 tenths above startTenths');
+    const edge = checkEdges(one.bandEdges);
+    if (edge)
+      report(
+        ['plots', at, 'bandEdges', edge.at],
+        `must be at least ${edge.leastTenths}; the edges rise by 20 tenths or more`,
+      );
+  }
+  for (const [at, one] of garden.calibrations.entries()) {
+    const curve = makeCurve(
+      one.shape,
+      one.percentKind,
+      [one.range.lowCounts, one.range.highCounts],
+      one.noiseCounts,
+    );
+    if (!curve.ok) report(['calibrations', at, 'shape'], `is no curve that can be read: ${curve.issue.kind}`);
+  }
+});
+
+type Report = (path: PropertyKey[], message: string) => void;
+
+const LISTS = [
+  'plots',
+  'boards',
+  'probes',
+  'channels',
+  'calibrations',
+  'runs',
+  'waterLines',
+  'reservoirs',
+  'catalogue',
+  'registerMaps',
+] as const;
+
+function checkIds(garden: Garden, report: Report): void {
+  for (const list of LISTS) {
+    const seen = new Set<string>();
+    for (const [at, one] of garden[list].entries()) {
+      if (seen.has(one.id)) report([list, at, 'id'], `"${one.id}" stands twice in ${list}`);
+      seen.add(one.id);
+    }
+  }
+}
+
+function checkLinks(garden: Garden, report: Report): void {
+  const known = (list: (typeof LISTS)[number]) => new Set(garden[list].map((one) => one.id));
+  const must = (path: PropertyKey[], list: (typeof LISTS)[number], wanted: string | null) => {
+    if (wanted !== null && !known(list).has(wanted))
+      report(path, `names "${wanted}", which is not among the ${list}`);
+  };
+  for (const [at, one] of garden.probes.entries()) must(['probes', at, 'plotId'], 'plots', one.plotId);
+  for (const [at, one] of garden.channels.entries()) {
+    must(['channels', at, 'probeId'], 'probes', one.probeId);
+    must(['channels', at, 'boardId'], 'boards', one.boardId);
+    must(['channels', at, 'calibrationId'], 'calibrations', one.calibrationId);
+  }
+  for (const [at, one] of garden.calibrations.entries())
+    must(['calibrations', at, 'channelId'], 'channels', one.channelId);
+  const running = new Set<string>();
+  for (const [at, one] of garden.runs.entries()) {
+    must(['runs', at, 'channelId'], 'channels', one.channelId);
+    if (running.has(one.channelId)) report(['runs', at, 'channelId'], 'has two runs');
+    running.add(one.channelId);
+  }
+  for (const [at, one] of garden.waterLines.entries()) {
+    must(['waterLines', at, 'boardId'], 'boards', one.boardId);
+    must(['waterLines', at, 'plotId'], 'plots', one.plotId);
+    must(['waterLines', at, 'tankId'], 'reservoirs', one.tankId);
+    for (const key of ['airId', 'lightId', 'rainId'] as const)
+      must(['waterLines', at, 'around', key], 'channels', one.around[key]);
+    must(['waterLines', at, 'program', 'leaderId'], 'waterLines', leaderOf(one.program));
+    for (const [place, outlet] of one.outlets.entries())
+      must(['waterLines', at, 'outlets', place, 'plotId'], 'plots', outlet.plotId);
+  }
+  for (const [at, one] of garden.reservoirs.entries())
+    must(['reservoirs', at, 'channelId'], 'channels', one.channelId);
+  checkOnceEach(garden, report);
+}
+
+/** Every signal and every alert stands in its list once; "content" is the last word. */
+function checkOnceEach(garden: Garden, report: Report): void {
+  const each = (list: readonly string[], path: PropertyKey) => {
+    if (new Set(list).size !== list.length) report([path], 'has one of its kinds twice');
+  };
+  each(
+    garden.signals.map((one) => one.state),
+    'signals',
+  );
+  each(
+    garden.alerts.map((one) => one.kind),
+    'alerts',
+  );
+  if (garden.signals.at(-1)?.state !== 'content') report(['signals'], 'must end with "content"');
+}
+
+function isTimeZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}

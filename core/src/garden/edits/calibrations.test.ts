@@ -1,0 +1,238 @@
+import { describe, expect, test } from 'vitest';
+import { readCurve } from '../../calibration/curve.ts';
+import {
+  addCapture,
+  copyToSister,
+  finishRun,
+  giveUpRun,
+  reopenCalibration,
+  setPointUsed,
+  setRecalibrateBy,
+  setRunInput,
+  setSoilFacts,
+  startRun,
+  takeBackCapture,
+  useCalibration as putToUse,
+  versionsOf,
+} from './calibrations.ts';
+import { runOf } from '../bind/plotParts.ts';
+import { certificateCsv, certificateJson, certificateOf, tableCsv } from '../bind/certificate.ts';
+import { calibratedOfVersion, curveOf } from '../bind/curveOf.ts';
+import { dueCalibrations } from '../bind/dueCalibrations.ts';
+import { addPlot } from './plots.ts';
+import {
+  airAndWater,
+  AS_LINE,
+  captured,
+  captureOf,
+  CONTEXT,
+  dice,
+  firstChannel,
+  making,
+  MINT,
+  NOW,
+  onePlot,
+} from './gardenForTests.ts';
+import { gardenSchema, type Garden } from '../document/schema.ts';
+
+const garden = onePlot();
+const { id: channelId } = firstChannel(garden);
+const begun = startRun(garden, channelId, 'air-water', making());
+const pointsOf = (of: Garden) => runOf(of, channelId)?.points ?? [];
+const isSound = (of: Garden) => expect(gardenSchema.safeParse(of).error?.issues).toBeUndefined();
+
+describe('a run', () => {
+  test('begins with the usual numbers, and only one runs on a channel', () => {
+    const mixing = startRun(begun, channelId, 'mixing', making());
+    expect(mixing.runs).toHaveLength(1);
+    expect(runOf(mixing, channelId)?.inputs).toMatchObject({ steps: 5, grainDensity: 2.65 });
+    isSound(mixing);
+  });
+  test('gathers captures; one condition can be captured again, taken back, left out', () => {
+    const once = captured(begun, 'air', captureOf(3000));
+    const [air] = pointsOf(once);
+    if (!air) throw new Error('no point');
+    const of = { condition: 'air', typed: null, felt: null, temperatureC: null } as const;
+    const twice = addCapture(once, channelId, { ...of, capture: captureOf(3004, {}, 1) }, air.id, dice());
+    expect(pointsOf(twice)).toMatchObject([
+      { condition: 'air', captures: [{ rawCounts: 3000 }, { rawCounts: 3004 }] },
+    ]);
+    expect(pointsOf(takeBackCapture(twice, channelId, air.id))).toEqual(pointsOf(once));
+    expect(pointsOf(takeBackCapture(once, channelId, air.id))).toEqual([]);
+    expect(pointsOf(setPointUsed(twice, channelId, air.id, false))[0]?.used).toBe(false);
+    isSound(twice);
+  });
+  test('a number is set and taken away; the run is given up without a trace', () => {
+    const set = setRunInput(begun, channelId, 'rightPercent', 60);
+    expect(runOf(set, channelId)?.inputs.rightPercent).toBe(60);
+    expect(runOf(setRunInput(set, channelId, 'rightPercent', null), channelId)?.inputs).toEqual({});
+    expect(giveUpRun(set, channelId)).toEqual(garden);
+  });
+});
+
+describe('finishing', () => {
+  test('makes a version, takes it into use, and ends the run', () => {
+    const { garden: done, calibration } = airAndWater(garden, 3000, 1400);
+    expect(done.runs).toEqual([]);
+    expect(firstChannel(done).calibrationId).toBe(calibration.id);
+    expect(calibration).toMatchObject({
+      method: 'air-water',
+      percentKind: 'span',
+      who: 'Ann',
+      guessOf: null,
+      range: { lowCounts: 1400, highCounts: 3000 },
+      place: { supplyV: 3.3, depthCm: 6 },
+      warnings: expect.arrayContaining(['once-only', 'mind-the-line']) as string[],
+    });
+    const curve = curveOf(calibration);
+    expect(curve && readCurve(curve, 2200).percent).toBeCloseTo(50, 9);
+    isSound(done);
+  });
+  test('is refused while a finding cannot be passed over, and nothing is lost', () => {
+    const close = captured(captured(begun, 'air', captureOf(3000)), 'water', captureOf(2990, {}, 1));
+    const refused = finishRun(close, channelId, CONTEXT, AS_LINE, making());
+    expect(refused).toMatchObject({ ok: false, issue: { kind: 'refused' } });
+    expect(finishRun(garden, channelId, CONTEXT, AS_LINE, making())).toMatchObject({
+      issue: { kind: 'no-run' },
+    });
+    const one = captured(begun, 'air', captureOf(3000));
+    expect(finishRun(one, channelId, CONTEXT, AS_LINE, making())).toMatchObject({
+      issue: { kind: 'no-curve' },
+    });
+  });
+  test('a later version leaves the earlier untouched; either can be used', () => {
+    const first = airAndWater(garden, 3000, 1400);
+    const second = airAndWater(first.garden, 2900, 1400);
+    expect(versionsOf(second.garden, channelId).map((one) => one.id)).toEqual([
+      second.calibration.id,
+      first.calibration.id,
+    ]);
+    expect(second.garden.calibrations[0]).toEqual(first.calibration);
+    expect(firstChannel(putToUse(second.garden, first.calibration.id)).calibrationId).toBe(
+      first.calibration.id,
+    );
+  });
+  test('reopened, a version’s references are there to be repeated one by one', () => {
+    const { garden: done, calibration } = airAndWater(garden, 3000, 1400);
+    const again = reopenCalibration(done, calibration.id, making());
+    expect(pointsOf(again)).toEqual(calibration.points);
+    expect(again.calibrations).toEqual(done.calibrations);
+  });
+});
+
+describe('another kind of percent', () => {
+  test('limits and bands keep the raw values that the board compares', () => {
+    const { garden: spanned } = airAndWater(garden, 3000, 1000);
+    // Span limits 35 and 60 %: 2300 and 1800 counts.
+    const begin = startRun(spanned, channelId, 'drain', making());
+    const drained = captured(begin, 'drained a day', captureOf(1500));
+    const both = captured(drained, 'plant hangs its leaves', captureOf(2500, {}, 1));
+    const done = finishRun(both, channelId, CONTEXT, AS_LINE, making());
+    if (!done.ok) throw new Error(done.issue.kind);
+    // Available: 0 at 2500, 100 at 1500. 2300 reads 20 and 1800 reads 70.
+    expect(done.value.garden.plots[0]?.limits).toEqual({ startTenths: 200, stopTenths: 700 });
+    // Edges at 20, 35, 70 and 85 % span stood at 2600, 2300, 1600 and 1300 counts.
+    expect(done.value.garden.plots[0]?.bandEdges).toEqual([20, 200, 900, 980]);
+    isSound(done.value.garden);
+    // And back again.
+    const first = spanned.calibrations[0]?.id ?? '';
+    expect(putToUse(done.value.garden, first).plots[0]?.limits).toEqual({
+      startTenths: 350,
+      stopTenths: 600,
+    });
+  });
+});
+
+describe('a sister probe', () => {
+  const two = addPlot(
+    airAndWater(garden, 3000, 1400).garden,
+    {
+      ...MINT,
+      plotName: 'Basil',
+      probeLabel: 'B1',
+      streamName: 'b1',
+      board: { id: firstChannel(garden).boardId },
+    },
+    dice(),
+  ).garden;
+  const sister = two.channels[1];
+  if (!sister) throw new Error('no sister');
+  test('begins with a copy, marked as a guess', () => {
+    const copied = copyToSister(two, two.calibrations[0]?.id ?? '', sister.id, making());
+    expect(copied?.calibration).toMatchObject({ guessOf: two.calibrations[0]?.id, channelId: sister.id });
+    expect(copied?.garden.channels[1]?.calibrationId).toBe(copied?.calibration.id);
+    if (copied) isSound(copied.garden);
+  });
+  test('not to itself, and not from nowhere', () => {
+    expect(copyToSister(two, two.calibrations[0]?.id ?? '', channelId, making())).toBeNull();
+    expect(copyToSister(two, 'none', sister.id, making())).toBeNull();
+  });
+});
+
+describe('due again', () => {
+  const { garden: done, calibration } = airAndWater(
+    setSoilFacts(garden, garden.plots[0]?.id ?? '', { name: 'loam' }),
+    3000,
+    1400,
+  );
+  const nowMs = Date.parse(NOW);
+  const reasons = (of: Garden) => dueCalibrations(of, nowMs).map((one) => [one.reason, one.isNow]);
+  test('nothing, while nothing has changed and no day is set', () => {
+    expect(reasons(done)).toEqual([]);
+    expect(dueCalibrations(garden, nowMs)).toEqual([]);
+  });
+  test('on its day, and before it as a reminder', () => {
+    expect(reasons(setRecalibrateBy(done, calibration.id, '2026-11-01T09:00:00Z'))).toEqual([
+      ['date', false],
+    ]);
+    expect(reasons(setRecalibrateBy(done, calibration.id, '2026-04-01T09:00:00Z'))).toEqual([['date', true]]);
+  });
+  test('after another supply, board, depth or soil', () => {
+    const change = (to: Partial<Garden>) => reasons({ ...done, ...to });
+    expect(change({ boards: done.boards.map((one) => ({ ...one, supplyV: 5 })) })).toEqual([
+      ['supply', true],
+    ]);
+    expect(change({ probes: done.probes.map((one) => ({ ...one, depthCm: 12 })) })).toEqual([
+      ['depth', true],
+    ]);
+    expect(change({ channels: done.channels.map((one) => ({ ...one, boardId: 'other' })) })).toEqual([
+      ['board', true],
+    ]);
+    expect(reasons(setSoilFacts(done, done.plots[0]?.id ?? '', { name: 'compost' }))).toEqual([
+      ['soil', true],
+    ]);
+  });
+});
+
+describe('the certificate', () => {
+  const { garden: done, calibration } = airAndWater(garden, 3000, 1400);
+  const certificate = certificateOf(done, calibration);
+  if (!certificate) throw new Error('no certificate');
+  test('says what the calibration rests on and how far it may be off', () => {
+    expect(certificate).toMatchObject({
+      format: 'plain-trowel-calibration',
+      probe: { label: 'M1', depthCm: 6 },
+      percent: '% span',
+      points: [
+        { condition: 'air', percent: 0, rawCounts: [3000], settled: true },
+        { condition: 'water', percent: 100, rawCounts: [1400] },
+      ],
+      table: [
+        { raw: 1400, tenths: 1000 },
+        { raw: 3000, tenths: 0 },
+      ],
+    });
+    expect(certificate.scale).toHaveLength(11);
+    // The same ± as worked out for the version, at the dry end: repeat 1 % of the span assumed.
+    expect(certificate.scale[0]?.plusMinus).toBeGreaterThan(2);
+    expect(calibratedOfVersion(calibration)).not.toBeNull();
+  });
+  test('as JSON and as CSV it can be read by others', () => {
+    expect(JSON.parse(certificateJson(certificate))).toEqual(certificate);
+    const rows = certificateCsv(certificate).trim().split('\r\n');
+    expect(rows).toHaveLength(12);
+    expect(rows[0]).toBe('raw_counts,percent (% span),plus_minus');
+    expect(rows[1]).toMatch(/^3000,0,/);
+    expect(tableCsv(certificate.table)).toBe('raw,tenths\r\n1400,1000\r\n3000,0\r\n');
+  });
+});

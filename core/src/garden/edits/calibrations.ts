@@ -1,0 +1,292 @@
+/** Changes that calibrating makes to a garden: runs begun, captured into, finished; versions taken into use. Each gives a new garden. */
+import { runOf } from '../bind/plotParts.ts';
+import type { BandName } from '../../quantity/bands.ts';
+import { checkEdges, DEFAULT_EDGES, LEAST_BAND_TENTHS } from '../../quantity/bands.ts';
+import { checkLimits } from '../../control/limits.ts';
+import type { Condition, MethodId } from '../../calibration/conditions.ts';
+import type { SoilFacts } from '../../calibration/convertPercent.ts';
+import { countsAtPercent, readCurve, type Curve, type CurveKind } from '../../calibration/curve.ts';
+import { edgesByFeel } from '../../calibration/bandsByFeel.ts';
+import { methodOf, mixingInputs, usualInputs } from '../../calibration/methods.ts';
+import { planMixing } from '../../calibration/mixing.ts';
+import { calibratedOf, noiseOfRun, outcomeOf, type Outcome } from '../../calibration/run.ts';
+import type { CheckContext } from '../../calibration/checks.ts';
+import { fail, ok, type Result } from '../../quantity/result.ts';
+import { curveOf } from '../bind/curveOf.ts';
+import { makeId } from '../document/ids.ts';
+import type { Calibration, Capture, Channel, Garden, PointOf, Run } from '../document/schema.ts';
+
+type Making = { readonly random: () => number; readonly nowIso: string };
+
+/** Versions of a channel, newest first. */
+export const versionsOf = (garden: Garden, channelId: string): readonly Calibration[] =>
+  garden.calibrations.filter((one) => one.channelId === channelId).reverse();
+
+const changeRun = (garden: Garden, channelId: string, change: (run: Run) => Run): Garden => ({
+  ...garden,
+  runs: garden.runs.map((one) => (one.channelId === channelId ? change(one) : one)),
+});
+
+/** Begins a run on a channel; one that was under way there is given up. */
+export function startRun(garden: Garden, channelId: string, method: MethodId, making: Making): Garden {
+  const rest = garden.runs.filter((one) => one.channelId !== channelId);
+  const run: Run = {
+    id: makeId('run', new Set(garden.runs.map((one) => one.id)), making.random),
+    channelId,
+    method,
+    inputs: usualInputs(methodOf(method)),
+    points: [],
+    convert: null,
+    startedAt: making.nowIso,
+  };
+  return { ...garden, runs: [...rest, run] };
+}
+
+export const giveUpRun = (garden: Garden, channelId: string): Garden => ({
+  ...garden,
+  runs: garden.runs.filter((one) => one.channelId !== channelId),
+});
+
+/** Sets a number that the run asks for; null takes it away. */
+export const setRunInput = (garden: Garden, channelId: string, key: string, value: number | null): Garden =>
+  changeRun(garden, channelId, (run) => {
+    const { [key]: _old, ...rest } = run.inputs;
+    return { ...run, inputs: value === null ? rest : { ...rest, [key]: value } };
+  });
+
+export const setRunConversion = (garden: Garden, channelId: string, convert: Run['convert']): Garden =>
+  changeRun(garden, channelId, (run) => ({ ...run, convert }));
+
+export type Captured = {
+  readonly condition: Condition;
+  readonly typed: number | null;
+  readonly felt: BandName | null;
+  readonly temperatureC: number | null;
+  readonly capture: Capture;
+};
+
+/** Adds a capture: to the point that is repeated, or as a point of its own. @param pointId of the point to repeat; null for a new one */
+export function addCapture(
+  garden: Garden,
+  channelId: string,
+  captured: Captured,
+  pointId: string | null,
+  random: () => number,
+): Garden {
+  return changeRun(garden, channelId, (run) => {
+    const { capture, ...of } = captured;
+    const held = run.points.find((one) => one.id === pointId);
+    if (held)
+      return {
+        ...run,
+        points: run.points.map((one) =>
+          one === held ? { ...one, ...of, captures: [...one.captures, capture] } : one,
+        ),
+      };
+    const id = makeId('point', new Set(run.points.map((one) => one.id)), random);
+    return { ...run, points: [...run.points, { id, ...of, used: true, captures: [capture] }] };
+  });
+}
+
+/** Leaves a point out of the fit, or takes it in again; it stays in the record. */
+export const setPointUsed = (garden: Garden, channelId: string, pointId: string, used: boolean): Garden =>
+  changeRun(garden, channelId, (run) => ({
+    ...run,
+    points: run.points.map((one) => (one.id === pointId ? { ...one, used } : one)),
+  }));
+
+/** Takes the newest capture of a point back, to be done again; a point without any goes. */
+export const takeBackCapture = (garden: Garden, channelId: string, pointId: string): Garden =>
+  changeRun(garden, channelId, (run) => ({
+    ...run,
+    points: run.points
+      .map((one): PointOf => (one.id === pointId ? { ...one, captures: one.captures.slice(0, -1) } : one))
+      .filter((one) => one.captures.length > 0),
+  }));
+
+/** Begins a run with what an earlier version was made of, so that one reference can be repeated without the others. */
+export function reopenCalibration(garden: Garden, calibrationId: string, making: Making): Garden {
+  const from = garden.calibrations.find((one) => one.id === calibrationId);
+  if (!from) return garden;
+  const begun = startRun(garden, from.channelId, from.method, making);
+  return changeRun(begun, from.channelId, (run) => ({
+    ...run,
+    inputs: from.inputs,
+    points: from.points,
+    convert: from.convert,
+  }));
+}
+
+export type Finishing = {
+  readonly kind: CurveKind;
+  readonly who: string;
+  readonly note: string;
+  readonly recalibrateBy: string | null;
+};
+export type FinishIssue =
+  | { readonly kind: 'no-run' }
+  | { readonly kind: 'no-curve' }
+  | { readonly kind: 'refused'; readonly findings: Outcome['findings'] };
+
+/** Makes the run's calibration and takes it into use. Refused while a finding stands that cannot be passed over. */
+export function finishRun(
+  garden: Garden,
+  channelId: string,
+  context: CheckContext,
+  finishing: Finishing,
+  making: Making,
+): Result<{ readonly garden: Garden; readonly calibration: Calibration }, FinishIssue> {
+  const run = runOf(garden, channelId);
+  if (!run) return fail({ kind: 'no-run' });
+  const outcome = outcomeOf(run, context);
+  if (outcome.findings.some((one) => one.level === 'refuse'))
+    return fail({ kind: 'refused', findings: outcome.findings });
+  const noiseCounts = noiseOfRun(run);
+  const made = calibratedOf(outcome, finishing.kind, noiseCounts);
+  const first = run.points.find((point) => point.used)?.captures[0];
+  const channel = garden.channels.find((one) => one.id === channelId);
+  const probe = garden.probes.find((one) => one.id === channel?.probeId);
+  const plot = garden.plots.find((one) => one.id === probe?.plotId);
+  if (!made || !first) return fail({ kind: 'no-curve' });
+  const { curve } = made;
+  const { id: _id, startedAt: _started, ...gathered } = run;
+  const calibration: Calibration = {
+    ...gathered,
+    id: makeId('cal', new Set(garden.calibrations.map((one) => one.id)), making.random),
+    percentKind: curve.percentKind,
+    shape: structuredClone(curve.shape) as Calibration['shape'],
+    range: {
+      lowCounts: Math.min(curve.dryCounts, curve.wetCounts),
+      highCounts: Math.max(curve.dryCounts, curve.wetCounts),
+    },
+    noiseCounts: curve.noiseCounts,
+    place: {
+      boardId: first.boardId,
+      supplyV: first.supplyV,
+      depthCm: probe?.depthCm ?? 0,
+      soil: plot?.soil.name ?? '',
+      temperatureC: made.temperature?.atC ?? null,
+    },
+    who: finishing.who,
+    note: finishing.note,
+    warnings: outcome.findings.map((one) => one.kind),
+    guessOf: null,
+    madeAt: making.nowIso,
+    recalibrateBy: finishing.recalibrateBy,
+  };
+  const withVersion = {
+    ...giveUpRun(garden, channelId),
+    calibrations: [...garden.calibrations, calibration],
+  };
+  const used = useCalibration(withVersion, calibration.id);
+  return ok({ garden: afterRun(used, run, outcome, curve, plot?.id ?? null), calibration });
+}
+
+/** What a run found out beside the curve goes to the plot: a bulk density, bands by feel. */
+function afterRun(garden: Garden, run: Run, outcome: Outcome, curve: Curve, plotId: string | null): Garden {
+  const plan = run.method === 'mixing' ? planMixing(mixingInputs(run.inputs)) : null;
+  const { feel } = outcome;
+  return {
+    ...garden,
+    plots: garden.plots.map((plot) => {
+      if (plot.id !== plotId) return plot;
+      const soil = plan?.ok
+        ? { ...plot.soil, bulkDensity: Math.round(plan.value.bulkDensity * 1000) / 1000 }
+        : plot.soil;
+      const edges = feel
+        ? edgesByFeel(feel.cuts, (counts) => 10 * readCurve(curve, counts).percent, plot.bandEdges)
+        : plot.bandEdges;
+      return { ...plot, soil, bandEdges: [...edges] };
+    }),
+  };
+}
+
+/**
+ * Takes a version into use. Limits and bands were set in the percent of the version before; where the kind of percent changes they keep their raw values,
+ * for those are what the board compares.
+ */
+export function useCalibration(garden: Garden, calibrationId: string): Garden {
+  const next = garden.calibrations.find((one) => one.id === calibrationId);
+  const channel = garden.channels.find((one) => one.id === next?.channelId);
+  if (!next || !channel) return garden;
+  const before = garden.calibrations.find((one) => one.id === channel.calibrationId) ?? null;
+  const channels = garden.channels.map((one): Channel =>
+    one.id === channel.id ? { ...one, calibrationId } : one,
+  );
+  const [from, to] = [before && curveOf(before), curveOf(next)];
+  if (!before || !from || !to || before.percentKind === next.percentKind) return { ...garden, channels };
+  const probe = garden.probes.find((one) => one.id === channel.probeId);
+  const turn = (tenths: number) => Math.round(10 * readCurve(to, countsAtPercent(from, tenths / 10)).percent);
+  return {
+    ...garden,
+    channels,
+    plots: garden.plots.map((plot) =>
+      plot.id === probe?.plotId
+        ? { ...plot, limits: turnLimits(plot.limits, turn), bandEdges: turnEdges(plot.bandEdges, turn) }
+        : plot,
+    ),
+  };
+}
+
+type Plot = Garden['plots'][number];
+
+function turnLimits(limits: Plot['limits'], turn: (tenths: number) => number): Plot['limits'] {
+  const startTenths = Math.min(980, turn(limits.startTenths));
+  const turned = {
+    startTenths,
+    stopTenths: Math.min(1000, Math.max(startTenths + 10, turn(limits.stopTenths))),
+  };
+  return checkLimits(turned, 0) ? limits : turned;
+}
+
+function turnEdges(edges: Plot['bandEdges'], turn: (tenths: number) => number): Plot['bandEdges'] {
+  const turned: number[] = [];
+  for (const [at, edge] of edges.entries()) {
+    const least = (turned[at - 1] ?? 0) + LEAST_BAND_TENTHS;
+    turned.push(Math.min(1000 - (edges.length - at) * LEAST_BAND_TENTHS, Math.max(least, turn(edge))));
+  }
+  const [a = 0, b = 0, c = 0, d = 0] = turned;
+  const kept: Plot['bandEdges'] = [a, b, c, d];
+  return checkEdges(kept) ? [...DEFAULT_EDGES] : kept;
+}
+
+/** Gives a sister probe a calibration as a starting guess, marked as one: every probe is its own. Null when it is not there. */
+export function copyToSister(
+  garden: Garden,
+  calibrationId: string,
+  channelId: string,
+  making: Making,
+): { readonly garden: Garden; readonly calibration: Calibration } | null {
+  const from = garden.calibrations.find((one) => one.id === calibrationId);
+  const channel = garden.channels.find((one) => one.id === channelId);
+  if (!from || !channel || channel.id === from.channelId) return null;
+  const calibration: Calibration = {
+    ...from,
+    id: makeId('cal', new Set(garden.calibrations.map((one) => one.id)), making.random),
+    channelId,
+    place: { ...from.place, boardId: channel.boardId },
+    guessOf: from.id,
+    madeAt: making.nowIso,
+  };
+  const held = { ...garden, calibrations: [...garden.calibrations, calibration] };
+  return { garden: useCalibration(held, calibration.id), calibration };
+}
+
+export const setSoilFacts = (
+  garden: Garden,
+  plotId: string,
+  facts: Partial<SoilFacts & { readonly name: string; readonly kindId: string }>,
+): Garden => ({
+  ...garden,
+  plots: garden.plots.map((plot) =>
+    plot.id === plotId ? { ...plot, soil: { ...plot.soil, ...facts } } : plot,
+  ),
+});
+
+/** Sets or takes away the day on which a calibration is due again. */
+export const setRecalibrateBy = (garden: Garden, calibrationId: string, day: string | null): Garden => ({
+  ...garden,
+  calibrations: garden.calibrations.map((one) =>
+    one.id === calibrationId ? { ...one, recalibrateBy: day } : one,
+  ),
+});
