@@ -3,7 +3,7 @@
  * Run by `npm run vectors`; the files are checked by `core/src/control/vectors/vectorFile.test.ts`.
  */
 import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { REASONS, type Reason } from '@plain-trowel/core/control/engine/reasons';
+import { REASONS, type Reason } from '@plain-trowel/core/control/contract/reasons';
 import {
   NOT_THE_ENGINES,
   reasonsIn,
@@ -72,9 +72,22 @@ if (left.length > 0)
     `too rare in ${SEEDS} seeds: ${left.map((one) => `${one} ${have.get(one) ?? 0}`).join(', ')}`,
   );
 
+/** Of each trace only as much as is needed for fifty of each reason, taken where it comes soonest. */
+const lengths = new Map<Candidate, number>();
+for (const reason of wanted) {
+  const soonest = chosen
+    .map((one) => ({ one, at: one.calls.findIndex((call) => reasonsIn([call]).has(reason)) }))
+    .filter(({ at }) => at >= 0)
+    .sort((a, b) => a.at - b.at)
+    .slice(0, EACH);
+  for (const { one, at } of soonest) lengths.set(one, Math.max(lengths.get(one) ?? LEAST_CALLS, at + 3));
+}
+for (const one of chosen) if (lengths.size < LEAST_TRACES && !lengths.has(one)) lengths.set(one, LEAST_CALLS);
+const kept = [...lengths].map(([one, length]) => ({ ...one, calls: one.calls.slice(0, length) }));
+
 mkdirSync(FOLDER, { recursive: true });
 for (const old of readdirSync(FOLDER)) rmSync(`${FOLDER}/${old}`);
-for (let from = 0; from < chosen.length; from += A_FILE) {
+for (let from = 0; from < kept.length; from += A_FILE) {
   const traces = chosen
     .slice(from, from + A_FILE)
     .map(({ name, script, calls }) => traceOf(name, script.config, calls));
@@ -84,7 +97,7 @@ for (let from = 0; from < chosen.length; from += A_FILE) {
     `{"format":"${VECTORS_FORMAT}","version":"${VECTORS_VERSION}","traces":[\n${rows}\n]}\n`,
   );
 }
-const calls = chosen.reduce((sum, one) => sum + one.calls.length, 0);
+const calls = kept.reduce((sum, one) => sum + one.calls.length, 0);
 console.log(
-  `${chosen.length} traces, ${calls} calls; the rarest reason stands in ${Math.min(...have.values())} of them`,
+  `${kept.length} traces, ${calls} calls; the rarest reason stands in ${Math.min(...have.values())} of them`,
 );

@@ -1,7 +1,7 @@
 import { identified } from '@plain-trowel/core/records/event';
 import { describe, expect, test } from 'vitest';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { REASONS } from '@plain-trowel/core/control/engine/reasons';
+import { REASONS } from '@plain-trowel/core/control/contract/reasons';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import type { PlotView } from '../links/plotView.ts';
 import { eventText } from './eventText.ts';

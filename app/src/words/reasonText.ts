@@ -1,4 +1,4 @@
-import type { Reason } from '@plain-trowel/core/control/engine/reasons';
+import type { Reason } from '@plain-trowel/core/control/contract/reasons';
 
 /** Why the engine does what it does, as the end of a sentence. No default: a new reason fails to compile here until it has words. */
 export function reasonText(reason: Reason): string {

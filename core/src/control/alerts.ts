@@ -5,7 +5,7 @@
  * and what is still so afterwards is told then. An acknowledged alert is not repeated; a snoozed one is told again when the snooze is over.
  */
 
-import { isBetween } from './hours.ts';
+import { isBetween } from '../quantity/hours.ts';
 
 export type AlertRule = {
   readonly kind: AlertKind;

@@ -3,8 +3,8 @@
  * word goes out of use; new ones are added at the end.
  */
 import type { AlertKind } from './alerts.ts';
-import { REASONS, type Reason } from './engine/reasons.ts';
-import type { EngineEvent } from './engine/types.ts';
+import { REASONS, type Reason } from './contract/reasons.ts';
+import type { EngineEvent } from './contract/types.ts';
 import type { ProgramKind } from './programs/programs.ts';
 import type { SignalState } from './signals.ts';
 

@@ -3,7 +3,7 @@ import { EARLIEST_MS, LATEST_MS } from '../quantity/moment.ts';
 import { z } from '../quantity/schema.ts';
 import { PERCENT_KIND_IDS } from '../quantity/percentKind.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
-import { REASONS } from '../control/engine/reasons.ts';
+import { REASONS } from '../control/contract/reasons.ts';
 
 /** Not said: span percent, as in the first versions. */
 const kind = z.enum(PERCENT_KIND_IDS).optional();

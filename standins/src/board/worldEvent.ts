@@ -1,4 +1,4 @@
-import type { Reason } from '@plain-trowel/core/control/engine/reasons';
+import type { Reason } from '@plain-trowel/core/control/contract/reasons';
 import type { HostEvent } from '@plain-trowel/core/control/host/engineHost';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import type { EventDraft } from '@plain-trowel/core/records/event';

@@ -3,9 +3,9 @@
  * record; a new one is a record here, a field in `Conditions` and in what the garden keeps, its words and its row in the form.
  */
 import { z } from '../../quantity/schema.ts';
-import type { Reason } from '../engine/reasons.ts';
-import type { Around, EngineInput } from '../engine/types.ts';
-import { isBetween } from '../hours.ts';
+import type { Reason } from '../contract/reasons.ts';
+import type { Around, EngineInput } from '../contract/types.ts';
+import { isBetween } from '../../quantity/hours.ts';
 import type { LineField } from '../programs/contradiction.ts';
 import { DAY_S, minute } from '../programs/settings.ts';
 

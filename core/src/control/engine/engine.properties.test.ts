@@ -7,7 +7,7 @@ import { describe, expect, test } from 'vitest';
 import { bootEngine, stepEngine } from './engine.ts';
 import { DAY_S, guards, live, worldOf, type Seen, type World } from './worldForTests.ts';
 import type { EngineConfig, Guards } from './settings.ts';
-import type { EngineEvent, RawReading } from './types.ts';
+import type { EngineEvent, RawReading } from '../contract/types.ts';
 
 const WORLDS = 2000;
 const SEED = 20_261_126;

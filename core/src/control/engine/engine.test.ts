@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { countedMl, doseS, givenMl } from './dose.ts';
+import { countedMl, doseS, givenMl } from '../contract/dose.ts';
 import { bootEngine, rememberedOf, stepEngine } from './engine.ts';
 import {
   configOf,
@@ -18,7 +18,7 @@ import {
 } from './engineForTests.ts';
 import type { Program } from '../programs/programs.ts';
 import type { TankConfig } from './settings.ts';
-import type { EngineInput } from './types.ts';
+import type { EngineInput } from '../contract/types.ts';
 
 const last = <T>(items: readonly T[]): T => {
   const item = items[items.length - 1];

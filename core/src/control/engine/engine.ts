@@ -10,12 +10,12 @@
  * obeys 1, 2, 4 and 6 too.
  */
 import { unmetCondition } from '../conditions/conditions.ts';
-import { countedMl, doseS, givenMl } from './dose.ts';
+import { countedMl, doseS, givenMl } from '../contract/dose.ts';
 import { recordOf, usesProbe } from '../programs/programs.ts';
 import type { Sight, Wish } from '../programs/record.ts';
 import { DAY_S } from '../programs/settings.ts';
 import { newRation, rationAt } from './ration.ts';
-import type { Reason } from './reasons.ts';
+import type { Reason } from '../contract/reasons.ts';
 import { doubt, isUnsettled, nextSensor, tankTrouble } from './trust.ts';
 import type { EngineConfig, LineConfig } from './settings.ts';
 import type {
@@ -27,7 +27,7 @@ import type {
   Order,
   Remembered,
   Run,
-} from './types.ts';
+} from '../contract/types.ts';
 import { FAULTY_S, wakeS } from './wake.ts';
 
 /** State at boot: every output off, boot counts as a start. @param remembered what the board kept through the reboot */

@@ -3,7 +3,7 @@ import { bootEngine, stepEngine } from './engine.ts';
 import type { Program } from '../programs/programs.ts';
 import type { Conditions } from '../conditions/conditions.ts';
 import type { EngineConfig, Guards, LineConfig, SensorConfig } from './settings.ts';
-import type { EngineEvent, EngineInput, EngineState } from './types.ts';
+import type { EngineEvent, EngineInput, EngineState } from '../contract/types.ts';
 
 /** Raw 3000 is 0 %, raw 1000 is 100 %: 20 counts a percent. */
 export const SENSOR: SensorConfig = {

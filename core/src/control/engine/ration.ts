@@ -1,5 +1,5 @@
 /** The volume of a rolling day, kept by clock hours: 25 of them, so that a volume counts for 24 to 25 hours and never less. */
-import type { Ration } from './types.ts';
+import type { Ration } from '../contract/types.ts';
 
 const HOURS = 25;
 const HOUR_S = 3600;

@@ -1,8 +1,8 @@
 /** Which readings may be acted on: guards 4 and 5. Comparisons are written so that a time or a value that is no number ends in doubt. */
 import { tenthsFromTable } from '../../calibration/boardTable.ts';
-import type { Reason } from './reasons.ts';
+import type { Reason } from '../contract/reasons.ts';
 import type { SensorConfig, TankConfig } from './settings.ts';
-import type { RawReading, SensorState, TankState } from './types.ts';
+import type { RawReading, SensorState, TankState } from '../contract/types.ts';
 
 /** Takes a new reading in, or leaves the old one. */
 export function nextSensor(

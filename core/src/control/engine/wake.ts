@@ -3,7 +3,7 @@ import { conditionWakes } from '../conditions/conditions.ts';
 import { recordOf } from '../programs/programs.ts';
 import { DAY_S } from '../programs/settings.ts';
 import type { EngineConfig, LineConfig } from './settings.ts';
-import type { EngineInput, LineState, SensorState } from './types.ts';
+import type { EngineInput, LineState, SensorState } from '../contract/types.ts';
 
 /** A faulty probe is given this long to come back before the fallback waters, s; then at most once a day. */
 export const FAULTY_S = 3600;

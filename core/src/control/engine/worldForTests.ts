@@ -7,7 +7,7 @@ import { bootEngine, rememberedOf, stepEngine } from './engine.ts';
 import { NO_CONDITIONS, rawOf } from './engineForTests.ts';
 import type { Program } from '../programs/programs.ts';
 import type { EngineConfig, LineConfig } from './settings.ts';
-import type { EngineEvent, EngineInput, EngineState, Order } from './types.ts';
+import type { EngineEvent, EngineInput, EngineState, Order } from '../contract/types.ts';
 
 export const DAY_S = 86_400;
 

@@ -1,7 +1,7 @@
 /** What a board's engine has decided for each of its lines, in the times of the garden. */
-import type { Reason } from '../engine/reasons.ts';
+import type { Reason } from '../contract/reasons.ts';
 import type { LineConfig } from '../engine/settings.ts';
-import type { LineState } from '../engine/types.ts';
+import type { LineState } from '../contract/types.ts';
 import { recordOf } from '../programs/programs.ts';
 import type { Hosted } from './engineHost.ts';
 

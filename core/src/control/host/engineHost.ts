@@ -4,10 +4,10 @@
  *
  * A pure reducer over plain data, so that a host can be stored and taken up again. Times are ms since 1970 out here and seconds since boot in the engine.
  */
-import { givenMl } from '../engine/dose.ts';
+import { givenMl } from '../contract/dose.ts';
 import { bootEngine, rememberedOf, stepEngine } from '../engine/engine.ts';
-import type { Reason } from '../engine/reasons.ts';
-import type { EngineEvent, EngineState, Order, Remembered } from '../engine/types.ts';
+import type { Reason } from '../contract/reasons.ts';
+import type { EngineEvent, EngineState, Order, Remembered } from '../contract/types.ts';
 import type { BoardEngine } from './boardEngine.ts';
 import { engineInput, type Senses } from './senses.ts';
 

@@ -1,6 +1,6 @@
 /** What a board's engine is told, from the newest values of the channels that it goes by. */
 import type { LocalTime } from '../../quantity/localTime.ts';
-import type { EngineInput, Order, RawReading } from '../engine/types.ts';
+import type { EngineInput, Order, RawReading } from '../contract/types.ts';
 import { AROUND_STALE_S, type BoardEngine } from './boardEngine.ts';
 
 /** Whatever can be asked for readings: a stand-in's world, the page's streams, a day of the log. */

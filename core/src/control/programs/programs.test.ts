@@ -16,7 +16,7 @@ import {
 } from '../engine/engineForTests.ts';
 import type { Program } from './programs.ts';
 import type { Conditions } from '../conditions/conditions.ts';
-import type { Around, EngineInput } from '../engine/types.ts';
+import type { Around, EngineInput } from '../contract/types.ts';
 
 const GENTLE = { ...GUARDS, responseS: 60, noRiseTimes: 99 };
 /** What is known about the only line. */

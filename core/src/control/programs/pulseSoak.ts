@@ -1,6 +1,6 @@
 import { z } from '../../quantity/schema.ts';
-import { doseS } from '../engine/dose.ts';
-import type { LineState } from '../engine/types.ts';
+import { doseS } from '../contract/dose.ts';
+import type { LineState } from '../contract/types.ts';
 import { found } from './contradiction.ts';
 import type { ProgramRecord, Sight } from './record.ts';
 import { DAY_S, seconds, volumeMl, WEEK_S } from './settings.ts';

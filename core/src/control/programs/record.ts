@@ -1,8 +1,8 @@
 /** What one kind of program must say of itself: to the engine, which runs it, and to the garden, which keeps its settings. */
 import type { z } from '../../quantity/schema.ts';
-import type { Reason } from '../engine/reasons.ts';
-import type { EngineInput, LineState, SensorState } from '../engine/types.ts';
-import type { Flow } from '../engine/dose.ts';
+import type { Reason } from '../contract/reasons.ts';
+import type { EngineInput, LineState, SensorState } from '../contract/types.ts';
+import type { Flow } from '../contract/dose.ts';
 import type { Contradiction } from './contradiction.ts';
 
 /** A reason alone means rest. `slot` is the time of a timer that would be served. */

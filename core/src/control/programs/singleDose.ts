@@ -1,5 +1,5 @@
 import { z } from '../../quantity/schema.ts';
-import { doseS } from '../engine/dose.ts';
+import { doseS } from '../contract/dose.ts';
 import { found } from './contradiction.ts';
 import type { ProgramRecord } from './record.ts';
 import { DAY_S, seconds, volumeMl, WEEK_S } from './settings.ts';

@@ -1,8 +1,8 @@
 /** The times of a timer: which is due, when the next begins, and what they may contradict. */
-import { isBetween } from '../hours.ts';
-import { doseS, type Flow } from '../engine/dose.ts';
-import type { Reason } from '../engine/reasons.ts';
-import type { EngineInput, LineState } from '../engine/types.ts';
+import { isBetween } from '../../quantity/hours.ts';
+import { doseS, type Flow } from '../contract/dose.ts';
+import type { Reason } from '../contract/reasons.ts';
+import type { EngineInput, LineState } from '../contract/types.ts';
 import { found, type Contradiction } from './contradiction.ts';
 import type { LineSettings, Wish } from './record.ts';
 import { DAY_S, type SavedSlots } from './settings.ts';

@@ -1,6 +1,6 @@
 import { bootEngine, rememberedOf, stepEngine } from '../engine/engine.ts';
-import type { Reason } from '../engine/reasons.ts';
-import type { EngineInput, EngineStep, Remembered } from '../engine/types.ts';
+import type { Reason } from '../contract/reasons.ts';
+import type { EngineInput, EngineStep, Remembered } from '../contract/types.ts';
 import { inputAt, type Script } from './script.ts';
 
 /** One call of the engine in a day; `boot` when the board had just been switched on, with what it had kept. */

@@ -5,7 +5,7 @@
 import type { BoardTable } from '../../calibration/boardTable.ts';
 import type { Conditions } from '../conditions/conditions.ts';
 import type { EngineConfig, LineConfig, SensorConfig, TankConfig } from '../engine/settings.ts';
-import type { Around, EngineInput, Order, RawReading } from '../engine/types.ts';
+import type { Around, EngineInput, Order, RawReading } from '../contract/types.ts';
 import type { Program } from '../programs/programs.ts';
 import type { Slot } from '../programs/slots.ts';
 

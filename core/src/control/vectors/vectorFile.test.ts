@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { PROGRAM_KINDS } from '../programs/programs.ts';
-import { REASONS } from '../engine/reasons.ts';
+import { REASONS } from '../contract/reasons.ts';
 import { REASON_CODES } from '../codes.ts';
 import { NOT_THE_ENGINES } from './runScript.ts';
 import { replayTrace, vectorFile, type VectorTrace } from './vectorFile.ts';

@@ -7,7 +7,7 @@ import { PROGRAM_KINDS } from '../programs/programs.ts';
 import { EVENT_CODES, REASON_CODES } from '../codes.ts';
 import { bootEngine, stepEngine } from '../engine/engine.ts';
 import type { EngineConfig } from '../engine/settings.ts';
-import type { EngineEvent, EngineInput, EngineStep, Order, Remembered } from '../engine/types.ts';
+import type { EngineEvent, EngineInput, EngineStep, Order, Remembered } from '../contract/types.ts';
 import type { Call } from './runScript.ts';
 
 export const VECTORS_FORMAT = 'plain-trowel-engine-vectors';

@@ -2,7 +2,7 @@
  * Settings of a water line that contradict each other: each names the two fields that disagree and the numbers, so that the screen can say how to resolve it.
  * What stands here cannot be saved from a form; a file or an earlier version may bring it, and then it is shown until it is put right.
  */
-import { countedMl, doseS } from '../../control/engine/dose.ts';
+import { countedMl, doseS } from '../../control/contract/dose.ts';
 import { sensesOfConditions } from '../../control/conditions/conditions.ts';
 import { found, type Contradiction, type LineField } from '../../control/programs/contradiction.ts';
 import { recordOf, usesProbe, type SavedProgram } from '../../control/programs/programs.ts';

@@ -5,7 +5,7 @@
  * not "how wet does it get"; that is for a rehearsal. For the same reason no dose can be seen to arrive, so the lock after doses that raise nothing is left
  * out here.
  */
-import type { Reason } from '../../control/engine/reasons.ts';
+import type { Reason } from '../../control/contract/reasons.ts';
 import { channelsOf, type BoardEngine } from '../../control/host/boardEngine.ts';
 import { stepHost, switchOn, type HostEvent } from '../../control/host/engineHost.ts';
 import { engineOf } from './engineOf.ts';

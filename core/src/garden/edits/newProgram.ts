@@ -1,5 +1,5 @@
 /** A program of another kind for a line, such that it contradicts none of the line's guards. */
-import { countedMl, givenMl } from '../../control/engine/dose.ts';
+import { countedMl, givenMl } from '../../control/contract/dose.ts';
 import { PROGRAMS, type ProgramKind, type SavedProgram } from '../../control/programs/programs.ts';
 import { doseOf } from '../bind/contradictions.ts';
 import { flowOf } from '../bind/engineOf.ts';

@@ -1,4 +1,4 @@
-import type { Reason } from '@plain-trowel/core/control/engine/reasons';
+import type { Reason } from '@plain-trowel/core/control/contract/reasons';
 import type { DayReplay, Stretch } from '@plain-trowel/core/garden/bind/replayDay';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { reasonText } from '../../../../words/reasonText.ts';
