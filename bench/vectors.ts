@@ -72,15 +72,27 @@ if (left.length > 0)
     `too rare in ${SEEDS} seeds: ${left.map((one) => `${one} ${have.get(one) ?? 0}`).join(', ')}`,
   );
 
-/** Of each trace only as much as is needed for fifty of each reason, taken where it comes soonest. */
+/** Of each trace only as much as is needed for fifty of each reason, taken where it costs least. */
 const lengths = new Map<Candidate, number>();
-for (const reason of wanted) {
-  const soonest = chosen
-    .map((one) => ({ one, at: one.calls.findIndex((call) => reasonsIn([call]).has(reason)) }))
-    .filter(({ at }) => at >= 0)
-    .sort((a, b) => a.at - b.at)
+const firstOf = new Map<Candidate, ReadonlyMap<Reason, number>>();
+for (const one of chosen) {
+  const first = new Map<Reason, number>();
+  for (const [at, call] of one.calls.entries())
+    for (const reason of reasonsIn([call])) if (!first.has(reason)) first.set(reason, at);
+  firstOf.set(one, first);
+}
+const rarestFirst = [...wanted].sort((a, b) => (have.get(a) ?? 0) - (have.get(b) ?? 0));
+for (const reason of rarestFirst) {
+  const cheapest = chosen
+    .flatMap((one) => {
+      const at = firstOf.get(one)?.get(reason);
+      if (at === undefined) return [];
+      const length = Math.max(lengths.get(one) ?? 0, at + 2);
+      return [{ one, length, cost: length - (lengths.get(one) ?? 0) }];
+    })
+    .sort((a, b) => a.cost - b.cost)
     .slice(0, EACH);
-  for (const { one, at } of soonest) lengths.set(one, Math.max(lengths.get(one) ?? LEAST_CALLS, at + 3));
+  for (const { one, length } of cheapest) lengths.set(one, length);
 }
 for (const one of chosen) if (lengths.size < LEAST_TRACES && !lengths.has(one)) lengths.set(one, LEAST_CALLS);
 const kept = [...lengths].map(([one, length]) => ({ ...one, calls: one.calls.slice(0, length) }));
@@ -88,7 +100,7 @@ const kept = [...lengths].map(([one, length]) => ({ ...one, calls: one.calls.sli
 mkdirSync(FOLDER, { recursive: true });
 for (const old of readdirSync(FOLDER)) rmSync(`${FOLDER}/${old}`);
 for (let from = 0; from < kept.length; from += A_FILE) {
-  const traces = chosen
+  const traces = kept
     .slice(from, from + A_FILE)
     .map(({ name, script, calls }) => traceOf(name, script.config, calls));
   const rows = traces.map((trace) => JSON.stringify(trace)).join(',\n');

@@ -1,4 +1,5 @@
 /** Files in and out: all or nothing, a sentence for everything that is wrong, and nothing lost when the tab is killed. */
+import { GARDEN_VERSION } from '@plain-trowel/core/garden/document/schema';
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { expect, message, openSample, plot, sheet, test } from './careful.ts';
@@ -23,7 +24,7 @@ test('an exported garden opens again as it was, and as one step to undo', async 
   const text = await exportGarden(page);
   expect(JSON.parse(text)).toMatchObject({
     format: 'plain-trowel-garden',
-    version: 5,
+    version: GARDEN_VERSION,
     name: 'The Marigold Hare',
   });
   const renamed = text.replace('"Mint trough"', '"Lovage trough"');
@@ -55,8 +56,8 @@ test('bad garden files get a sentence and the garden stays as it was', async ({ 
     ['other.json', '{"a":1}', /other.json: The file holds JSON, but not a garden/],
     [
       'later.json',
-      text.replace('"version": 5', '"version": 99'),
-      /version 99; this program reads up to version 5/,
+      text.replace(`"version": ${GARDEN_VERSION}`, '"version": 99'),
+      new RegExp(`version 99; this program reads up to version ${GARDEN_VERSION}`),
     ],
   ];
   for (const [name, content, sentence] of cases) {

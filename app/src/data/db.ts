@@ -46,7 +46,7 @@ type KeepingRecord = {
   readonly firstRealAtMs: number | null;
 };
 
-export type SummaryRecord = {
+type SummaryRecord = {
   readonly id: string;
   readonly name: string;
   readonly note: string;

@@ -43,10 +43,21 @@ async function* csvDays(db: Db, garden: Garden, channel: Channel): AsyncGenerato
   for await (const block of eachDay(db, garden.id, channel.id)) yield rows(readingsOf(block));
 }
 
-/** The readings of the whole garden as a CSV, in pieces; only the header where there is none. */
+/** So much text is handed to the browser at a time, letters: a long season is never in memory as a whole. */
+const PIECE = 1_000_000;
+
+/** The readings of the whole garden as a CSV, in pieces; null where there is none. */
 export async function readingsFile(db: Db, garden: Garden, header: string): Promise<Blob | null> {
-  const parts = [header];
+  const pieces: Blob[] = [];
+  let text = header;
+  let isEmpty = true;
   for (const channel of garden.channels)
-    for await (const rows of csvDays(db, garden, channel)) parts.push(rows);
-  return parts.length > 1 ? new Blob(parts, { type: 'text/csv' }) : null;
+    for await (const rows of csvDays(db, garden, channel)) {
+      isEmpty = false;
+      text += rows;
+      if (text.length < PIECE) continue;
+      pieces.push(new Blob([text]));
+      text = '';
+    }
+  return isEmpty ? null : new Blob([...pieces, text], { type: 'text/csv' });
 }

@@ -124,7 +124,7 @@ export async function putEvents(
 }
 
 /** The name of a stored event of the first versions, which has none of its own. */
-export const oldId = (key: IDBValidKey): string => `kept ${String(key)}`;
+export const oldId = (key: number | string): string => `kept ${key}`;
 
 /** A stretch of a channel's record, and the days within it that could not be read. */
 export type StoredSeries = Series & { readonly damagedDays: readonly number[] };

@@ -2,7 +2,7 @@ import { clsx } from 'clsx';
 import { NavLink, useLocation } from 'react-router';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../data/gardenContext.ts';
-import { standInOf, useLive, useLiveTools } from '../links/liveContext.ts';
+import { useLive, useLiveTools } from '../links/liveContext.ts';
 import { clockTime } from '../words/timeText.ts';
 import { GardenMenu } from './GardenMenu.tsx';
 import { sheetPath, STATIONS } from './stations.ts';
@@ -13,7 +13,7 @@ function LinkState() {
   const { garden } = useGarden();
   const live = useLive();
   const { elsewhere } = useLiveTools();
-  const speed = standInOf(live)?.speed;
+  const speed = live.source?.clock?.speed;
   const pumping = Object.values(live.answers).some((answer) => answer.isOn);
   const label = live.source?.label ?? 'No board connected';
   return (
@@ -46,8 +46,7 @@ function LinkState() {
 function AlertCount() {
   const { garden } = useGarden();
   const plotId = usePlotScope();
-  const { alerts } = useLive();
-  const open = alerts.filter((alert) => !alert.acknowledged).length;
+  const open = useLive(({ alerts }) => alerts.filter((alert) => !alert.acknowledged).length);
   if (open === 0) return null;
   const path = sheetPath(garden.id, 'rules', 'limits', plotId);
   return (

@@ -23,7 +23,7 @@ function useLeaveWarning(isWaiting: boolean) {
 export function StorageNotice() {
   const { putBack } = useGarden();
   const { session } = useLiveTools();
-  const { clockIsWrong } = useLive();
+  const clockIsWrong = useLive((live) => live.clockIsWrong);
   const { problem, waiting } = useHealth();
   const { save, running } = useBackup();
   useLeaveWarning(problem !== null && waiting.readings + waiting.events > 0);

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useEffectEvent, useMemo, useState, type ReactNode } from 'react';
+import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import type { Reading } from '@plain-trowel/core/records/series';
 import { useGarden } from '../data/gardenContext.ts';
 import { saveLink, type LinkMemory } from '../data/linkStore.ts';
@@ -8,6 +9,7 @@ import { latestQuery, recordsKey } from '../data/queries.ts';
 import { addRecords } from '../data/recordStore.ts';
 import { database } from '../data/services.ts';
 import { reportStorage } from '../data/storageHealth.ts';
+import { runJob } from '../workers/files.ts';
 import { GardenLink } from './gardenLink.ts';
 import { holdLink } from './linkLock.ts';
 import { LiveContext, type LiveTools } from './liveContext.ts';
@@ -40,6 +42,8 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
         },
         saveMemory: async (kept) => saveLink(await database(), gardenId, kept),
         onRecorder: ({ problem, waiting }) => reportStorage({ problem, waiting }),
+        findWave: (record) =>
+          runJob<StreamFault | null>((jobs) => jobs.findWave(record)).result.catch(() => null),
       },
       clocks,
     );

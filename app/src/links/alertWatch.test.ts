@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import type { Heard } from '@plain-trowel/core/garden/bind/plotFacts';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
-import { AlertWatch } from './alertWatch.ts';
+import { AlertWatch } from '@plain-trowel/core/live/alertWatch';
 
 const T0 = Date.UTC(2026, 4, 1, 9);
 const garden = marigoldHare(T0);
@@ -22,7 +22,7 @@ test('alerts are raised after their hold-off, written down by name, and cleared'
   const watch = new AlertWatch({});
   expect(watch.step(garden, heard(0), true)).toEqual([]);
   // The tank's hold-off is five minutes, the probe's thirty.
-  expect(watch.step(garden, heard(5), true)).toEqual([
+  expect(watch.step(garden, heard(5), true)).toMatchObject([
     {
       kind: 'alert',
       atMs: T0 + 5 * MINUTE,

@@ -1,8 +1,10 @@
+import type { FindWave } from '@plain-trowel/core/live/pipeline';
+import type { StorageProblem } from '../data/storageProblem.ts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { LinkMemory } from '../data/linkStore.ts';
 import { BusDesk } from './busDesk.ts';
 import { LiveSession } from './liveSession.ts';
-import type { RecorderState, Save } from './recorder.ts';
+import type { RecorderState, Save } from '@plain-trowel/core/live/recorder';
 import { StandInSource } from './standInSource.ts';
 
 const REMEMBER_MS = 5000;
@@ -24,11 +26,19 @@ export class GardenLink {
     private readonly store: {
       addRecords: Save;
       saveMemory: (memory: LinkMemory) => Promise<void>;
-      onRecorder?: (state: RecorderState) => void;
+      onRecorder?: (state: RecorderState<StorageProblem>) => void;
+      findWave?: FindWave;
     },
     private readonly clocks: { nowMs: () => number; tickMs: () => number },
   ) {
-    this.session = new LiveSession(garden, store.addRecords, clocks, memory.alerts, store.onRecorder);
+    this.session = new LiveSession(
+      garden,
+      store.addRecords,
+      clocks,
+      memory.alerts,
+      store.onRecorder,
+      store.findWave,
+    );
     this.bus = new BusDesk(clocks);
     this.timer = setInterval(() => void this.remember(), REMEMBER_MS);
     if (memory.openAtStart && exclusive) void this.openStandIn();

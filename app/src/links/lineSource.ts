@@ -1,4 +1,8 @@
 /** Where lines come from. A stand-in, a real board on a serial port and a serial log all look alike from here on. */
+import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
+import type { Can } from '@plain-trowel/core/live/reading';
+import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
+import type { BoardFault } from '@plain-trowel/standins/board/world';
 import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 
@@ -16,20 +20,38 @@ export type SourceUpdate =
 
 export type Emit = (update: SourceUpdate) => void;
 
+export const SPEEDS = [1, 10, 60] as const;
+export type Speed = (typeof SPEEDS)[number];
+
+/** Water lines that take orders by hand. */
+export type Orders = { readonly order: (order: LineOrder) => void };
+/** A clock that a person can turn. */
+export type Clock = { readonly speed: Speed; readonly setSpeed: (speed: Speed) => void };
+/** A made-up world in which a hand can pour, move probes, fill tanks and break things. */
+export type Hands = {
+  readonly pour: (plotId: string, volumeMl: number) => void;
+  readonly move: (probeId: string, place: ProbePlace) => void;
+  readonly placeOf: (probeId: string) => ProbePlace;
+  readonly fill: (tankId: string, share: number) => void;
+  readonly faultOf: (probeId: string) => ProbeFault;
+  readonly setFault: (probeId: string, fault: ProbeFault) => void;
+  readonly boardFaultOf: (boardId: string) => BoardFault;
+  readonly setBoardFault: (boardId: string, fault: BoardFault) => void;
+  readonly cycling: boolean;
+  readonly setCycling: (cycling: boolean) => void;
+};
+
 export interface LineSource {
-  readonly kind: 'stand-in' | 'serial' | 'log';
   readonly label: string;
   /** The readings are not from a real probe. */
   readonly simulated: boolean;
-  /** The readings come from a file, not as they happen. */
-  readonly fromFile: boolean;
-  /** The times of the lines are real enough to be kept in the log. */
-  readonly mayRecord: boolean;
+  readonly can: Can;
+  /** What a person can do there; null where nothing of it can be done. */
+  readonly orders: Orders | null;
+  readonly clock: Clock | null;
+  readonly hands: Hands | null;
   start(emit: Emit): void;
   stop(): Promise<void>;
   /** The source's own time, ms since 1970. */
   nowMs(): number;
 }
-
-export const SPEEDS = [1, 10, 60] as const;
-export type Speed = (typeof SPEEDS)[number];

@@ -1,12 +1,11 @@
-import { createContext, use, useSyncExternalStore } from 'react';
+import { createContext, use, useMemo, useSyncExternalStore } from 'react';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Reading } from '@plain-trowel/core/records/series';
 import type { BusDesk, BusSnapshot } from './busDesk.ts';
 import type { LiveSession, LiveSnapshot } from './liveSession.ts';
-import { soilTemperatureNow } from './readingNow.ts';
+import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
 import { viewPlot, type PlotView } from './plotView.ts';
-import { StandInSource } from './standInSource.ts';
 
 export type LiveTools = {
   readonly session: LiveSession;
@@ -27,10 +26,37 @@ export function useLiveTools(): LiveTools {
   return tools;
 }
 
-/** What comes in right now; renders five times a second at most. */
-export function useLive(): LiveSnapshot {
+/** What comes in right now; renders five times a second at most. With a selection only when that has changed. */
+export function useLive(): LiveSnapshot;
+export function useLive<T>(select: (live: LiveSnapshot) => T): T;
+export function useLive<T>(select?: (live: LiveSnapshot) => T): T | LiveSnapshot {
   const { session } = useLiveTools();
-  return useSyncExternalStore(session.subscribe, session.getSnapshot);
+  const get = useMemo<() => T | LiveSnapshot>(
+    () => (select ? selecting(session, select) : session.getSnapshot),
+    [session, select],
+  );
+  return useSyncExternalStore(session.subscribe, get);
+}
+
+/** Gives back what it gave last for as long as that says the same. */
+function selecting<T>(session: LiveSession, select: (live: LiveSnapshot) => T): () => T {
+  let last: { readonly value: T } | null = null;
+  return () => {
+    const value = select(session.getSnapshot());
+    if (!last || !isAlike(last.value, value)) last = { value };
+    return last.value;
+  };
+}
+
+/** Whether two values are one, or two plain objects with the same in each field. */
+function isAlike(a: unknown, b: unknown): boolean {
+  if (Object.is(a, b)) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  const fields = Object.entries(a);
+  const others = b as Record<string, unknown>;
+  return (
+    fields.length === Object.keys(b).length && fields.every(([key, value]) => Object.is(value, others[key]))
+  );
 }
 
 /** What the bus desk holds right now. */
@@ -38,10 +64,6 @@ export function useBus(): BusSnapshot {
   const { bus } = useLiveTools();
   return useSyncExternalStore(bus.subscribe, bus.getSnapshot);
 }
-
-/** The stand-in, when that is what is open. */
-export const standInOf = (live: LiveSnapshot): StandInSource | null =>
-  live.source instanceof StandInSource ? live.source : null;
 
 /** Parts and state of one plot: from the stream while there is one, else from the newest stored reading. */
 export function usePlot(garden: Garden, plotId: string): { parts: PlotParts; view: PlotView } | null {

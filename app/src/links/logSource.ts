@@ -18,9 +18,13 @@ export type PlayedLog = {
 
 /** A serial log or a bench recording, played back at any pace. */
 export class LogSource implements LineSource {
-  readonly kind = 'log';
   readonly simulated: boolean;
-  readonly fromFile = true;
+  readonly can = { decides: false, takesOrders: false, records: false, isLive: false } as const;
+  readonly orders = null;
+  /** Its pace is its own: it can play everything at once. */
+  readonly clock = null;
+  readonly hands = null;
+  /** The times of its lines are real enough to be taken into the log. */
   readonly mayRecord: boolean;
   private pace: LogSpeed = 'all';
   private next = 0;

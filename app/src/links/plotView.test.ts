@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
-import { PageEngines } from './pageEngines.ts';
+import { HostedEngines } from '@plain-trowel/core/live/hostedEngines';
 import { viewPlot } from './plotView.ts';
 
 const NOW = Date.UTC(2026, 4, 1, 12);
@@ -54,7 +54,7 @@ test('doubt comes before the band', () => {
 });
 
 test('in the page the engine waits from the first line on, then answers, and stops answering when lines stop', () => {
-  const engines = new PageEngines();
+  const engines = new HostedEngines();
   const past = (timeMs: number) => (id: string) => {
     const raw = { 'channel-c2': 2700, 'channel-tank': 200 }[id];
     return raw === undefined ? null : { raw, timeMs };
@@ -68,7 +68,7 @@ test('in the page the engine waits from the first line on, then answers, and sto
 });
 
 test('a tank that nobody hears of holds the line; a board without lines gets no answer', () => {
-  const engines = new PageEngines();
+  const engines = new HostedEngines();
   const dry = (timeMs: number) => (id: string) => (id === 'channel-c2' ? { raw: 2700, timeMs } : null);
   engines.step(garden, dry(NOW), NOW);
   const answers = engines.step(garden, dry(NOW + 900_000), NOW + 900_000);

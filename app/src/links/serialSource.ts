@@ -8,11 +8,12 @@ export const serialIsPossible = (): boolean => 'serial' in navigator;
 
 /** A real board on a serial port (Web Serial). Opened by a click, because the browser asks the person which port. */
 export class SerialSource implements LineSource {
-  readonly kind = 'serial';
   readonly label: string;
   readonly simulated = false;
-  readonly fromFile = false;
-  readonly mayRecord = true;
+  readonly can = { decides: false, takesOrders: false, records: true, isLive: true } as const;
+  readonly orders = null;
+  readonly clock = null;
+  readonly hands = null;
   private reader: ReadableStreamDefaultReader<Uint8Array> | null = null;
   private stopped = false;
   private finished: Promise<void> = Promise.resolve();

@@ -20,7 +20,7 @@ import {
 import { setupOf, type Setup } from '@plain-trowel/standins/board/setup';
 import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
 import { seedOf } from '@plain-trowel/standins/random';
-import type { Emit, LineSource, Speed } from './lineSource.ts';
+import type { Clock, Emit, Hands, LineSource, Orders, Speed } from './lineSource.ts';
 
 /** Distance of printed lines by the stand-in's clock: about 2 to 6 lines a second for the person who watches. */
 const LINE_EVERY_MS: Readonly<Record<Speed, number>> = { 1: 500, 10: 2000, 60: 10_000 };
@@ -29,12 +29,13 @@ const TICK_MS = 100;
 const LONGEST_TICK_MS = 5000;
 
 /** The stand-in boards of a garden, living in the page. */
-export class StandInSource implements LineSource {
-  readonly kind = 'stand-in';
+export class StandInSource implements LineSource, Orders, Clock, Hands {
   readonly label = 'Stand-in boards';
   readonly simulated = true;
-  readonly fromFile = false;
-  readonly mayRecord = true;
+  readonly can = { decides: true, takesOrders: true, records: true, isLive: true } as const;
+  readonly orders = this;
+  readonly clock = this;
+  readonly hands = this;
   private pace: Speed = 1;
   private world: World;
   private setup: Setup;

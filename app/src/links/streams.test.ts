@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
-import { MOST_NAMES, Streams } from './streams.ts';
+import { MOST_NAMES, Streams } from '@plain-trowel/core/live/streams';
 
 const garden = marigoldHare(Date.UTC(2026, 4, 1));
 const c2 = garden.channels.find((one) => one.id === 'channel-c2');

@@ -3,7 +3,7 @@ import { receivedAt } from '@plain-trowel/core/faults/wrongSpeed';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
 import { BenchRecorder } from './benchRecorder.ts';
-import { ChannelWatch } from './channelWatch.ts';
+import { ChannelWatch } from '@plain-trowel/core/live/channelWatch';
 import { LinesWatch } from './linesWatch.ts';
 
 const scale = { lowCounts: 20, highCounts: 4075, spanCounts: 1800, references: null };
@@ -22,17 +22,17 @@ const filled = (value: (at: number) => number, count: number) => {
 describe('the watch of a channel', () => {
   test('says steady of a long calm stream and nothing of its faults', () => {
     const { watch, buffer } = filled(() => 2100, 600);
-    watch.look(buffer);
+    watch.look(buffer, 10_000);
     expect(watch.settling.verdict).toBe('steady');
     expect(watch.faults).toEqual([]);
   });
   test('a leap is a fault, unless a hand is known to have been at work', () => {
     const leap = (at: number) => (at < 100 ? 2100 : 1700);
     const { watch, buffer } = filled(leap, 200);
-    watch.look(buffer);
+    watch.look(buffer, 10_000);
     expect(watch.faults.map((one) => one.kind)).toEqual(['leap']);
     watch.handledAt(49_500);
-    watch.look(buffer);
+    watch.look(buffer, 10_000);
     expect(watch.faults).toEqual([]);
   });
   test('new references change the scale it is watched on', () => {

@@ -1,5 +1,7 @@
 /** Long reading, writing and computing, away from the page. */
 import { expose } from 'comlink';
+import { waveFault } from '@plain-trowel/core/faults/streamFaults';
+import type { Window } from '@plain-trowel/core/live/channelWatch';
 import { readingsOfLog, type BoardLine } from '@plain-trowel/core/garden/bind/logReadings';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { READINGS_HEADER, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
@@ -39,6 +41,9 @@ const jobs = {
 
   writeBackup: async (page: PageState, withStorage: boolean, nowMs: number, onProgress: Progress) =>
     writeBackup(withStorage ? await database() : null, page, nowMs, onProgress),
+
+  /** Looks for a daily wave in days of readings. */
+  findWave: (record: Window) => waveFault(record),
 
   makeSample: (nowMs: number) => {
     const garden = marigoldHare(nowMs);

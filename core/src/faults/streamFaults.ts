@@ -87,6 +87,12 @@ export function streamFaults(
   return faults;
 }
 
+/** A daily wave in a whole record, as a fault; null where there is none. Takes tens of milliseconds for days of readings. */
+export function waveFault({ timesMs, values }: Stretch): StreamFault | null {
+  const wave = dailyWave(timesMs, values);
+  return wave && { kind: 'daily-wave', ...wave };
+}
+
 function railFault({ timesMs, values }: Stretch, scale: ProbeScale): StreamFault | null {
   const newest = [...values.slice(-4)];
   const isTop = newest.every((value) => value > scale.highCounts);

@@ -12,7 +12,7 @@ import { workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
-import { standInOf, useLive } from '../../../links/liveContext.ts';
+import { useLive } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { Field } from '../../../ui/Field.tsx';
@@ -57,7 +57,7 @@ export function CaptureBar({
   const { present } = hold;
   const settling = live.settling.get(channelId) ?? null;
   const isSteady = settling?.verdict === 'steady';
-  const standIn = standInOf(live);
+  const hands = live.source?.hands ?? null;
   const [typed, setTyped] = useState('');
   const [felt, setFelt] = useState<BandName>('right');
   const asksFeeling = method.id === 'feel';
@@ -150,10 +150,10 @@ export function CaptureBar({
           )}
         </div>
       )}
-      {standIn && (
+      {hands && (
         <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
-          <StandInControls standIn={standIn} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
-          <StandInClock standIn={standIn} />
+          <StandInControls hands={hands} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
+          {live.source?.clock && <StandInClock clock={live.source.clock} />}
         </div>
       )}
     </>

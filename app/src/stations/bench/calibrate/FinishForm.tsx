@@ -5,7 +5,7 @@ import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
 import { finishRun, setSoilFacts, versionsOf } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { useLive } from '../../../links/liveContext.ts';
+import { useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { Field } from '../../../ui/Field.tsx';
@@ -31,7 +31,7 @@ export function FinishForm({
   refused: boolean;
 }) {
   const { garden, commit } = useGarden();
-  const live = useLive();
+  const { session } = useLiveTools();
   const channelId = parts.channel?.id ?? '';
   const [who, setWho] = useState(() => versionsOf(garden, channelId)[0]?.who ?? '');
   const [soil, setSoil] = useState(parts.plot.soil.name);
@@ -39,6 +39,7 @@ export function FinishForm({
   const [days, setDays] = useState<number>(180);
   const finish = () => {
     if (refused) return;
+    const live = session.getSnapshot();
     const nowMs = Math.round(live.nowMs);
     const nowIso = isoOf(nowMs);
     const finishing = {

@@ -11,8 +11,8 @@ import { PERCENT_KINDS, percentUnit } from '@plain-trowel/core/quantity/percentK
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
-import { standInOf, useLive, usePlot } from '../../../links/liveContext.ts';
-import { plotUncertainty } from '../../../links/readingNow.ts';
+import { useLive, usePlot } from '../../../links/liveContext.ts';
+import { plotUncertainty } from '@plain-trowel/core/live/readingNow';
 import { Button } from '../../../ui/Button.tsx';
 import { CURVE_WORDS } from '../../../words/calibrationText.ts';
 import { dayTime } from '../../../words/timeText.ts';
@@ -37,7 +37,7 @@ export function InUsePanel({
   const calibrated = calibratedOfVersion(calibration);
   const outcome = outcomeOf(calibration, contextOf(garden, parts, Date.parse(calibration.madeAt)));
   const present = live.present.get(calibration.channelId) ?? null;
-  const standIn = standInOf(live);
+  const hands = live.source?.hands ?? null;
   const { fit } = parts;
   if (!fit) return null;
   const unit = percentUnit(fit.percentKind);
@@ -107,10 +107,10 @@ export function InUsePanel({
         channelId={calibration.channelId}
         isRun={false}
       />
-      {standIn && (
+      {hands && (
         <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-2">
-          <StandInControls standIn={standIn} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
-          <StandInClock standIn={standIn} />
+          <StandInControls hands={hands} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
+          {live.source?.clock && <StandInClock clock={live.source.clock} />}
         </div>
       )}
       <p className="mt-3">

@@ -9,7 +9,7 @@ import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { CAPTURE_WINDOW, presentValue } from '@plain-trowel/core/signal/presentValue';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
-import { soilTemperatureNow } from '../../../links/readingNow.ts';
+import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
 
 /** What the checks of a run need to know of its channel. */
 export function contextOf(garden: Garden, parts: PlotParts, nowMs: number): CheckContext {

@@ -7,7 +7,7 @@ import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { jugAfter } from '@plain-trowel/standins/pump/jug';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { standInOf, useLive } from '../../../links/liveContext.ts';
+import { useLive } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
 
@@ -19,8 +19,7 @@ const number = (typed: string, least: number, most: number): number | null => {
 /** One measured run: how long, and what came out. A stand-in pump can be run for it. */
 export function TrialForm({ line }: { line: WaterLine }) {
   const { commit } = useGarden();
-  const live = useLive();
-  const standIn = standInOf(live);
+  const hands = useLive(({ source }) => source?.hands ?? null);
   const [run, setRun] = useState('8');
   const [volume, setVolume] = useState('');
   const [jug, setJug] = useState<{ readonly runS: number; readonly ml: number } | null>(null);
@@ -93,7 +92,7 @@ export function TrialForm({ line }: { line: WaterLine }) {
         >
           Keep this trial
         </AddButton>
-        {standIn && (
+        {hands && (
           <Button
             disabled={runS === null}
             onClick={() =>

@@ -1,6 +1,6 @@
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { standInOf, useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { SPEEDS } from '../../../links/lineSource.ts';
 import { LogSource, type LogSpeed } from '../../../links/logSource.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -28,19 +28,19 @@ export function BenchControls({
 }) {
   const { close } = useLiveTools();
   const live = useLive();
-  const standIn = standInOf(live);
+  const { hands, clock } = live.source ?? { hands: null, clock: null };
   return (
     <section aria-label="Controls" className="mt-2 flex flex-col gap-2.5 border-b border-rule pb-3">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <Button look={hold.held ? 'primary' : 'plain'} hint="H" onClick={hold.toggle}>
           {hold.held ? 'Resume' : 'Hold'}
         </Button>
-        {standIn && <StandInControls standIn={standIn} plotId={plotId} probeId={probeId} />}
+        {hands && <StandInControls hands={hands} plotId={plotId} probeId={probeId} />}
         {live.source instanceof LogSource && <LogSpeedChoice source={live.source} />}
       </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
-        {standIn ? (
-          <StandInClock standIn={standIn} />
+        {clock ? (
+          <StandInClock clock={clock} />
         ) : (
           <span>
             <b className="font-semibold">{live.source?.label}</b>

@@ -6,7 +6,7 @@ import { useWorked, putOnSlip } from '../../../frame/slip.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
-import { plotUncertainty } from '../../../links/readingNow.ts';
+import { plotUncertainty } from '@plain-trowel/core/live/readingNow';
 import type { PlotView } from '../../../links/plotView.ts';
 import { stateWord } from '../../../words/plotText.ts';
 import type { Hold } from './useHold.ts';

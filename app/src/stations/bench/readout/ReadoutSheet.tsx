@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
-import { standInOf, useLive, usePlot } from '../../../links/liveContext.ts';
+import { useLive, usePlot } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
@@ -117,7 +117,7 @@ function Watch({
   if (!plot) return null;
   const { parts, view } = plot;
   const settling = live.settling.get(channelId);
-  const standIn = standInOf(live);
+  const hands = live.source?.hands ?? null;
   const faults = live.faults.get(channelId) ?? [];
   const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
   return (
@@ -133,12 +133,8 @@ function Watch({
         hold={hold}
         onChangeSource={onChangeSource}
       />
-      {standIn && (
-        <StandInFaults
-          standIn={standIn}
-          probeId={parts.probe?.id ?? ''}
-          boardId={parts.channel?.boardId ?? ''}
-        />
+      {hands && (
+        <StandInFaults hands={hands} probeId={parts.probe?.id ?? ''} boardId={parts.channel?.boardId ?? ''} />
       )}
       <StreamTable parts={parts} />
       {view.state === 'not-calibrated' && (

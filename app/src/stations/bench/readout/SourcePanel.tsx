@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { LineSource } from '../../../links/lineSource.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
@@ -19,8 +20,8 @@ export function SourcePanel({
   onBack?: () => void;
 }) {
   const { openStandIn, elsewhere } = useLiveTools();
-  const live = useLive();
-  const [kind, setKind] = useState<SourceKind>(live.source?.kind ?? 'stand-in');
+  const live = useLive(({ source, status, message }) => ({ source, status, message }));
+  const [kind, setKind] = useState<SourceKind>(kindOf(live.source));
   if (elsewhere)
     return (
       <p className="max-w-[60ch] border-l-[3px] border-handle pl-3">
@@ -68,3 +69,7 @@ export function SourcePanel({
     </section>
   );
 }
+
+/** What to offer first: what was open last, so that a port that failed is tried again. */
+const kindOf = (source: LineSource | null): SourceKind =>
+  source === null || source.hands ? 'stand-in' : source.can.isLive ? 'serial' : 'log';

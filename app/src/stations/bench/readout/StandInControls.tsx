@@ -1,6 +1,5 @@
-import { SPEEDS } from '../../../links/lineSource.ts';
+import { SPEEDS, type Clock, type Hands } from '../../../links/lineSource.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
-import type { StandInSource } from '../../../links/standInSource.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
@@ -15,23 +14,23 @@ const SITS = {
 
 /** What a hand can do to a stand-in: pour, pull out, dip, push back in, and turn its clock faster. */
 export function StandInControls({
-  standIn,
+  hands,
   plotId,
   probeId,
 }: {
-  standIn: StandInSource;
+  hands: Hands;
   plotId: string;
   probeId: string;
 }) {
   const { session } = useLiveTools();
   useLive();
-  const place = standIn.placeOf(probeId);
+  const place = hands.placeOf(probeId);
   const pour = () => {
-    standIn.pour(plotId, POUR_ML);
+    hands.pour(plotId, POUR_ML);
     session.handled();
   };
   const move = (to: 'soil' | 'air' | 'jar') => () => {
-    standIn.move(probeId, to);
+    hands.move(probeId, to);
     session.handled();
     session.refresh();
   };
@@ -73,7 +72,7 @@ export function StandInControls({
 }
 
 /** The stand-in's clock: as fast as the one on the wall, or faster. */
-export function StandInClock({ standIn }: { standIn: StandInSource }) {
+export function StandInClock({ clock }: { clock: Clock }) {
   const { session } = useLiveTools();
   useLive();
   return (
@@ -81,9 +80,9 @@ export function StandInClock({ standIn }: { standIn: StandInSource }) {
       legend="Clock"
       showLegend
       options={SPEEDS.map((value) => ({ value, label: `×${value}` }))}
-      value={standIn.speed}
+      value={clock.speed}
       onChange={(speed) => {
-        standIn.setSpeed(speed);
+        clock.setSpeed(speed);
         session.refresh();
       }}
     />

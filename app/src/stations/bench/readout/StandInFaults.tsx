@@ -1,17 +1,17 @@
 import { BOARD_FAULTS } from '@plain-trowel/standins/board/world';
 import { PROBE_FAULTS } from '@plain-trowel/standins/board/potProbe';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
-import type { StandInSource } from '../../../links/standInSource.ts';
+import type { Hands } from '../../../links/lineSource.ts';
 import { Check } from '../../../ui/Check.tsx';
 import { Field } from '../../../ui/Field.tsx';
 
 /** Faults on demand, so that each can be seen before it happens in earnest. */
 export function StandInFaults({
-  standIn,
+  hands,
   probeId,
   boardId,
 }: {
-  standIn: StandInSource;
+  hands: Hands;
   probeId: string;
   boardId: string;
 }) {
@@ -29,10 +29,10 @@ export function StandInFaults({
           {(props) => (
             <select
               {...props}
-              value={standIn.faultOf(probeId)}
+              value={hands.faultOf(probeId)}
               onChange={(event) => {
                 const fault = PROBE_FAULTS.find((one) => one === event.target.value) ?? 'none';
-                then(() => standIn.setFault(probeId, fault));
+                then(() => hands.setFault(probeId, fault));
               }}
             >
               {PROBE_FAULTS.map((fault) => (
@@ -47,10 +47,10 @@ export function StandInFaults({
           {(props) => (
             <select
               {...props}
-              value={standIn.boardFaultOf(boardId)}
+              value={hands.boardFaultOf(boardId)}
               onChange={(event) => {
                 const fault = BOARD_FAULTS.find((one) => one === event.target.value) ?? 'none';
-                then(() => standIn.setBoardFault(boardId, fault));
+                then(() => hands.setBoardFault(boardId, fault));
               }}
             >
               {BOARD_FAULTS.map((fault) => (
@@ -61,7 +61,7 @@ export function StandInFaults({
             </select>
           )}
         </Field>
-        <Check checked={standIn.cycling} onChange={(cycling) => then(() => standIn.setCycling(cycling))}>
+        <Check checked={hands.cycling} onChange={(cycling) => then(() => hands.setCycling(cycling))}>
           Switch the probes on for 8 s, off for 4 s
         </Check>
       </div>

@@ -6,7 +6,7 @@ import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
-import { standInOf, useLive } from '../../../links/liveContext.ts';
+import { useLive } from '../../../links/liveContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import type { Hold } from './useHold.ts';
 
@@ -20,7 +20,7 @@ const HEIGHT = 250;
 export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   const { garden } = useGarden();
   const [tone] = useSheetTone();
-  const speed = standInOf(useLive())?.speed ?? 1;
+  const speed = useLive(({ source }) => source?.clock?.speed ?? 1);
   const [chosenS, setChosenS] = useState<number | null>(null);
   // A faster clock fills a minute in a blink: until the person chooses, the strip is as long as about a minute of watching.
   const windowS = chosenS ?? (speed === 60 ? 3600 : speed === 10 ? 600 : 60);

@@ -114,7 +114,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
               is decided and every output is off until both references are captured again.
             </p>
           )}
-          {live.source && live.source.kind !== 'stand-in' && (
+          {live.source && !live.source.can.decides && (
             <p className="mt-1 max-w-[62ch] text-[14px] text-soft">
               This is what the rules would answer to these readings. Nothing is switched from this page: a
               real pump is switched by its board’s own program.

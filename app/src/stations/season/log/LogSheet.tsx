@@ -38,10 +38,9 @@ export default function LogSheet() {
 
 /** End of the stretch shown: the newest moment known, moved on in steps so that storage is not asked ten times a second. */
 function useNowStep(stepMs: number, parts: PlotParts | null): number {
-  const live = useLive();
   const { stored } = useLiveTools();
   const newest = stored.get(parts?.channel?.id ?? '')?.timeMs ?? 0;
-  return Math.ceil(Math.max(live.nowMs, newest) / stepMs) * stepMs;
+  return useLive(({ nowMs }) => Math.ceil(Math.max(nowMs, newest) / stepMs) * stepMs);
 }
 
 function LogOfPlot({ plotId }: { plotId: string }) {

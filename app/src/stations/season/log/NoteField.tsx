@@ -1,12 +1,11 @@
 import { useState } from 'react';
-import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
 
 /** A line in the log by hand: watered, fed, moved, yellow leaf. What is not on disk yet stays in the field and says so; it is never written twice. */
 export function NoteField({ plotId }: { plotId: string }) {
   const { session } = useLiveTools();
-  const live = useLive();
   const [text, setText] = useState('');
   const [waits, setWaits] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -22,7 +21,7 @@ export function NoteField({ plotId }: { plotId: string }) {
     if (trimmed === '' || isWaiting) return;
     const taken = session.note({
       kind: 'note',
-      atMs: Math.round(live.nowMs),
+      atMs: Math.round(session.getSnapshot().nowMs),
       plotId,
       simulated: false,
       text: trimmed,

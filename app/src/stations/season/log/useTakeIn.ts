@@ -7,7 +7,7 @@ import { csvChannels } from '../../../data/exportReadings.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { previewImport, type ImportPreview } from '../../../data/recordsImport.ts';
 import { database } from '../../../data/services.ts';
-import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { useLiveTools } from '../../../links/liveContext.ts';
 import type { LogSource } from '../../../links/logSource.ts';
 import { showToast } from '../../../ui/toasts.ts';
 import { csvText } from '../../../words/issueText.ts';
@@ -33,7 +33,6 @@ export type WrongRows = {
 export function useTakeIn() {
   const { garden, takeIn, undo } = useGarden();
   const { session } = useLiveTools();
-  const live = useLive();
   const [done, setDone] = useState<{ label: string; share: number } | null>(null);
   const [question, setQuestion] = useState<Question | null>(null);
   const [wrongRows, setWrongRows] = useState<WrongRows | null>(null);
@@ -41,7 +40,7 @@ export function useTakeIn() {
   const problem = (text: string) => showToast({ tone: 'problem', text });
 
   const keep = async (of: Question, onClash: OnClash) => {
-    const nowMs = Math.round(live.nowMs);
+    const nowMs = Math.round(session.getSnapshot().nowMs);
     const { readings, preview, fileName, encoding } = of;
     const outcome = await takeIn(`take in ${fileName}`, {
       readings,

@@ -4,13 +4,13 @@ import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
-import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 
 /** What a reservoir holds now, how long it lasts, and whether its lines may run. */
 export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlPerDay: number }) {
   const live = useLive();
   const { session } = useLiveTools();
-  const standIn = standInOf(live);
+  const hands = live.source?.hands ?? null;
   const present = tank.channelId === null ? undefined : live.present.get(tank.channelId);
   const now = tankNow(tank, {
     nowMs: live.nowMs,
@@ -20,7 +20,7 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
   const curve = reservoirOf(tank.levels);
   const days = now?.volumeMl == null ? null : workDaysLeft(now.volumeMl, tank.minimumMl, usedMlPerDay);
   const fill = (share: number) => {
-    standIn?.fill(tank.id, share);
+    hands?.fill(tank.id, share);
     session.refresh();
   };
   return (
@@ -67,7 +67,7 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
           )}
         </p>
       )}
-      {standIn && (
+      {hands && (
         <p className="mt-1 flex flex-wrap gap-x-5 text-[14px]">
           <span className="text-soft">Stand-in tank:</span>
           {(

@@ -88,8 +88,7 @@ function ReservoirOf({ tank, line }: { tank: Reservoir; line: WaterLine | null }
 /** What the lines on a reservoir took a day in the last week, by the log, ml. A log younger than a week is divided by its own days. */
 function useUse(tankId: string): number {
   const { garden } = useGarden();
-  const { nowMs } = useLive();
-  const toMs = Math.ceil(nowMs / 3_600_000) * 3_600_000;
+  const toMs = useLive(({ nowMs }) => Math.ceil(nowMs / 3_600_000) * 3_600_000);
   const fromMs = toMs - WEEK_DAYS * DAY_MS;
   const { data } = useQuery(waterQuery(garden.id, fromMs, toMs));
   return useMemo(() => {

@@ -3,7 +3,7 @@ import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import type { StreamInfo } from '../../../../links/liveSession.ts';
-import { MOST_COUNTED } from '../../../../links/streams.ts';
+import { MOST_COUNTED } from '@plain-trowel/core/live/streams';
 import { Button } from '../../../../ui/Button.tsx';
 
 const MapDialog = lazy(() => import('./MapDialog.tsx'));

@@ -7,7 +7,7 @@ import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/document/pr
 import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { useKeys } from '../../../../ui/keys.ts';
 import { answerText, stepWords } from '../../../../words/firstTestText.ts';
@@ -21,7 +21,7 @@ export function FirstTestSteps({ probe }: { probe: Probe }) {
   const { garden, commit } = useGarden();
   const { session } = useLiveTools();
   const live = useLive();
-  const standIn = standInOf(live);
+  const hands = live.source?.hands ?? null;
   const channel = garden.channels.find((one) => one.probeId === probe.id && one.quantity === 'moisture');
   const present = live.present.get(channel?.id ?? '');
   const firstOpen = TEST_STEPS.find((step) => probe.firstTest[step] === null) ?? null;
@@ -113,10 +113,10 @@ export function FirstTestSteps({ probe }: { probe: Probe }) {
                       Watch for it
                     </Button>
                   )}
-                  {running && standIn && (
+                  {running && hands && (
                     <Button
                       onClick={() => {
-                        standIn.move(probe.id, PLACE[one]);
+                        hands.move(probe.id, PLACE[one]);
                         session.refresh();
                       }}
                     >

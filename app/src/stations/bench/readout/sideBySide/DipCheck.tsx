@@ -4,7 +4,7 @@ import { setLabelProved, swapStreams } from '@plain-trowel/core/garden/edits/ben
 import { probeScale } from '@plain-trowel/core/garden/bind/channels';
 import { judgeDip } from '@plain-trowel/core/sideBySide/dip';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
 import { dayText } from '../../../../words/timeText.ts';
@@ -15,7 +15,7 @@ export function DipCheck({ members }: { members: readonly Member[] }) {
   const { garden, commit } = useGarden();
   const { session } = useLiveTools();
   const live = useLive();
-  const standIn = standInOf(live);
+  const hands = live.source?.hands ?? null;
   const [asked, setAsked] = useState<{ probeId: string; before: ReadonlyMap<string, number> } | null>(null);
   const askedMember = members.find(({ probe }) => probe.id === asked?.probeId);
   const answer =
@@ -96,10 +96,10 @@ export function DipCheck({ members }: { members: readonly Member[] }) {
             <Button disabled={!live.present.has(channel.id)} onClick={() => ask(probe.id)}>
               Ask for {probe.label}
             </Button>
-            {standIn && asked && (
+            {hands && asked && (
               <Button
                 onClick={() => {
-                  standIn.move(probe.id, 'jar');
+                  hands.move(probe.id, 'jar');
                   session.refresh();
                 }}
               >

@@ -7,7 +7,7 @@ import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { compareSideBySide } from '@plain-trowel/core/sideBySide/compare';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { DipCheck } from './DipCheck.tsx';
@@ -19,7 +19,7 @@ export function SideBySideView() {
   const { garden, commit } = useGarden();
   const { session } = useLiveTools();
   const live = useLive();
-  const standIn = standInOf(live);
+  const hands = live.source?.hands ?? null;
   const kinds = ANALOG_KINDS.filter((kind) => membersOf(garden, kind).length > 0);
   const [wanted, setWanted] = useState<string | null>(null);
   const kind = kinds.find((one) => one === wanted) ?? kinds[0];
@@ -62,7 +62,7 @@ export function SideBySideView() {
     );
   };
   const moveAll = (place: 'air' | 'jar') => {
-    for (const { probe } of here) standIn?.move(probe.id, place);
+    for (const { probe } of here) hands?.move(probe.id, place);
     session.handled();
     session.refresh();
   };
@@ -108,7 +108,7 @@ export function SideBySideView() {
         >
           Take all in the jar
         </Button>
-        {standIn && (
+        {hands && (
           <>
             <Button onClick={() => moveAll('air')}>Stand-ins into air</Button>
             <Button onClick={() => moveAll('jar')}>Stand-ins into one jar</Button>

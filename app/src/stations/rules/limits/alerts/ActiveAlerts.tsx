@@ -1,4 +1,4 @@
-import type { ActiveAlert } from '../../../../links/alertWatch.ts';
+import type { ActiveAlert } from '@plain-trowel/core/live/alertWatch';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';

@@ -1,21 +1,20 @@
 import { useState } from 'react';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
-import { standInOf, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { showToast } from '../../../../ui/toasts.ts';
 
 /** Orders by hand to a line whose board is a stand-in. They obey the guards too. A locked line is let go here, after a look at it. */
 export function OrderPanel({ line }: { line: WaterLine }) {
-  const live = useLive();
   const { session } = useLiveTools();
-  const standIn = standInOf(live);
+  const orders = useLive(({ source }) => source?.orders ?? null);
   const [volumeMl, setVolume] = useState(Math.min(100, doseOf(line.program) ?? 100));
-  const answer = live.answers[line.id];
-  if (!standIn || !answer) return null;
+  const answer = useLive(({ answers }) => answers[line.id]);
+  if (!orders || !answer) return null;
   const order = (given: { kind: 'water'; volumeMl: number } | { kind: 'stop' | 'unlock' }) => {
-    standIn.order({ lineId: line.id, ...given });
+    orders.order({ lineId: line.id, ...given });
     session.refresh();
   };
   return (

@@ -49,11 +49,10 @@ export function ProgramView({ parts }: { parts: PlotParts }) {
 
 function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterLine; isOnly: boolean }) {
   const { garden } = useGarden();
-  const live = useLive();
   const kind = parts.fit?.percentKind ?? 'span';
   const standing = contradictions(garden, line);
   // The timeline is of yesterday: a minute more or less does not matter to it.
-  const minuteMs = Math.floor(live.nowMs / 60_000) * 60_000;
+  const minuteMs = useLive(({ nowMs }) => Math.floor(nowMs / 60_000) * 60_000);
   return (
     <>
       <p className="max-w-[68ch] text-[17px]">{programSentence(garden, line, parts.plot, kind)}</p>

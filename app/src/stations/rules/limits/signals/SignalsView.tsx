@@ -21,8 +21,7 @@ import { stateName, stateWhen } from './signalText.ts';
 /** What lamp, buzzer and display of a plot say: the first state of this list that holds. The order is the person's, one list for the garden. */
 export function SignalsView({ parts }: { parts: PlotParts }) {
   const { garden, commit } = useGarden();
-  const live = useLive();
-  const now = live.signals[parts.plot.id];
+  const now = useLive(({ signals }) => signals[parts.plot.id]);
   const set = (label: string, signals: readonly SignalRule[]) =>
     void commit(label, (before) => ({ garden: { ...before, signals: signals.map((one) => ({ ...one })) } }));
   const change = (state: SignalState, to: Partial<SignalRule>) =>

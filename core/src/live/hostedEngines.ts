@@ -1,16 +1,15 @@
-import { answersOf, type LineAnswers } from '@plain-trowel/core/control/host/answers';
-import type { BoardEngine } from '@plain-trowel/core/control/host/boardEngine';
-import { stepHost, switchOn, type Hosted } from '@plain-trowel/core/control/host/engineHost';
-import type { Senses } from '@plain-trowel/core/control/host/senses';
-import { engineOf } from '@plain-trowel/core/garden/bind/engineOf';
-import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
+import { answersOf, type LineAnswers } from '../control/host/answers.ts';
+import type { BoardEngine } from '../control/host/boardEngine.ts';
+import { stepHost, switchOn, type Hosted } from '../control/host/engineHost.ts';
+import type { Senses } from '../control/host/senses.ts';
+import { engineOf } from '../garden/bind/engineOf.ts';
+import type { Garden } from '../garden/document/schema.ts';
+import { sensesOf } from '../garden/bind/sensesOf.ts';
 
 /**
- * What the rules would answer to readings of a real board or of a log. The same host as on a stand-in, running in the page; it switches nothing, because the
- * board's own program does that.
+ * What the rules would answer to readings of a real board or of a log. The same host as on a board, running beside the readings; it switches nothing, because the board's own program does that.
  */
-export class PageEngines {
+export class HostedEngines {
   private hosts: Readonly<Record<string, Hosted>> = {};
   private made: { garden: Garden; engines: readonly BoardEngine[]; senses: Senses } | null = null;
 

@@ -1,10 +1,10 @@
-import { asGuess, uncertaintyOf, type Uncertainty } from '@plain-trowel/core/calibration/uncertainty';
-import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
-import { calibratedOfVersion } from '@plain-trowel/core/garden/bind/curveOf';
-import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import type { Calibration, Garden } from '@plain-trowel/core/garden/document/schema';
-import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
-import { corrected } from '@plain-trowel/core/temperature/correction';
+import { asGuess, uncertaintyOf, type Uncertainty } from '../calibration/uncertainty.ts';
+import { fullScaleOf } from '../garden/bind/channels.ts';
+import { calibratedOfVersion } from '../garden/bind/curveOf.ts';
+import type { PlotParts } from '../garden/bind/plotParts.ts';
+import type { Calibration, Garden } from '../garden/document/schema.ts';
+import type { PresentValue } from '../signal/presentValue.ts';
+import { corrected } from '../temperature/correction.ts';
 
 /** Soil temperature of a plot as it comes in now, °C; null where no thermometer of it speaks. */
 export function soilTemperatureNow(

@@ -1,5 +1,5 @@
-import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
-import { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
+import type { Channel, Garden } from '../garden/document/schema.ts';
+import { StreamBuffer } from '../signal/streamBuffer.ts';
 
 export type StreamInfo = { readonly boardId: string; readonly name: string; readonly last: number };
 

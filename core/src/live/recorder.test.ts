@@ -1,8 +1,14 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import type { EventDraft, GardenEvent } from '@plain-trowel/core/records/event';
-import type { Reading } from '@plain-trowel/core/records/series';
-import { StorageError, type StorageProblem } from '../data/storageProblem.ts';
+import { identified, type EventDraft, type GardenEvent } from '../records/event.ts';
+import type { Reading } from '../records/series.ts';
 import { Recorder, type RecorderState } from './recorder.ts';
+
+type Problem = 'full' | 'no-answer' | 'closed' | 'gone' | 'unknown';
+class Failure extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem);
+  }
+}
 
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => vi.useRealTimers());
@@ -18,27 +24,32 @@ const note = (text = 'watered'): EventDraft => ({
 });
 
 /** A recorder over a disk that keeps every event and reading once, and fails as told. */
-function recording(failures: readonly (StorageProblem | 'after')[] = []) {
+function recording(failures: readonly (Problem | 'after')[] = []) {
   const saved = new Set<number>();
   const events = new Map<string, GardenEvent>();
-  const states: RecorderState[] = [];
+  const states: RecorderState<Problem>[] = [];
   const writes: number[] = [];
   const left = [...failures];
-  const recorder = new Recorder(
-    (readings, told) => {
+  let names = 0;
+  const recorder = new Recorder<Problem>({
+    save: (readings, told) => {
       const failure = left.shift();
-      if (failure && failure !== 'after') return Promise.reject(new StorageError(failure));
+      if (failure && failure !== 'after') return Promise.reject(new Failure(failure));
       const times = [...readings.values()].flatMap((list) => list.map((one) => one.timeMs - T0));
       writes.push(times.length);
       for (const time of times) saved.add(time);
       for (const event of told) events.set(event.id, event);
       // "after": it is on disk, and the answer says that it failed.
-      return failure === 'after'
-        ? Promise.reject(new StorageError('no-answer'))
-        : Promise.resolve({ beside: 0 });
+      return failure === 'after' ? Promise.reject(new Failure('no-answer')) : Promise.resolve({ beside: 0 });
     },
-    (state) => states.push(state),
-  );
+    report: (state) => states.push(state),
+    named: (drafts, author) => drafts.map((draft) => identified(draft, `event ${(names += 1)}`, author)),
+    problemOf: (error) => (error instanceof Failure ? error.problem : 'unknown'),
+    after: (ms, run) => {
+      const timer = setTimeout(run, ms);
+      return () => clearTimeout(timer);
+    },
+  });
   return { recorder, saved, events, states, writes };
 }
 

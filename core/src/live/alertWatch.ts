@@ -1,16 +1,10 @@
-import {
-  acknowledge,
-  snooze,
-  stepAlerts,
-  type AlertKind,
-  type AlertStates,
-} from '@plain-trowel/core/control/alerts';
-import { alertEvent, subjectOf } from '@plain-trowel/core/garden/bind/alertEvent';
-import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
-import { type Heard } from '@plain-trowel/core/garden/bind/plotFacts';
-import { watchedOf } from '@plain-trowel/core/garden/bind/watched';
-import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import type { EventDraft } from '@plain-trowel/core/records/event';
+import { acknowledge, snooze, stepAlerts, type AlertKind, type AlertStates } from '../control/alerts.ts';
+import { alertEvent, subjectOf } from '../garden/bind/alertEvent.ts';
+import { localTimeIn } from '../quantity/localTime.ts';
+import { type Heard } from '../garden/bind/plotFacts.ts';
+import { watchedOf } from '../garden/bind/watched.ts';
+import type { Garden } from '../garden/document/schema.ts';
+import type { EventDraft } from '../records/event.ts';
 
 /** An alert that is raised, for the screen. */
 export type ActiveAlert = {

@@ -1,7 +1,5 @@
-import { named } from '../data/eventIds.ts';
-import { problemOf, type StorageProblem } from '../data/storageProblem.ts';
-import { eventSchema, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
-import { isReading, type Reading } from '@plain-trowel/core/records/series';
+import { eventSchema, type EventDraft, type GardenEvent } from '../records/event.ts';
+import { isReading, type Reading } from '../records/series.ts';
 
 const FLUSH_MS = 2000;
 /** One write takes so many at most, however many wait: a transaction stays short, and what is on disk grows steadily. */
@@ -14,13 +12,25 @@ export type Save = (
   events: readonly GardenEvent[],
 ) => Promise<{ readonly beside: number }>;
 
-export type RecorderState = {
+export type RecorderState<Problem = string> = {
   /** The newest moment that is on disk; null before the first write. */
   readonly savedToMs: number | null;
-  readonly problem: StorageProblem | null;
+  readonly problem: Problem | null;
   readonly waiting: { readonly readings: number; readonly events: number };
   /** Readings that met recorded ones with other values and stand beside them. */
   readonly beside: number;
+};
+
+/** What a recorder must be handed: storage, names, and a clock. */
+export type RecorderNeeds<Problem> = {
+  readonly save: Save;
+  readonly report: (state: RecorderState<Problem>) => void;
+  /** Gives events the names that they are known by. */
+  readonly named: (drafts: readonly EventDraft[], author: GardenEvent['author']) => readonly GardenEvent[];
+  /** What is wrong when a write has failed. */
+  readonly problemOf: (error: unknown) => Problem;
+  /** Runs something later; gives back how to call it off. */
+  readonly after: (ms: number, run: () => void) => () => void;
 };
 
 type Offered = { readonly channelId: string; readonly reading: Reading };
@@ -29,22 +39,19 @@ type Offered = { readonly channelId: string; readonly reading: Reading };
  * Keeps one reading per channel and interval and writes them away every two seconds, in batches. What it calls saved is on disk; what is not yet saved
  * stays here until it is, also when a write fails, and is written exactly once when storage is back.
  */
-export class Recorder {
+export class Recorder<Problem = string> {
   private readonly lastKeptMs = new Map<string, number>();
   private readings: Offered[] = [];
   private events: GardenEvent[] = [];
-  private timer: ReturnType<typeof setTimeout> | null = null;
+  private cancel: (() => void) | null = null;
   private writing: Promise<void> = Promise.resolve();
   private savedToMs: number | null = null;
-  private problem: StorageProblem | null = null;
+  private problem: Problem | null = null;
   private besides = 0;
 
-  constructor(
-    private readonly save: Save,
-    private readonly report: (state: RecorderState) => void,
-  ) {}
+  constructor(private readonly needs: RecorderNeeds<Problem>) {}
 
-  get state(): RecorderState {
+  get state(): RecorderState<Problem> {
     return {
       savedToMs: this.savedToMs,
       problem: this.problem,
@@ -74,7 +81,7 @@ export class Recorder {
 
   /** Takes events; one that could not be read back is left out, for it would hold up all that follow. @returns whether all were taken */
   note(drafts: readonly EventDraft[], author: GardenEvent['author'] = 'page'): boolean {
-    const sound = named(drafts, author).filter((event) => eventSchema.safeParse(event).success);
+    const sound = this.needs.named(drafts, author).filter((event) => eventSchema.safeParse(event).success);
     this.events.push(...sound);
     if (sound.length > 0) this.schedule();
     return sound.length === drafts.length;
@@ -82,14 +89,14 @@ export class Recorder {
 
   /** Writes everything away now; resolves when it is on disk or waits for storage. */
   flush(): Promise<void> {
-    if (this.timer) clearTimeout(this.timer);
-    this.timer = null;
+    this.cancel?.();
+    this.cancel = null;
     this.writing = this.writing.then(() => this.write());
     return this.writing;
   }
 
   private schedule(): void {
-    this.timer ??= setTimeout(() => void this.flush(), FLUSH_MS);
+    this.cancel ??= this.needs.after(FLUSH_MS, () => void this.flush());
   }
 
   private async write(): Promise<void> {
@@ -97,11 +104,11 @@ export class Recorder {
       const readings = this.readings.slice(0, BATCH_READINGS);
       const events = this.events.slice(0, BATCH_EVENTS);
       try {
-        const outcome = await this.save(byChannel(readings), events);
+        const outcome = await this.needs.save(byChannel(readings), events);
         this.besides += outcome.beside;
       } catch (error) {
-        this.problem = problemOf(error);
-        this.report(this.state);
+        this.problem = this.needs.problemOf(error);
+        this.needs.report(this.state);
         this.schedule();
         return;
       }
@@ -113,7 +120,7 @@ export class Recorder {
       for (const { atMs } of events) newest = Math.max(newest, atMs);
       this.savedToMs = newest;
       this.problem = null;
-      this.report(this.state);
+      this.needs.report(this.state);
     }
   }
 }
