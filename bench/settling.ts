@@ -38,7 +38,7 @@ function judgeStream(stream: MadeStream): Judged {
   for (const [index, approach] of stream.approaches.entries()) {
     const toS = stream.approaches[index + 1]?.fromS ?? stream.lastsS;
     let said = false;
-    // What was said before a change and still stands is not new; it has to be taken back first.
+    // What was said before a change and still stands is not new; it has to be withdrawn first.
     let fresh = watch.settling().verdict !== 'steady';
     let looked = 0;
     const restS = withinS(approach.away, WITHIN_FRAC * stream.spanCounts, toS - approach.fromS);

@@ -25,7 +25,7 @@ test('a probe that was pulled out settles, is called steady with its end value, 
   await expect(settling.getByRole('button', { name: /^End value: .* counts/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Calibrate', exact: true }).click();
-  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByRole('button', { name: 'Calibrate again' }).click();
   await page.getByRole('button', { name: 'Begin' }).click();
   await page.getByRole('button', { name: 'Capture', exact: true }).click();
   await expect(message(page, /Captured, air/)).toBeVisible();

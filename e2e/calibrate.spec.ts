@@ -31,7 +31,7 @@ test('a mixing series: weighed, captured, its curve chosen and used; limits keep
   await plot(page, /Chilli crate/).click();
   await sheet(page, 'Calibrate').click();
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByRole('button', { name: 'Calibrate again' }).click();
   await expectAccessible(page);
   await begin(page, 'Mixing series');
   await expect(page.getByText('Next: fill in “Volume of the container”.')).toBeVisible();
@@ -72,7 +72,7 @@ test('a mixing series: weighed, captured, its curve chosen and used; limits keep
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/water below \d+\.\d % VWC/);
 });
 
-test('a run is left and taken up again; a point is repeated, left out, taken back, all with one hand on the keys', async ({
+test('a run is left and taken up again; a point is repeated, left out, removed, all with one hand on the keys', async ({
   page,
 }) => {
   await openSample(page);

@@ -39,7 +39,7 @@ test('a pump is measured, an odd trial is pointed at and left out, and the rules
   await page.getByLabel('For a volume of').fill('200');
   await page.getByLabel('For a volume of').press('Enter');
   await expect(page.getByRole('button', { name: /^Run time for 200 ml: 2[12]\.\d s/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Reckon with the measured flow' }).click();
+  await page.getByRole('button', { name: 'Use the measured flow' }).click();
   await expect(message(page, /is reckoned with 10\.\d+ ml\/s and [12]\.\d s for the tube now/)).toBeVisible();
   await page.reload();
   await expect(page.getByText('They are the same.')).toBeVisible();
@@ -97,13 +97,13 @@ test('a reservoir shows what is left and for how long; levels that contradict ea
   await sheet(page, 'Dose').click();
   await view(page, 'Reservoir').click();
   await expect(
-    page.getByRole('button', { name: /^Water in the reservoir: 2[5-8]\.\d litres/ }),
+    page.getByRole('button', { name: /^Water in the reservoir: 2[5-8]\.\d l/ }),
   ).toBeVisible();
   await expect(page.getByRole('button', { name: /^Days left/ })).toBeVisible();
   await page.getByLabel('Sensor reads', { exact: true }).fill('300');
-  await page.getByLabel('With so much water').fill('20');
+  await page.getByLabel('Water at that reading').fill('20');
   await expect(page.getByText(/the sensor would turn back/)).toBeVisible();
-  await page.getByLabel('With so much water').fill('6');
+  await page.getByLabel('Water at that reading').fill('6');
   await page.getByRole('button', { name: 'Keep this level' }).click();
   await expect(page.getByRole('row')).toHaveCount(5);
   await page.getByLabel('Minimum').fill('40');

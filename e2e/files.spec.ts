@@ -210,7 +210,7 @@ test('recalibrating changes the chart of the past and leaves the stored readings
 test('two references that are too close are refused, and the calibration in use stays', async ({ page }) => {
   await openSample(page);
   await sheet(page, 'Calibrate').click();
-  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByRole('button', { name: 'Calibrate again' }).click();
   await page.getByText('Your soil, dry and soaked').click();
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByRole('heading', { name: 'Dry soil' })).toBeVisible();

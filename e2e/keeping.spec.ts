@@ -77,7 +77,7 @@ test('a file that contradicts the record is asked about, is one step to undo, an
     ).toString();
   expect(await text()).not.toContain('1501');
   await give(page, 'Readings CSV file', 'other.csv', other);
-  await question.getByRole('button', { name: 'Take theirs beside mine, marked' }).click();
+  await question.getByRole('button', { name: 'Keep both, theirs marked' }).click();
   await expect(
     message(page, /2 new readings were taken in from other.csv; 1 of them stands beside/),
   ).toBeVisible();
@@ -157,11 +157,11 @@ test('a garden that does not open is mended field by field', async ({ page }) =>
   await row(/Hue: is a field that no garden has/)
     .getByRole('button', { name: /Leave the field/ })
     .click();
-  await row(/Note: at most 400 letters/)
+  await row(/Note: at most 400 characters/)
     .getByRole('button', { name: /Make it/ })
     .click();
   await expect(list.getByRole('heading')).toHaveText('Everything fits now');
-  await page.getByRole('button', { name: 'Keep the mended garden and open it' }).click();
+  await page.getByRole('button', { name: 'Keep the corrected garden and open it' }).click();
   await expect(plot(page, /Chilli/)).toBeVisible();
   await expect(page.getByText('Log one each 20 s')).toBeVisible();
 });
@@ -177,7 +177,7 @@ test('a garden file that does not fit is mended before it is kept', async ({ pag
   await expect(page.getByRole('heading', { name: 'wrong.json does not open' })).toBeVisible();
   await page.getByLabel('Another number').fill('7');
   await page.getByRole('button', { name: 'Put it there' }).click();
-  await page.getByRole('button', { name: 'Keep the mended garden and open it' }).click();
+  await page.getByRole('button', { name: 'Keep the corrected garden and open it' }).click();
   await page.waitForURL(/bench\/readout/);
   await expect(plot(page, /Chilli/)).toBeVisible();
 });

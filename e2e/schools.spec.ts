@@ -7,7 +7,7 @@ async function begin(page: Page, method: string): Promise<void> {
   await plot(page, /Chilli crate/).click();
   await sheet(page, 'Calibrate').click();
   await clock(page, '×60').click();
-  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByRole('button', { name: 'Calibrate again' }).click();
   await page.getByText(method, { exact: true }).click();
   await page.getByRole('button', { name: 'Begin' }).click();
 }

@@ -63,7 +63,7 @@ test('from nothing to a pot that waters itself, and away with the data', async (
     await page.getByLabel(label, { exact: true }).press('Enter');
   };
   await set('Daily maximum', '20000');
-  await expect(page.getByText(/never more than 20\.0 litres a day/)).toBeVisible();
+  await expect(page.getByText(/never more than 20\.0 l a day/)).toBeVisible();
   await set('Maximum run', '240');
   await expect(page.getByRole('button', { name: /^One run at most: 2 \d{3} ml/ })).toBeVisible();
   await set('Dose', '2000');

@@ -176,7 +176,7 @@ test('the stand-in answers a pour and a pulled probe', async ({ page }) => {
   await expect.poll(raw, { timeout: 20_000 }).toBeGreaterThan(2600);
 });
 
-test('the sample’s faulty probe shows itself, and pushing it in anew mends it', async ({ page }) => {
+test('the sample’s faulty probe shows itself, and pushing it in again mends it', async ({ page }) => {
   await openSample(page);
   await page.getByRole('link', { name: /Mint trough/ }).click();
   const faults = page.getByRole('list', { name: 'Faults' });

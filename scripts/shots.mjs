@@ -119,7 +119,7 @@ const toPlot = (page, name) =>
 
 /** A mixing series on the probe that is open: its numbers, and five mixtures as the stand-in can be made to read. */
 async function mixingSeries(page) {
-  await page.getByRole('button', { name: 'Calibrate anew' }).click();
+  await page.getByRole('button', { name: 'Calibrate again' }).click();
   await page.getByText('Mixing series', { exact: true }).click();
   await page.getByRole('button', { name: 'Begin' }).click();
   await run(page, 1);

@@ -39,7 +39,7 @@ export type TimeChartProps = {
   }[];
   readonly washes?: readonly { readonly from: number; readonly to: number; readonly band: BandName }[];
   readonly marks?: readonly { readonly atMs: number; readonly label: string }[];
-  /** Changes when the sheet turns from day to night, so that the inks are read anew. */
+  /** Changes when the sheet turns from day to night, so that the inks are read again. */
   readonly tone: string;
 };
 

@@ -108,7 +108,7 @@ export function openDb(name = 'plain-trowel', onClosed: () => void = () => undef
       }
       if (oldVersion < 3) db.createObjectStore('summaries', { keyPath: 'id' });
     },
-    // Another tab wants a newer layout: step aside, or it would wait for ever.
+    // Another tab wants a newer layout: step aside, or it would wait forever.
     blocking: (_current, _blocked, event) => {
       (event.target as IDBDatabase).close();
       onClosed();

@@ -21,7 +21,7 @@ const NO_ENGINE: BoardEngine = {
   around: [],
   batteryId: null,
 };
-/** Every visit boots the boards anew: of what their engines held only what a board keeps is taken up again. */
+/** Every visit boots the boards again: of what their engines held only what a board keeps is taken up again. */
 const hosted = z
   .object({ memory: z.record(z.string(), kept) })
   .transform(({ memory }) => switchOn(NO_ENGINE, memory, 0));
@@ -61,7 +61,7 @@ const alertStates = z.record(
 export type LinkMemory = {
   readonly world: World | null;
   readonly openAtStart: boolean;
-  /** Alerts that were raised, seen or put off when the garden was left. */
+  /** Alerts that were raised, seen or snoozed when the garden was left. */
   readonly alerts: AlertStates;
 };
 

@@ -270,7 +270,7 @@ test('events come newest first, within the time asked for, and odd ones are coun
   expect(unreadable).toBe(1);
 });
 
-test('the stand-in’s pots are remembered, its engines boot anew', async () => {
+test('the stand-in’s pots are remembered, its engines boot again', async () => {
   const { world, alerts } = sampleHistory(garden, T0);
   await saveLink(db, garden.id, { world, openAtStart: true, alerts });
   const memory = await loadLink(db, garden.id);

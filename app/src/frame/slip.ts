@@ -15,7 +15,7 @@ const subscribe = (listener: () => void) => {
   return () => listeners.delete(listener);
 };
 
-/** Workings are made anew at each drawing; only one that says something else is worth telling. */
+/** Workings are made again at each drawing; only one that says something else is worth telling. */
 const isSame = (a: Worked | null, b: Worked): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** Puts a number on the slip because the person asked for it. */

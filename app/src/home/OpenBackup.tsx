@@ -50,7 +50,7 @@ function Compare({ opening }: { opening: Extract<Opening, { kind: 'compare' }> }
   return (
     <Notice
       title={`${backup.garden.name} is already here`}
-      text="Nothing has been taken in yet. What is recorded here is never changed; all of it is one step that can be undone."
+      text="Nothing has been imported yet. What is recorded here is never changed; all of it is one step that can be undone."
     >
       <ul className="w-full border-t border-ink">
         <Row what="Readings" fresh={preview.fresh} same={preview.same} />
@@ -66,7 +66,7 @@ function Compare({ opening }: { opening: Extract<Opening, { kind: 'compare' }> }
         />
       )}
       {isDamaged ? (
-        <p>The garden here does not open. It will stand as in the backup; the damaged one is kept aside.</p>
+        <p>The garden here does not open. It will be as in the backup; the damaged one is kept aside.</p>
       ) : isSame ? (
         <p>The garden itself (plots, calibrations, limits, wiring) is the same in both.</p>
       ) : (
@@ -80,11 +80,11 @@ function Compare({ opening }: { opening: Extract<Opening, { kind: 'compare' }> }
           disabled={busy || (nothingNew && (isSame || !takeDocument))}
           onClick={() => keep('keep')}
         >
-          {clashes + inside > 0 ? 'Keep mine, take only what is new' : 'Take in what is new'}
+          {clashes + inside > 0 ? 'Keep mine, import only what is new' : 'Import what is new'}
         </Button>
         {clashes + inside > 0 && (
           <Button disabled={busy} onClick={() => keep('beside')}>
-            Take theirs beside mine, marked
+            Keep both, theirs marked
           </Button>
         )}
         <Button look="quiet" onClick={giveUp}>

@@ -62,7 +62,7 @@ export async function keepGarden(garden: Garden, tools: OpenTools): Promise<bool
       text:
         outcome === 'new'
           ? `${garden.name} was opened.`
-          : `${garden.name} now stands as in the file. Undo brings back what was there.`,
+          : `${garden.name} is now as in the file. Undo brings back what was there.`,
     });
     return true;
   } catch (error) {
@@ -105,7 +105,7 @@ async function openBackup(file: File, tools: OpenTools): Promise<void> {
     } else await failed(`${file.name}: ${backupText(read.issue)}`, tools);
   } catch (error) {
     await failed(
-      `${file.name} was not taken in; nothing of it was kept. ${storageText(problemOf(error))}`,
+      `${file.name} was not imported; nothing of it was kept. ${storageText(problemOf(error))}`,
       tools,
     );
   }
@@ -178,7 +178,7 @@ export async function mergeBackup(
     });
   } catch (error) {
     await failed(
-      `The backup was not taken in; nothing of it was kept. ${storageText(problemOf(error))}`,
+      `The backup was not imported; nothing of it was kept. ${storageText(problemOf(error))}`,
       tools,
     );
   }

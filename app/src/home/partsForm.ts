@@ -16,20 +16,20 @@ const numberText = (what: string, least: number, most: number) =>
       `${what} from ${least} to ${most}.`,
     );
 
-const short = (what: string) => z.string().trim().min(1, `Give ${what}.`).max(60, 'At most 60 letters.');
+const short = (what: string) => z.string().trim().min(1, `Give ${what}.`).max(60, 'At most 60 characters.');
 
 /** What the form holds, as typed; the transform gives numbers. */
 export const partsSchema = z.object({
   plotName: short('the plot a name, such as Chilli crate'),
-  plant: z.string().trim().max(400, 'At most 400 letters.'),
+  plant: z.string().trim().max(400, 'At most 400 characters.'),
   probeLabel: short('the probe a label, such as C2'),
   probeKind: z.enum(PROBE_KINDS),
   colour: z.enum(COLOUR_TAGS),
   depthCm: numberText('A depth in cm', 0, 300),
-  pin: z.string().trim().max(60, 'At most 60 letters.'),
+  pin: z.string().trim().max(60, 'At most 60 characters.'),
   streamName: short('the name your board prints, or "value" for a bare number'),
   boardChoice: z.string(),
-  boardName: z.string().trim().max(60, 'At most 60 letters.'),
+  boardName: z.string().trim().max(60, 'At most 60 characters.'),
   boardTraits: z.string().max(400),
   adcBits: numberText('Bits', 8, 24).refine(Number.isInteger, 'Bits are a whole number.'),
   supplyV: numberText('Volts', 1, 30),

@@ -34,7 +34,7 @@ describe('rulerScale', () => {
     expect(scale.countsAt(1070)).toBeCloseTo(1000, 9);
   });
 
-  test('without a calibration it runs from nought to full scale', () => {
+  test('without a calibration it runs from zero to full scale', () => {
     const scale = rulerScale(null, 1023, 0, 700);
     expect([scale.leftCounts, scale.rightCounts]).toEqual([0, 1023]);
   });

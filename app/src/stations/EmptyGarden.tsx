@@ -12,7 +12,7 @@ export function EmptyGarden({ what }: { what: keyof typeof WHAT }) {
     <>
       <h1>No plot yet</h1>
       <p className="mt-1 text-soft">
-        Here will stand {WHAT[what]}. First add a plot: press{' '}
+        This sheet will show {WHAT[what]}. First add a plot: press{' '}
         <b className="font-semibold text-ink">Add a plot</b> under the labels.
       </p>
     </>

@@ -21,7 +21,7 @@ export function alertWords(kind: AlertKind): string {
     case 'battery-low':
       return 'the battery is low';
     case 'line-locked':
-      return 'locked: doses raised nothing. Look at tube, pump and probe, then unlock it';
+      return 'locked: doses did not raise the reading. Check tube, pump and probe, then unlock it';
     case 'recalibrate':
       return 'its calibration is due again';
   }
@@ -58,12 +58,12 @@ export function alertPhaseWord(phase: Extract<GardenEvent, { kind: 'alert' }>['p
     case 'raised':
       return 'Alert';
     case 'repeated':
-      return 'Alert, still';
+      return 'Still raised';
     case 'cleared':
-      return 'Over';
+      return 'Cleared';
     case 'acknowledged':
       return 'Seen';
     case 'snoozed':
-      return 'Put off';
+      return 'Snoozed';
   }
 }

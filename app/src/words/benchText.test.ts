@@ -117,7 +117,7 @@ test('corrections that cannot be say why, by how much, and what to do', () => {
   expect(trimIssueText({ kind: 'not-positive' })).toContain('battery');
   expect(threePointText({ kind: 'too-close', apartC: 3, neededC: 5 })).toContain('3.0 °C');
   expect(threePointText({ kind: 'not-falling' })).toContain('exchanged');
-  expect(threePointText({ kind: 'not-positive' })).toContain('above nought');
+  expect(threePointText({ kind: 'not-positive' })).toContain('above zero');
   expect(comparisonText({ kind: 'too-few' })).toContain('Two');
   expect(comparisonText({ kind: 'too-short', hours: 1.25, neededHours: 4 })).toMatch(/1\.[23] hours/);
   expect(sunText({ kind: 'too-fast', ratePerHour: 20, atMs: 0 }, '09:10')).toContain('20 °C an hour');

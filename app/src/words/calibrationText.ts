@@ -5,7 +5,7 @@ import type { FactoryCheck } from '@plain-trowel/core/calibration/factoryCheck';
 import type { FitIssue } from '@plain-trowel/core/calibration/fitCurve';
 import type { InStep } from '@plain-trowel/core/calibration/meterPairs';
 import type { KnownIssue } from '@plain-trowel/core/calibration/methods';
-import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
 
 export const CURVE_WORDS: Readonly<Record<CurveKind, string>> = {
   line: 'straight line',
@@ -45,7 +45,7 @@ export function findingText(finding: Finding): string {
     case 'no-temperature':
       return 'No temperature was noted. Cheap probes drift with it; a thermometer in the plot would say by how much.';
     case 'temperatures-apart':
-      return `The references lie ${formatNumber(finding.spanC, 1)} °C apart. With one point more than the curve needs, the temperature gets its own number.`;
+      return `The references lie ${formatTemperature(finding.spanC)} apart. With one point more than the curve needs, the temperature gets its own number.`;
     case 'mind-the-line':
       return 'Water must stay below the printed line: above it the electronics get wet, and the reading is wrong for days.';
     case 'beyond-hundred':
@@ -77,7 +77,7 @@ export function knownText(issue: KnownIssue): string {
     case 'steps':
       return 'three to six steps';
     case 'not-positive':
-      return `give a number above nought for every weight and the volume`;
+      return `give a number above zero for every weight and the volume`;
   }
 }
 
@@ -89,7 +89,7 @@ export function fitIssueText(issue: FitIssue): string {
       return `turns back near ${formatCounts(Math.round(issue.atCounts))}`;
     case 'same-counts':
       return `two points at ${formatCounts(issue.counts)}`;
-    case 'through-nought':
+    case 'through-zero':
       return 'no value at 0 counts';
     case 'flat':
       return 'all points alike';

@@ -1,8 +1,6 @@
 import type { Contradiction } from '@plain-trowel/core/control/programs/contradiction';
-import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { minuteText } from './timeText.ts';
-
-const ml = (value: number) => `${formatNumber(value)} ml`;
 
 /** Which two settings disagree, by how much, and how to resolve it. No default: a new kind fails to compile here until it has words. */
 export function contradictionText({ kind, at, value, limit }: Contradiction): string {
@@ -10,9 +8,9 @@ export function contradictionText({ kind, at, value, limit }: Contradiction): st
     case 'dose-over-run':
       return `The ${at === 'fallback' ? 'dose for a faulty probe' : 'dose'} takes ${formatDuration(value)}, and the maximum run is ${formatDuration(limit)}. Make the dose smaller or the maximum run longer.`;
     case 'dose-over-day':
-      return `The ${at === 'fallback' ? 'dose for a faulty probe' : 'dose'} is ${ml(value)}, and a day may have ${ml(limit)}. Make the dose smaller or the daily maximum larger.`;
+      return `The ${at === 'fallback' ? 'dose for a faulty probe' : 'dose'} is ${formatVolume(value)}, and a day may have ${formatVolume(limit)}. Make the dose smaller or the daily maximum larger.`;
     case 'pulses-over-day':
-      return `All doses of a round are ${ml(value)}, and a day may have ${ml(limit)}. Give fewer or smaller doses, or raise the daily maximum.`;
+      return `All doses of a round are ${formatVolume(value)}, and a day may have ${formatVolume(limit)}. Give fewer or smaller doses, or raise the daily maximum.`;
     case 'run-over-interval':
       return `The maximum run of ${formatDuration(value)} is longer than the minimum interval of ${formatDuration(limit)} from start to start. Shorten the run or lengthen the interval.`;
     case 'soak-under-interval':

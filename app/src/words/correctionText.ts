@@ -1,4 +1,4 @@
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
 import type { ComparisonIssue } from '@plain-trowel/core/temperature/comparison';
 import type { LineIssue, TrimIssue } from '@plain-trowel/core/temperature/correction';
 import type { SunSign } from '@plain-trowel/core/temperature/sunBias';
@@ -6,20 +6,20 @@ import type { ThreePointIssue } from '@plain-trowel/core/temperature/thermistor'
 
 export const lineIssueText = (issue: LineIssue): string =>
   issue.kind === 'too-close'
-    ? `The two points are ${formatNumber(issue.apart, 1)} °C apart; a gain needs at least ${formatNumber(issue.needed)} °C. Warm the bath and take it again.`
+    ? `The two points are ${formatTemperature(issue.apart)} apart; a gain needs at least ${formatTemperature(issue.needed, 0)}. Warm the bath and take it again.`
     : `These two points make a gain of ${formatNumber(issue.gain, 2)}; no thermometer is that far off. One of them was misread: take both again.`;
 
 export const trimIssueText = (issue: TrimIssue): string =>
   issue.kind === 'not-positive'
-    ? 'The meter and the board must both show more than nought. Check the battery’s wires.'
+    ? 'The meter and the board must both show more than zero. Check the battery’s wires.'
     : `That would change the multiplier to ${formatNumber(issue.multiplier, 2)}: far more than a tolerance. Check the divider’s resistors before you trim.`;
 
 export function threePointText(issue: ThreePointIssue): string {
   switch (issue.kind) {
     case 'not-positive':
-      return 'Every point needs a resistance above nought.';
+      return 'Every point needs a resistance above zero.';
     case 'too-close':
-      return `Two points are ${formatNumber(issue.apartC, 1)} °C apart; at least ${issue.neededC} °C are needed.`;
+      return `Two points are ${formatTemperature(issue.apartC)} apart; at least ${issue.neededC} °C are needed.`;
     case 'not-falling':
       return 'The warmer the thermistor, the lower its resistance. Two of the points are exchanged or misread.';
   }
@@ -32,5 +32,5 @@ export const comparisonText = (issue: ComparisonIssue): string =>
 
 export const sunText = (sign: SunSign, time: string): string =>
   sign.kind === 'too-fast'
-    ? `At ${time} it rose by ${formatNumber(sign.ratePerHour)} °C an hour: that is the sun on its housing, not the air. Shade it.`
-    : `At ${time} it stood ${formatNumber(sign.aboveC)} °C above the soil, which had not followed: the sun shines on it. Shade it.`;
+    ? `At ${time} it rose by ${formatTemperature(sign.ratePerHour, 0)} an hour: that is the sun on its housing, not the air. Shade it.`
+    : `At ${time} it stood ${formatTemperature(sign.aboveC, 0)} above the soil, which had not followed: the sun shines on it. Shade it.`;

@@ -4,6 +4,7 @@ import {
   formatDuration,
   formatNumber,
   formatPercent,
+  formatVolume,
 } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { alertPhaseWord, alertWords } from './alertText.ts';
@@ -23,7 +24,7 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
     case 'pump-stopped':
       return {
         what: 'Pump off',
-        detail: `after ${formatDuration(event.ranS)}, about ${formatNumber(event.volumeMl)} ml: ${reasonText(event.reason)}`,
+        detail: `after ${formatDuration(event.ranS)}, about ${formatVolume(event.volumeMl)}: ${reasonText(event.reason)}`,
       };
     case 'held':
       return { what: 'Held', detail: reasonText(event.reason) };
@@ -36,7 +37,7 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
     case 'alert':
       return { what: alertPhaseWord(event.phase), detail: `${event.subject}: ${alertWords(event.alert)}` };
     case 'poured':
-      return { what: 'Poured', detail: `${formatNumber(event.volumeMl)} ml by hand` };
+      return { what: 'Poured', detail: `${formatVolume(event.volumeMl)} by hand` };
     case 'probe-moved':
       return {
         what: 'Probe moved',
@@ -59,7 +60,7 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
       };
     case 'imported':
       return {
-        what: 'Taken in',
+        what: 'Imported',
         detail: `${formatNumber(event.readings)} new ${event.readings === 1 ? 'reading' : 'readings'} from ${event.what}${
           (event.beside ?? 0) > 0 ? `, ${formatNumber(event.beside ?? 0)} of them beside recorded ones` : ''
         }`,

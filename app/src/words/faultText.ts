@@ -24,8 +24,8 @@ export function streamFaultText(fault: StreamFault, time: (ms: number) => string
         name: 'Shorted',
         says:
           fault.sinceMs === null
-            ? 'The reading sits at nought: the input is shorted to ground, or the probe has no supply.'
-            : `Since ${time(fault.sinceMs)} the reading sits at nought: a short to ground, or the supply is gone.`,
+            ? 'The reading sits at zero: the input is shorted to ground, or the probe has no supply.'
+            : `Since ${time(fault.sinceMs)} the reading sits at zero: a short to ground, or the supply is gone.`,
         next: 'Measure the supply at the probe; then look for bare wires that touch.',
       };
     case 'clipped':
@@ -56,7 +56,7 @@ export function streamFaultText(fault: StreamFault, time: (ms: number) => string
       return {
         name: 'Jumping',
         says: `${fault.leaps} leaps to and fro of about ${counts(fault.byCounts)}.`,
-        next: 'Poor contact, or water in the plug. Wiggle the plug: if the number follows, make that joint anew and keep it dry.',
+        next: 'Poor contact, or water in the plug. Wiggle the plug: if the number follows, make that joint again and keep it dry.',
       };
     case 'beyond-wet':
       return {

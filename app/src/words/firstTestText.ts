@@ -18,7 +18,7 @@ const WATER: Partial<Record<ProbeKind, string>> = {
 };
 const WATER_SEE: Partial<Record<ProbeKind, string>> = {
   'resistive fork': 'A large move within seconds, then minutes of creeping: this kind takes its time.',
-  'home-made electrodes': 'A large move; how far depends on the water. It never reads nought.',
+  'home-made electrodes': 'A large move; how far depends on the water. It never reads zero.',
 };
 
 /** What to do and what should be seen, by the kind of probe. */
@@ -41,7 +41,7 @@ export function stepWords(step: TestStep, kind: ProbeKind): StepWords {
         title: TITLES.water,
         doThis: WATER[kind] ?? 'Put it into a glass of water up to the printed line, and no further.',
         shouldSee:
-          WATER_SEE[kind] ?? 'A large move in the other direction, then rest. Water never reads nought.',
+          WATER_SEE[kind] ?? 'A large move in the other direction, then rest. Water never reads zero.',
       };
   }
 }
@@ -58,7 +58,7 @@ export function answerText(answer: TestAnswer): string {
     case 'at-rail':
       return answer.end === 'top'
         ? 'It sits at full scale: nothing is connected, or a wire is cut.'
-        : 'It sits at nought: a short, or the probe has no supply.';
+        : 'It sits at zero: a short, or the probe has no supply.';
     case 'air-first':
       return 'Do the air step first: water is told by how far it is from air.';
   }

@@ -96,7 +96,7 @@ function ruleText(rule: Rule, field: string): string {
     case 'too-few':
       return `at least ${formatNumber(rule.least)} ${rule.least === 1 ? 'is' : 'are'} needed`;
     case 'too-long':
-      return `at most ${formatNumber(rule.most)} letters`;
+      return `at most ${formatNumber(rule.most)} characters`;
     case 'empty':
       return 'must not be empty';
     case 'above':

@@ -91,7 +91,7 @@ test.each([
   ],
   [
     { ...common, kind: 'imported', what: 'a.csv', readings: 40 } as const,
-    'Taken in',
+    'Imported',
     '40 new readings from a.csv',
   ],
   [{ ...common, kind: 'note', text: 'yellow leaf' } as const, 'Note', 'yellow leaf'],

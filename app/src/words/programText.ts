@@ -1,7 +1,14 @@
 /** What a program will do, in plain words, and the names of its parts. */
 import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { ProgramKind, SavedProgram } from '@plain-trowel/core/control/programs/programs';
-import { formatDuration, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
+import {
+  formatDuration,
+  formatLitres,
+  formatNumber,
+  formatPercent,
+  formatTemperature,
+  formatVolume,
+} from '@plain-trowel/core/quantity/format';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { minuteText } from './timeText.ts';
 
@@ -25,7 +32,7 @@ function slotsText(slots: readonly { minute: number; days: number }[]): string {
 }
 
 const ml = (volume: number): string =>
-  volume >= 10_000 ? `${formatNumber(volume / 1000, 1)} litres` : `${formatNumber(volume)} ml`;
+  volume >= 10_000 ? formatLitres(volume) : formatVolume(volume);
 
 /** What must be so, besides: "only in the dark, when no rain is told". */
 function conditionsText({ conditions, tankId }: WaterLine, garden: Garden): string[] {
@@ -33,8 +40,8 @@ function conditionsText({ conditions, tankId }: WaterLine, garden: Garden): stri
   const tank = garden.reservoirs.find((one) => one.id === tankId);
   return [
     ...(darkBelow === null ? [] : ['it is dark']),
-    ...(airBelowC === null ? [] : [`the air is below ${formatNumber(airBelowC, 1)} °C`]),
-    ...(soilAboveC === null ? [] : [`the soil is above ${formatNumber(soilAboveC, 1)} °C`]),
+    ...(airBelowC === null ? [] : [`the air is below ${formatTemperature(airBelowC)}`]),
+    ...(soilAboveC === null ? [] : [`the soil is above ${formatTemperature(soilAboveC)}`]),
     ...(noRain ? ['it does not rain'] : []),
     ...(batteryAboveV === null ? [] : [`the battery has ${formatNumber(batteryAboveV, 1)} V or more`]),
     ...(tank ? [`${tank.name} is above its minimum`] : []),

@@ -8,7 +8,7 @@ export function reasonText(reason: Reason): string {
     case 'timer':
       return 'it is the time of the timer';
     case 'dry-enough':
-      return 'it is the time of the timer, and the probe has no objection';
+      return 'it is the time of the timer, and the probe does not object';
     case 'follows':
       return 'it follows its leader';
     case 'fallback':
@@ -38,13 +38,13 @@ export function reasonText(reason: Reason): string {
     case 'implausible':
       return 'the reading is at the rail: plug out, cable cut or shorted';
     case 'no-reading':
-      return 'no reading has come yet';
+      return 'there is no reading yet';
     case 'unsettled':
-      return 'the reading has just leapt and has not settled';
+      return 'the reading has just jumped and has not settled';
     case 'waiting-for-rise':
       return 'it is waiting to see the last dose arrive at the probe';
     case 'locked':
-      return 'locked: several doses raised nothing. Tube off, pump dry or probe out of the soil';
+      return 'locked: several doses did not raise the reading. Tube off, pump dry or probe out of the soil';
     case 'other-line-runs':
       return 'another line of this board is running';
     case 'clock-went-back':
@@ -60,7 +60,7 @@ export function reasonText(reason: Reason): string {
     case 'dose-interval':
       return 'the time between two doses is not over';
     case 'not-due':
-      return 'it is not the time of the timer';
+      return 'no time of the timer is due';
     case 'too-wet':
       return 'it is the time of the timer, but the probe says that it is wet enough';
     case 'leader-rests':
@@ -74,7 +74,7 @@ export function reasonText(reason: Reason): string {
     case 'clock-unknown':
       return 'the board does not know the time';
     case 'outside-hours':
-      return 'it is outside of its hours';
+      return 'it is outside its hours';
     case 'not-dark':
       return 'it is not dark';
     case 'light-unknown':

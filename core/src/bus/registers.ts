@@ -39,7 +39,7 @@ const field = z.strictObject({
 
 export const registerMapSchema = z.strictObject({
   id: z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40'),
-  name: z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 letters'),
+  name: z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 characters'),
   readFunction: z.union([z.literal(3), z.literal(4)]),
   fields: z.array(field).min(1, 'needs a field').max(MOST.registerFields),
   /** Where the probe keeps its own address, and the function that writes it; null when it cannot be changed over the bus. */

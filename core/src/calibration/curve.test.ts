@@ -97,8 +97,8 @@ describe('what is no curve', () => {
     if (turned.ok || turned.issue.kind !== 'not-monotone') throw new Error('a curve');
     expect(turned.issue.atCounts).toBeCloseTo(500, -1);
   });
-  test('an inverse through nought, a flat one, one of no numbers', () => {
-    expect(makeCurve(INVERSE, 'span', [0, 900], 1)).toMatchObject({ issue: { kind: 'through-nought' } });
+  test('an inverse through zero, a flat one, one of no numbers', () => {
+    expect(makeCurve(INVERSE, 'span', [0, 900], 1)).toMatchObject({ issue: { kind: 'through-zero' } });
     const flat: CurveShape = { kind: 'line', origin: 0, unit: 1, weights: [5, 0], temperature: null };
     expect(makeCurve(flat, 'span', [0, 900], 1)).toMatchObject({ issue: { kind: 'flat' } });
     expect(makeCurve(flat, 'span', [900, 900], 1)).toMatchObject({ issue: { kind: 'flat' } });

@@ -48,8 +48,8 @@ export type CurveIssue =
   | { readonly kind: 'flat' }
   /** The curve turns back inside the working range: one percent would stand for two raw values. */
   | { readonly kind: 'not-monotone'; readonly atCounts: number }
-  /** The inverse curve has no value at nought. */
-  | { readonly kind: 'through-nought' };
+  /** The inverse curve has no value at zero. */
+  | { readonly kind: 'through-zero' };
 
 const LOOKS = 200;
 
@@ -61,7 +61,7 @@ export function makeCurve(
   noiseCounts: number,
 ): Result<Curve, CurveIssue> {
   const [low, high] = [Math.min(...range), Math.max(...range)];
-  if (shape.kind === 'inverse' && low <= 0) return fail({ kind: 'through-nought' });
+  if (shape.kind === 'inverse' && low <= 0) return fail({ kind: 'through-zero' });
   const at = (counts: number) => modelAt(shape, counts, null);
   const [lowPercent, highPercent] = [at(low), at(high)];
   if (![low, high, lowPercent, highPercent].every(Number.isFinite)) return fail({ kind: 'not-finite' });

@@ -33,7 +33,7 @@ describe('the plan', () => {
     expect(plan.steps[0]?.volumetric).toBeCloseTo(0.165, 9);
     expect(plan.steps[4]?.volumetric).toBeCloseTo(0.4972, 4);
   });
-  test('oven-dry soil begins at nought', () => {
+  test('oven-dry soil begins at zero', () => {
     const plan = planOf({ sampleWetG: 100, soilG: 1100 });
     expect(plan.steps[0]).toMatchObject({ waterG: 0, volumetric: 0, weightG: 1185 });
   });

@@ -32,7 +32,7 @@ export type FitPoint = {
   readonly temperatureC: number | null;
 };
 
-/** Assumed of a condition that was captured once: what probes differ by when pushed in anew, share of the span. */
+/** Assumed of a condition that was captured once: what probes differ by when pushed in again, share of the span. */
 export const ASSUMED_REPEAT_FRAC = 0.01;
 /** A steady reading may still be so far from its end: standard deviation, share of the span. */
 export const STEADY_FRAC = 0.005;

@@ -125,7 +125,7 @@ function feelOf(used: readonly RunPoint[]): (Feel & { readonly direction: 'falli
   return { ...cutsByFeel(found, direction), direction };
 }
 
-/** A scale for bands by feel: nought at the driest reading that was felt, a hundred at the wettest. */
+/** A scale for bands by feel: zero at the driest reading that was felt, a hundred at the wettest. */
 function feelPoints(
   used: readonly RunPoint[],
   direction: 'falling' | 'rising',

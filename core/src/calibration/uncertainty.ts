@@ -2,7 +2,7 @@
  * How far a percent may be off, part by part. Each part is a standard deviation in percent of the calibration's kind; ± is 2.1 times their root sum
  * of squares (95 times in 100, with something to spare for parts that are themselves guesses).
  *
- * What the references may be off by is carried through the fit itself: each point is moved by its own deviation, the curve is fitted anew, and what
+ * What the references may be off by is carried through the fit itself: each point is moved by its own deviation, the curve is fitted again, and what
  * that does to the reading is its part. So it holds for every kind of curve.
  * Source: JCGM 100:2008, Guide to the Expression of Uncertainty in Measurement, 5.1 (numerical sensitivities) and 6.3 (choice of the coverage factor).
  */
@@ -43,7 +43,7 @@ export type Calibrated = {
   readonly fitSigma: number;
   /** What a degree changes in the reading, percent per °C, and at what the points were taken; unknown without. */
   readonly temperature: { readonly perDegree: number; readonly atC: number; readonly known: boolean } | null;
-  /** What pushing the probe in anew moves a single reading by, standard deviation, counts. */
+  /** What pushing the probe in again moves a single reading by, standard deviation, counts. */
   readonly insertionCounts: number;
   /** The curve again, with one point moved by what it may be off by. */
   readonly moved: readonly { readonly part: Part; readonly curve: Curve }[];
@@ -81,8 +81,8 @@ export function calibrate(
     ['known values', { percent: point.percent + point.sigmaPercent }],
   ];
   const refit = (part: Part, change: (point: FitPoint, at: number) => FitPoint): Calibrated['moved'] => {
-    const anew = fitCurve(points.map(change), kind, settings);
-    return anew.ok ? [{ part, curve: anew.value }] : [];
+    const again = fitCurve(points.map(change), kind, settings);
+    return again.ok ? [{ part, curve: again.value }] : [];
   };
   const alone = points.flatMap((point, at) =>
     causes(point).flatMap(([part, change]) => {
@@ -113,17 +113,17 @@ function fitSigmaOf(points: readonly FitPoint[], curve: Curve, settings: FitSett
   if (isDefinition && (points.length === 2 || 'knots' in curve.shape)) return 0;
   if (points.length === 2) return UNPROVED_LINE_FRAC * range;
   const leftOut = leaveOneOut(points, kind, settings) ?? 0;
-  const free = points.length - LEAST_POINTS[kind];
-  if ('knots' in curve.shape || free <= 0) return Math.max(leftOut, (UNPROVED_LINE_FRAC / 2) * range);
+  const degreesOfFreedom = points.length - LEAST_POINTS[kind];
+  if ('knots' in curve.shape || degreesOfFreedom <= 0) return Math.max(leftOut, (UNPROVED_LINE_FRAC / 2) * range);
   const squares = points.reduce(
     (sum, point) => sum + (modelAt(curve.shape, point.counts, point.temperatureC) - point.percent) ** 2,
     0,
   );
-  return studentOver(free) * Math.max(leftOut, Math.sqrt(squares / free));
+  return studentOver(degreesOfFreedom) * Math.max(leftOut, Math.sqrt(squares / degreesOfFreedom));
 }
 
 /** Residuals of few points are too small by chance: Student's t over the normal quantile, no more than that of two degrees of freedom. */
-const studentOver = (free: number): number => student975(Math.max(2, free)) / Z_975;
+const studentOver = (degreesOfFreedom: number): number => student975(Math.max(2, degreesOfFreedom)) / Z_975;
 
 function warmthOf(points: readonly FitPoint[], curve: Curve): Calibrated['temperature'] {
   const known = points.flatMap((point) => (point.temperatureC === null ? [] : [point.temperatureC]));

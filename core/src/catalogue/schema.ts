@@ -8,7 +8,7 @@ import { FACT_KEYS, FACTS, type FactKey } from './facts.ts';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
 const name = z.string().trim().min(1, 'must not be empty').max(80, 'at most 80 letters');
-const words = z.string().max(400, 'at most 400 letters');
+const words = z.string().max(400, 'at most 400 characters');
 const volts = z.number().min(0).max(60).nullable();
 
 /** What a part is for; the checks go by it. */

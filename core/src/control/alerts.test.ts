@@ -55,7 +55,7 @@ describe('a dry alert', () => {
       ]),
     ).toEqual(['10 raised']);
   });
-  test('a moment above the limit and the hysteresis begins the hold-off anew', () => {
+  test('a moment above the limit and the hysteresis begins the hold-off again', () => {
     expect(
       told([
         [0, 290],

@@ -53,11 +53,11 @@ export function fitDose(trials: readonly Trial[]): Result<DoseFit, DoseIssue> {
   const together = trials.reduce((sum, one) => sum + (one.runS - meanRunS) * (one.volumeMl - meanMl), 0);
   const mlPerS = together / sumSquares;
   if (!(mlPerS > 0)) return fail({ kind: 'no-flow' });
-  const atNought = meanMl - mlPerS * meanRunS;
-  const squares = trials.reduce((sum, one) => sum + (one.volumeMl - atNought - mlPerS * one.runS) ** 2, 0);
+  const atZero = meanMl - mlPerS * meanRunS;
+  const squares = trials.reduce((sum, one) => sum + (one.volumeMl - atZero - mlPerS * one.runS) ** 2, 0);
   return ok({
     secondsPerMl: 1 / mlPerS,
-    tubeS: -atNought / mlPerS,
+    tubeS: -atZero / mlPerS,
     trials: count,
     sigmaMl: Math.sqrt(squares / (count - 2)),
     meanRunS,
@@ -70,7 +70,7 @@ export function fitDose(trials: readonly Trial[]): Result<DoseFit, DoseIssue> {
 /** Run time for a volume, s, not rounded. */
 export const runTimeFor = (fit: DoseFit, volumeMl: number): number => volumeMl * fit.secondsPerMl + fit.tubeS;
 
-/** What a run of so many seconds gives: ml, never below nought, and the half width of its prediction interval. */
+/** What a run of so many seconds gives: ml, never below zero, and the half width of its prediction interval. */
 export function volumeOf(
   fit: DoseFit,
   runS: number,

@@ -49,7 +49,7 @@ describe('what a pump gives', () => {
     expect(volumeOf(fit, 1).volumeMl).toBe(0);
   });
   test('prediction interval, worked by hand', () => {
-    // Times 5, 10, 15, 20 give 28, 82, 128, 182: mean 12.5 and 105, Σtt = 125, Σtv = 1270, so 10.16 ml/s and −22 at nought.
+    // Times 5, 10, 15, 20 give 28, 82, 128, 182: mean 12.5 and 105, Σtt = 125, Σtv = 1270, so 10.16 ml/s and −22 at zero.
     const fit = fitted([trial(5, 28), trial(10, 82), trial(15, 128), trial(20, 182)]);
     expect(1 / fit.secondsPerMl).toBeCloseTo(10.16, 9);
     expect(fit.tubeS).toBeCloseTo(22 / 10.16, 9);

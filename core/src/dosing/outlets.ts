@@ -13,7 +13,7 @@ export type Evenness = {
   readonly sharesPercent: readonly number[];
 };
 
-/** @param volumesMl one for each outlet or cup, ≥ 0, at least one above nought; null otherwise */
+/** @param volumesMl one for each outlet or cup, ≥ 0, at least one above zero; null otherwise */
 export function evennessOf(volumesMl: readonly number[]): Evenness | null {
   const total = volumesMl.reduce((sum, one) => sum + one, 0);
   if (volumesMl.length === 0 || !(total > 0) || volumesMl.some((one) => !(one >= 0))) return null;

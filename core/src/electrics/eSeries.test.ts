@@ -30,6 +30,6 @@ test('a stretch holds both of its ends, over decades', () => {
   expect(eValues('E12', 8200, 15_000)).toEqual([8200, 10_000, 12_000, 15_000]);
 });
 
-test('a stretch from nought is our mistake', () => {
+test('a stretch from zero is our mistake', () => {
   expect(() => eValues('E12', 0, 10)).toThrow(RangeError);
 });

@@ -85,7 +85,7 @@ export function shuntFor(asked: ShuntAsked): Result<ShuntFound, ShuntIssue> {
     spareV: asked.loopV - needed.value,
     worked: worked('Shunt', [exact, needed, chosen], {
       source: 'Ohm’s law; 4–20 mA current loop, 3.6 mA and 21 mA as its limits.',
-      note: '4 mA is zero, not nought; below 3.6 mA the wire is broken.',
+      note: '4 mA is zero, not zero; below 3.6 mA the wire is broken.',
       wouldChange: 'The input’s full scale, the loop’s supply, a longer cable.',
     }),
   });

@@ -7,7 +7,7 @@ const key = z.string().min(1).max(80);
 const choice = z.strictObject({
   candidate: z.string().max(80),
   /** Why the person took it, in their words. */
-  reason: z.string().max(400, 'at most 400 letters'),
+  reason: z.string().max(400, 'at most 400 characters'),
 });
 export const planSchema = z.strictObject({
   answers: answersSchema,

@@ -16,7 +16,7 @@ export type StateUse = {
 const DAY_S = 86_400;
 const MONTH_DAYS = 365.25 / 12;
 
-/** Fills the day with sleep: what the other states leave of 86 400 s, never less than nought. */
+/** Fills the day with sleep: what the other states leave of 86 400 s, never less than zero. */
 export function fillDay(
   busy: readonly StateUse[],
   sleepMa: number,

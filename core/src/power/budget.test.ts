@@ -58,7 +58,7 @@ describe('what a person sets, and what is not known', () => {
       state(budget(oneStick, {}, { radio: { currentMa: null, secondsPerDay: 10 } }), 'radio')?.secondsPerDay,
     ).toBe(10);
   });
-  test('a board whose current is not known is named, not taken for nought in silence', () => {
+  test('a board whose current is not known is named, not taken for zero in silence', () => {
     expect(
       budget('w: board-wifi-two-groups', { parts: { w: { settings: { activeMa: null } } } }).missing,
     ).toEqual(['w']);

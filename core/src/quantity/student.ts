@@ -6,9 +6,9 @@ const T_975: readonly number[] = [
 /** The same of the normal law, which many degrees of freedom come to. */
 export const Z_975 = 1.96;
 
-/** @param free degrees of freedom, ≥ 1; between 30 and very many by 1/free, as the tables say to */
-export function student975(free: number): number {
-  const held = T_975[Math.floor(free) - 1];
+/** @param degreesOfFreedom ≥ 1; between 30 and very many by 1/n, as the tables say to */
+export function student975(degreesOfFreedom: number): number {
+  const held = T_975[Math.floor(degreesOfFreedom) - 1];
   if (held !== undefined) return held;
-  return free < 1 ? Infinity : Z_975 + (30 * ((T_975[29] ?? Z_975) - Z_975)) / free;
+  return degreesOfFreedom < 1 ? Infinity : Z_975 + (30 * ((T_975[29] ?? Z_975) - Z_975)) / degreesOfFreedom;
 }

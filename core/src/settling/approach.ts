@@ -168,7 +168,7 @@ function look(bins: readonly Bin[]): Seen {
     rows[start + LINE] = ((bin.fromS + bin.toS) / 2 - atS) / LINE_UNIT_S;
     for (let of = 0; of < GRID_SIZE; of += 1) {
       const tauS = TIME_CONSTANTS_S[of] ?? 1;
-      // Died away: nought exactly, for numbers too small to be held in full are slow to reckon with.
+      // Died away: zero exactly, for numbers too small to be held in full are slow to reckon with.
       if ((bin.fromS - originS) / tauS > DIED_AWAY) continue;
       rows[start + 2 * of + 1] = basis(bin, originS, tauS);
       rows[start + 2 * of + 2] = giving(bin, originS, tauS);

@@ -57,7 +57,7 @@ export type SettlingOptions = {
 
 /** Default nearness: 1½ % of the span, about what a second look at the same soil differs by. */
 export const TOLERANCE_FRAC = 0.015;
-/** "Steady" is said below this doubt, and taken back above the other. */
+/** "Steady" is said below this doubt, and withdrawn above the other. */
 const DOUBT = 0.035;
 const DOUBT_BACK = 0.3;
 /** A reading this many standard deviations from what was foreseen is wild, or the first of a change. */
@@ -82,7 +82,7 @@ const LEAST_READINGS = 4;
 const EARLY = 12;
 /** Readings from which on an approach that is left is believed. */
 const WELL_KNOWN = 30;
-/** The fit is made anew after a second, on a long approach after this share of its time: what was foreseen still holds between. */
+/** The fit is made again after a second, on a long approach after this share of its time: what was foreseen still holds between. */
 const REFIT_S = 1;
 const REFIT_FRAC = 0.025;
 const SECOND_LOOK_FRAC = 0.01;

@@ -56,7 +56,7 @@ describe('side by side', () => {
     expect(mixed.rows[2]?.airOffset).toBeCloseTo(0, 9);
     expect(mixed.rows[2]?.spanRatio).toBeCloseTo(1, 9);
   });
-  test('what was not taken yet is missing, not nought', () => {
+  test('what was not taken yet is missing, not zero', () => {
     const half = compareSideBySide([probe('a', 3000, null), probe('b', 3010, null)]);
     expect(half.rows[0]).toEqual({
       id: 'a',

@@ -9,7 +9,7 @@ const LEFT_OUT = 0.1;
 
 /**
  * Robust standard deviation about the median: 1.4826 · MAD. A converter's whole steps often make more than half of the readings equal, and the MAD
- * nought; then the mean absolute deviation stands in, the furthest tenth left out so that one wild line still counts for nothing.
+ * zero; then the mean absolute deviation stands in, the furthest tenth left out so that one wild line still counts for nothing.
  * Source: Rousseeuw & Croux 1993, Alternatives to the Median Absolute Deviation; Iglewicz & Hoaglin 1993 for the stand-in.
  */
 function robustSigma(values: readonly number[]): number {

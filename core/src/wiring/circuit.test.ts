@@ -105,7 +105,7 @@ describe('voltages', () => {
       9,
     );
   });
-  test('a divider without values makes the voltage not known, never nought', () => {
+  test('a divider without values makes the voltage not known, never zero', () => {
     const circuit = readCircuit(
       sketchNetlist('u: supply-usb; d: divider; d.in - u.out; r: board-wifi-two-groups; d.out - r.p34'),
       catalogue,

@@ -3,7 +3,7 @@
  *
  * Voltages spread from supplies and outputs over whatever lets them pass (resistors, fuses, motors, closed contacts), scaled by dividers,
  * until nothing changes. The worst case is kept: a motor that stands hands its supply on, a resistor without current drops nothing.
- * A source whose voltage is not known makes its nets "not known" and never quietly nought.
+ * A source whose voltage is not known makes its nets "not known" and never quietly zero.
  */
 import type { Catalogue } from '../catalogue/catalogue.ts';
 import type { FactKey } from '../catalogue/facts.ts';

@@ -7,7 +7,7 @@ import { MOST } from '../quantity/bounds.ts';
 import { z } from '../quantity/schema.ts';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
-const label = z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 letters');
+const label = z.string().trim().min(1, 'must not be empty').max(60, 'at most 60 characters');
 
 export const COLOUR_TAGS = ['none', 'blue', 'red', 'yellow', 'green', 'white', 'black'] as const;
 export type ColourTag = (typeof COLOUR_TAGS)[number];

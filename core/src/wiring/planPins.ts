@@ -232,7 +232,7 @@ export function planPins(netlist: Netlist, catalogue: Catalogue, radioOn: boolea
   return { netlist: next, planned, blocked };
 }
 
-/** Takes every wire off the boards' signal pins, so that they can be planned anew; supplies and grounds stay. */
+/** Takes every wire off the boards' signal pins, so that they can be planned again; supplies and grounds stay. */
 export function clearPins(netlist: Netlist, catalogue: Catalogue): Netlist {
   const isPinEnd = (end: End) => {
     const part = netlist.parts.find((one) => one.id === end.part);

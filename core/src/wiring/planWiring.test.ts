@@ -164,7 +164,7 @@ describe('cables', () => {
     expect(carried).toHaveLength(3);
     for (const wire of carried) expect([wire.from.part, wire.to.part]).toContain('l1');
   });
-  test('a part added later does not lay the first one’s cable anew', () => {
+  test('a part added later does not lay the first one’s cable again', () => {
     const more = {
       ...netlist,
       parts: [

@@ -31,7 +31,7 @@ test('pushed into wet soil it leaps most of the way in seconds and creeps the re
   expect(Math.abs(read(wait(dry, 0.8, 600)) - end)).toBeLessThanOrEqual(1);
 });
 
-test('unplugged it floats to full scale, and pushing it in anew seats the plug', () => {
+test('unplugged it floats to full scale, and pushing it in again seats the plug', () => {
   const loose = withFault(settledProbe(0.5), 'open');
   expect(read(loose)).toBe(4095);
   expect(read(moveProbe(loose, 'soil'))).toBe(read(settledProbe(0.5)));
@@ -83,6 +83,6 @@ test('a wet plug reads wetter by nearly a third of the span; a stuck one does no
   const ripple = [0, 925, 1850, 2775].map(
     (ms) => readProbe(withFault(settledProbe(0.5), 'interference'), traits, NINE + ms, 1).counts,
   );
-  // A quarter of 3.7 s apart: nought, up, nought, down by 63 counts.
+  // A quarter of 3.7 s apart: zero, up, zero, down by 63 counts.
   expect(Math.max(...ripple) - Math.min(...ripple)).toBeGreaterThan(100);
 });

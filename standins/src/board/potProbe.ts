@@ -19,7 +19,7 @@ export type ProbeFault = (typeof PROBE_FAULTS)[number];
 
 export type ProbeState = {
   readonly place: ProbePlace;
-  /** `open`: the plug is out above the soil and the input floats to full scale; pushing the probe in anew seats it again. */
+  /** `open`: the plug is out above the soil and the input floats to full scale; pushing the probe in again seats it again. */
   readonly fault: ProbeFault;
   /** Wetness that the fast and the slow part have reached, 0..1. */
   readonly fast: number;

@@ -54,7 +54,7 @@ test('a pour makes the counts fall at once, pulling the probe out makes them ris
   expect(Math.abs(countsOf(poured, 'l1') - countsOf(calm, 'l1'))).toBeLessThan(40);
 });
 
-test('an unplugged probe reads full scale until it is pushed in anew', () => {
+test('an unplugged probe reads full scale until it is pushed in again', () => {
   const loose = advance(setProbeFault(start, 'probe-m1', 'open'), setup, T0 + 2000, 500);
   expect(countsOf(lastLine(loose.lines, 'stern'), 'm1')).toBe(1023);
   const seated = advance(moveProbeOf(loose.world, 'probe-m1', 'soil'), setup, T0 + 4000, 500);
@@ -85,7 +85,7 @@ test('probes that are switched on for each reading warm up, and print whether th
   const { lines } = advance(setCycling(newWorld(on, T0, 3), true), on, T0 + 14_000, 500);
   const roof = lines.filter((line) => line.boardId === 'roof').map((line) => line.text);
   const supply = roof.map((text) => countsOf(text, 'on'));
-  // Off for four seconds, on for eight, off again: a line each half second, the first at nought.
+  // Off for four seconds, on for eight, off again: a line each half second, the first at zero.
   expect(supply.slice(0, 26)).toEqual([
     ...new Array<number>(8).fill(0),
     ...new Array<number>(16).fill(1),
@@ -209,7 +209,7 @@ describe('the board’s own engine', () => {
     expect(after.events.some((event) => event.kind === 'started')).toBe(false);
   });
 
-  test('a run is stopped when its calibration becomes void, and the hold begins anew once it holds again', () => {
+  test('a run is stopped when its calibration becomes void, and the hold begins again once it holds again', () => {
     const running = advance(newWorld(always, T0, 3), always, T0 + 905_000, 1000).world;
     const at5V = { ...alwaysOf(), boards: garden.boards.map((one) => ({ ...one, supplyV: 5 })) };
     const stopped = advance(running, setupOf(at5V), T0 + 907_000, 1000);

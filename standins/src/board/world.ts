@@ -111,7 +111,7 @@ function wetnessIn(world: World, setup: Setup, plotId: string | null): number {
 }
 
 /**
- * Switches the boards off and on: pots and tanks stay, the engines begin anew with their boot hold and with what a board keeps. Plots, tanks and probes that
+ * Switches the boards off and on: pots and tanks stay, the engines begin again with their boot hold and with what a board keeps. Plots, tanks and probes that
  * are new get their place.
  */
 export function reboot(world: World, setup: Setup, timeMs: number): World {

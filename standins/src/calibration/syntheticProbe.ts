@@ -1,5 +1,5 @@
 /**
- * A made-up probe whose true curve is known, with everything that stands between a reading and the truth: noise, being pushed in anew, a rest of
+ * A made-up probe whose true curve is known, with everything that stands between a reading and the truth: noise, being pushed in again, a rest of
  * settling, the temperature of the soil, whole counts.
  */
 import type { RunPoint } from '@plain-trowel/core/calibration/runPoint';
@@ -11,7 +11,7 @@ export type SyntheticProbe = {
   /** How strongly it bends: 0 straight, 2.5 strongly. */
   readonly bend: number;
   readonly noiseCounts: number;
-  /** What pushing it in anew moves it by, standard deviation, counts. */
+  /** What pushing it in again moves it by, standard deviation, counts. */
   readonly insertionCounts: number;
   /** What a degree moves it by, share of the span. */
   readonly driftFrac: number;

@@ -58,10 +58,10 @@ export function MendView({
       {faults.length > SHOWN && <p className="mt-1 text-soft">and {faults.length - SHOWN} more</p>}
       <div className="mt-4 flex flex-wrap gap-3">
         <Button look="primary" disabled={!garden || busy} onClick={() => void keep()}>
-          Keep the mended garden and open it
+          Keep the corrected garden and open it
         </Button>
         <Button disabled={steps.length < 2} onClick={() => setSteps((before) => before.slice(0, -1))}>
-          Undo the last mend
+          Undo the last correction
         </Button>
         {saveButton}
       </div>

@@ -94,7 +94,7 @@ type Answer = ReturnType<typeof answerOf>;
 
 const isAlike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-/** The clock a while later; it never passes midnight within a trace without being told anew. */
+/** The clock a while later; it never passes midnight within a trace without being told again. */
 const ranOn = (clock: EngineInput['clock'], sinceS: number): EngineInput['clock'] =>
   clock && { daySecond: clock.daySecond + sinceS, weekday: clock.weekday };
 

@@ -94,7 +94,7 @@ describe('leaders and reservoirs', () => {
     expect(of({ program: { kind: 'alert-only' } })).toEqual(['leader-never-runs']);
     expect(of({ program: { ...follower.program, leaderId: 'second' } })).toEqual(['leader-follows']);
   });
-  test('a reservoir without levels holds its lines for ever', () => {
+  test('a reservoir without levels holds its lines forever', () => {
     const tank = {
       id: 'tank',
       name: 'Tank',

@@ -48,7 +48,7 @@ describe('a run', () => {
     expect(runOf(mixing, channelId)?.inputs).toMatchObject({ steps: 5, grainDensity: 2.65 });
     isSound(mixing);
   });
-  test('gathers captures; one condition can be captured again, taken back, left out', () => {
+  test('gathers captures; one condition can be captured again, removed, left out', () => {
     const once = captured(begun, 'air', captureOf(3000));
     const [air] = pointsOf(once);
     if (!air) throw new Error('no point');

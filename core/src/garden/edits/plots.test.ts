@@ -114,7 +114,7 @@ describe('adding and removing plots', () => {
   });
 });
 
-describe('saying a plot anew', () => {
+describe('saying a plot again', () => {
   const { garden, plotId } = withPlot();
   const boardId = garden.boards[0]?.id ?? '';
   const sameBoard = { ...parts, board: { id: boardId } };

@@ -183,7 +183,7 @@ export function addPlot(
   };
 }
 
-/** "Mint pump"; a long plot name gives way, for a name has at most 60 letters. */
+/** "Mint pump"; a long plot name gives way, for a name has at most 60 characters. */
 const pumpName = (plotName: string): string => `${plotName.slice(0, 55)} pump`;
 
 /** A line for a plot, with cautious guards, switched off until the person arms it. */
@@ -233,7 +233,7 @@ export const removeLine = (garden: Garden, lineId: string): Garden => ({
 });
 
 /**
- * Says everything about a plot, its first probe, that probe's board and its pump anew; calibrations, limits and guards stay. A board given by its traits
+ * Says everything about a plot, its first probe, that probe's board and its pump again; calibrations, limits and guards stay. A board given by its traits
  * replaces the traits of the board in use, for every plot on it; without a pump the plot's line goes.
  */
 export function editPlot(garden: Garden, plotId: string, parts: Parts, random: () => number): Garden {

@@ -34,7 +34,7 @@ export const CAPACITY_CHECKS: readonly Check[] = [
   {
     id: 'supply-load',
     title: 'Every supply can carry what hangs on it',
-    why: 'With everything on at once, the start of a pump included, a weak supply sags and the board starts anew, again and again.',
+    why: 'With everything on at once, the start of a pump included, a weak supply sags and the board restarts, again and again.',
     run: (circuit, report) => {
       for (const source of wiredSources(circuit))
         if (!hasRole(source.placed, 'board')) judgeLoad(circuit, source, report, 'it gives at most');

@@ -65,16 +65,16 @@ function Calibrate({ plotId }: { plotId: string }) {
 /** A run under way, else the calibration in use, else the choice of a method. */
 function ThisProbe({ parts }: { parts: PlotParts }) {
   const { garden } = useGarden();
-  const [anew, setAnew] = useState(false);
+  const [again, setAgain] = useState(false);
   const run = runOfPlot(garden, parts);
   if (run) return <UnderWay parts={parts} run={run} />;
-  if (parts.calibration && parts.fit && !anew)
-    return <InUsePanel parts={parts} calibration={parts.calibration} onAnew={() => setAnew(true)} />;
+  if (parts.calibration && parts.fit && !again)
+    return <InUsePanel parts={parts} calibration={parts.calibration} onAnew={() => setAgain(true)} />;
   return (
     <MethodPicker
       parts={parts}
-      onBegun={() => setAnew(false)}
-      {...(anew ? { onBack: () => setAnew(false) } : {})}
+      onBegun={() => setAgain(false)}
+      {...(again ? { onBack: () => setAgain(false) } : {})}
     />
   );
 }
@@ -82,7 +82,7 @@ function ThisProbe({ parts }: { parts: PlotParts }) {
 function UnderWay({ parts, run }: { parts: PlotParts; run: Run }) {
   const { garden } = useGarden();
   const live = useLive();
-  // Worked out anew when the run changes, not with every reading.
+  // Worked out again when the run changes, not with every reading.
   const minuteMs = Math.floor(live.nowMs / 60_000) * 60_000;
   const { probeKind, fullScaleCounts } = contextOf(garden, parts, minuteMs);
   const outcome = useMemo(

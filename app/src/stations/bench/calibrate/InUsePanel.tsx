@@ -84,7 +84,7 @@ export function InUsePanel({
         </h2>
         <Button onClick={repeat}>Repeat a reference</Button>
         <Button look="primary" onClick={onAnew}>
-          Calibrate anew
+          Calibrate again
         </Button>
       </div>
       <p className="mt-1 text-[14.5px]">

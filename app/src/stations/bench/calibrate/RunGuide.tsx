@@ -134,7 +134,7 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
   );
 }
 
-/** A condition may be captured several times: that shows what pushing the probe in anew is worth. */
+/** A condition may be captured several times: that shows what pushing the probe in again is worth. */
 function Repeats({ point, steps, at }: { point: PointOf; steps: number; at: number }) {
   const counts = point.captures.map((one) => one.rawCounts);
   const spread = Math.max(...counts) - Math.min(...counts);

@@ -8,7 +8,7 @@ import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { knownText } from '../../../words/calibrationText.ts';
 
-/** The numbers that a method asks for once. They can be put right at any time; what was weighed is reckoned anew. */
+/** The numbers that a method asks for once. They can be put right at any time; what was weighed is reckoned again. */
 export function RunInputs({ run, method }: { run: Run; method: Method }) {
   if (method.fields.length === 0) return null;
   return (

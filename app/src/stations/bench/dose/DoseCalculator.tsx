@@ -10,7 +10,7 @@ import { workRunTime, workVolume } from '@plain-trowel/core/dosing/workDose';
 import { useMeasuredFlow as takeFlow } from '@plain-trowel/core/garden/edits/trials';
 import { newContradictions } from '@plain-trowel/core/garden/edits/lineChange';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatFlow, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { Button } from '../../../ui/Button.tsx';
@@ -35,11 +35,11 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
       <h2>Doses</h2>
       <p className="text-[14.5px]">
         {smallest === null ? (
-          'This line is too uneven for any dose to come out within a fifth. Look at the tube and measure again.'
+          'This line is too uneven: no dose would come out within 20 %. Check the tube and measure again.'
         ) : (
           <>
-            The smallest sensible dose is <b className="num font-semibold">{formatNumber(smallest)} ml</b>:
-            less than that does not come out within a fifth.
+            The smallest sensible dose is <b className="num font-semibold">{formatVolume(smallest)}</b>: less
+            than that does not come out within a fifth.
           </>
         )}
       </p>
@@ -111,8 +111,8 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
         </table>
       </div>
       <p className="mt-3 text-[14.5px] leading-10">
-        The rules reckon with <span className="num">{formatNumber(line.flowMlPerS, 2)} ml/s</span>; measured
-        were <span className="num">{formatNumber(flow, 2)} ml/s</span>.{' '}
+        The rules use <span className="num">{formatFlow(line.flowMlPerS)}</span>; you measured{' '}
+        <span className="num">{formatFlow(flow)}</span>.{' '}
         {isTaken ? (
           'They are the same.'
         ) : (
@@ -122,16 +122,16 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
               void commit(
                 `flow of ${line.name}`,
                 (garden) => ({ garden: takeFlow(garden, line.id, fit) }),
-                `${line.name} is reckoned with ${formatNumber(flow, 2)} ml/s and ${formatNumber(fit.tubeS, 1)} s for the tube now.`,
+                `${line.name} is reckoned with ${formatFlow(flow)} and ${formatNumber(fit.tubeS, 1)} s for the tube now.`,
               )
             }
           >
-            Reckon with the measured flow
+            Use the measured flow
           </Button>
         )}
         {!isTaken && clash && (
           <span role="alert" className="mt-1 block text-[14px] text-handle">
-            With it the program would contradict itself. {contradictionText(clash)}
+            With it, settings of the program would contradict each other. {contradictionText(clash)}
           </span>
         )}
       </p>

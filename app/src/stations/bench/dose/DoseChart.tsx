@@ -38,7 +38,7 @@ export function DoseChart({ trials, fit }: { trials: readonly TrialOf[]; fit: Do
         width={width}
         height={TOP + HEIGHT + 38}
         role="img"
-        aria-label={`Volume against run time: ${trials.length} trials, ${formatNumber(1 / fit.secondsPerMl, 1)} ml a second after ${formatNumber(fit.tubeS, 1)} s. The trials stand in the table.`}
+        aria-label={`Volume against run time: ${trials.length} trials, ${formatNumber(1 / fit.secondsPerMl, 1)} ml a second after ${formatNumber(fit.tubeS, 1)} s. The trials are in the table.`}
         className="block text-[12.5px]"
       >
         <text x={LEFT} y={14} className="fill-soft">

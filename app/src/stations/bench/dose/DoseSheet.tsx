@@ -69,7 +69,7 @@ function titleOf({ plot, line }: PlotParts): string {
 
 const NoLine = () => (
   <p className="max-w-[64ch]">
-    Nothing waters this plot but a person. Give it a pump or a valve under{' '}
+    This plot is watered by hand. Give it a pump or a valve under{' '}
     <b className="font-semibold">Change this plot</b> on the Readout sheet; here you then measure how long it
     must run for 100 ml, and where its water goes.
   </p>

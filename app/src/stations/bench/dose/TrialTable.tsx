@@ -1,7 +1,7 @@
 import { suspectTrial, volumeOf, type DoseFit } from '@plain-trowel/core/dosing/doseFit';
 import { removeTrial, setTrialUsed } from '@plain-trowel/core/garden/edits/trials';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Check } from '../../../ui/Check.tsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
@@ -19,8 +19,8 @@ export function TrialTable({ line, fit }: { line: WaterLine; fit: DoseFit | null
       {suspect && (
         <p className="mt-3 border-l-[3px] border-chaff pl-3 text-[14.5px]">
           <b className="font-semibold">Look again.</b> The run of {used[suspect.at]?.runS} s is{' '}
-          {formatNumber(Math.abs(suspect.offMl))} ml {suspect.offMl > 0 ? 'above' : 'below'} what the others
-          say. Measure it again, or leave it out.
+          {formatVolume(Math.abs(suspect.offMl))} {suspect.offMl > 0 ? 'above' : 'below'} what the others say.
+          Measure it again, or leave it out.
         </p>
       )}
       <Scroll label="Trials" className="mt-3">
@@ -32,7 +32,7 @@ export function TrialTable({ line, fit }: { line: WaterLine; fit: DoseFit | null
               <th className="text-right">Off the line, ml</th>
               <th className="pl-4">When</th>
               <th>Counts</th>
-              <th>Away</th>
+              <th>Remove</th>
             </tr>
           </thead>
           <tbody>

@@ -55,7 +55,7 @@ function LayOut({ plan, answered }: { plan: PlanTools; answered: number }) {
         );
       },
       has
-        ? 'The wiring was laid out anew. What stood there before comes back with Undo.'
+        ? 'The wiring was laid out again. Undo brings back the wiring as it was.'
         : 'Parts laid out, wired and checked.',
     );
     if (saved) void navigate(sheetPath(plan.garden.id, 'plan', 'wiring', null));
@@ -63,13 +63,13 @@ function LayOut({ plan, answered }: { plan: PlanTools; answered: number }) {
   return (
     <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
       <Button look={has ? 'plain' : 'primary'} onClick={() => void wire()}>
-        {has ? 'Lay out and wire anew' : 'Lay out and wire these'}
+        {has ? 'Lay out and wire again' : 'Lay out and wire these'}
       </Button>
       <p className="max-w-[46ch] text-[13.5px] text-soft">
         {answered === 0
           ? 'Without answers this is only the usual start.'
           : has
-            ? 'Replaces the wiring there is; it can be undone.'
+            ? 'Replaces the present wiring; Undo brings it back.'
             : 'Boards, probes and pumps of this garden, and what the choices above add.'}
       </p>
     </div>
@@ -100,9 +100,9 @@ function Questions({ plan, probes }: { plan: PlanTools; probes: number }) {
                 look="quiet"
                 className="text-[13.5px]!"
                 onClick={() => answer(id, null)}
-                aria-label={`Take back the answer: ${answerText(id, answers[id])}`}
+                aria-label={`Clear the answer: ${answerText(id, answers[id])}`}
               >
-                take back
+                clear
               </Button>
             )}
           </div>

@@ -50,7 +50,7 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
   if (rows.length === 0)
     return (
       <p>
-        Here will stand every part with its count, price and cost per year. First lay the parts out: under{' '}
+        Every part will be listed here with its count, price and cost per year. First lay the parts out: under{' '}
         <b className="font-semibold">Questions</b>, or add them one by one under Wiring.
       </p>
     );

@@ -26,7 +26,7 @@ export default function PartsSheet() {
         <h1>{rows.length === 0 ? 'What to buy' : `${wiring.parts.length} parts on the list`}</h1>
         {rows.length === 0 ? (
           <p className="text-soft">
-            Answer what you can; what leads for each topic stands below, with its reasons.
+            Answer what you can; the best candidate for each topic is shown below, with its reasons.
           </p>
         ) : (
           <p>

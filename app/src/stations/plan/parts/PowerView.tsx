@@ -55,8 +55,8 @@ export function PowerView({ plan }: { plan: PlanTools }) {
   if (plan.wiring.parts.length === 0)
     return (
       <p>
-        Here will stand the current of each state, battery life, panel and fuse. First lay the parts out under
-        Questions.
+        The current of each state, battery life, panel and fuse will appear here. First lay the parts out
+        under Questions.
       </p>
     );
   return (
@@ -141,7 +141,7 @@ function Fuse({ plan }: { plan: PlanTools }) {
       <dt className="label">Fuse, on 1.5 mm²</dt>
       <dd className="text-[19px]">
         {fuse === null ? (
-          <span className="text-[14px]">nothing hangs on a supply yet</span>
+          <span className="text-[14px]">nothing is connected to a supply yet</span>
         ) : fuse.ok ? (
           <WorkedNumber id="fuse" worked={fuse.value.worked} className="font-semibold" />
         ) : (
@@ -246,7 +246,7 @@ function DarkDays({ dark, wanted }: { dark: Worked; wanted: number }) {
       Without any sun it goes on for <WorkedNumber id="dark" worked={dark} className="font-semibold" />
       {dark.value >= wanted
         ? `, more than the ${formatNumber(wanted)} you asked for.`
-        : `; you asked for ${formatNumber(wanted)}. A larger battery, a longer interval or a sleeping board brings it there.`}
+        : `; you asked for ${formatNumber(wanted)}. A larger battery, a longer interval or a board that sleeps will get you there.`}
     </p>
   );
 }

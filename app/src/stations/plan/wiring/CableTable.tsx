@@ -16,8 +16,8 @@ export function CableTable({ plan }: { plan: ReturnType<typeof usePlan> }) {
   if (wiring.cables.length === 0)
     return (
       <p>
-        Here will stand each cable with its length and cross-section. Wire something first: the planner gives
-        every part that sits away from the box a cable.
+        Each cable will be listed here with its length and cross-section. Wire something first: the planner
+        gives every part that sits away from the box a cable.
       </p>
     );
   return (

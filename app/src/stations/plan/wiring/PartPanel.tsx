@@ -122,7 +122,7 @@ function PartFields({
             {...props}
             value={entry.id}
             onChange={(event) => {
-              // Read now: the change itself is made when its turn comes, and the choice may have been drawn anew by then.
+              // Read now: the change itself is made when its turn comes, and the choice may have been drawn again by then.
               const entryId = event.target.value;
               void plan.changeWiring(
                 `replace ${part.label}`,

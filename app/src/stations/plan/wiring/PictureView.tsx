@@ -87,7 +87,7 @@ export function PictureView({
               }))
             }
           >
-            Arrange anew
+            Arrange again
           </Button>
         )}
       </div>

@@ -13,7 +13,7 @@ import { AddPartDialog } from './AddPartDialog.tsx';
 
 type PlanTools = ReturnType<typeof usePlan>;
 
-/** What the planner does by itself: wire everything, plan the pins anew; and parts to add by hand. */
+/** What the planner does by itself: wire everything, plan the pins again; and parts to add by hand. */
 export function PlanBar({
   plan,
   blocked,
@@ -51,7 +51,7 @@ export function PlanBar({
       `${wires} wires drawn.${extra}${done.unfed.length > 0 ? ` No supply suits ${done.unfed.join(', ')}.` : ''}`,
     );
   };
-  const pinsAnew = () => {
+  const pinsAgain = () => {
     const done = planPins(clearPins(wiring, catalogue), catalogue, setting.radioOn);
     onBlocked(done.blocked);
     void plan.changeWiring(
@@ -65,7 +65,7 @@ export function PlanBar({
       <div className="mb-3 flex flex-wrap items-center gap-2">
         {empty ? (
           <p className="basis-full">
-            Here will stand the picture of the wiring with every check.{' '}
+            The picture of the wiring will appear here, with every check.{' '}
             <Link
               className="font-semibold underline underline-offset-4"
               to={sheetPath(plan.garden.id, 'plan', 'parts', null)}
@@ -79,7 +79,7 @@ export function PlanBar({
             <Button look={hasOpen ? 'primary' : 'plain'} onClick={wireAll}>
               Wire what is open
             </Button>
-            <Button onClick={pinsAnew}>Plan pins anew</Button>
+            <Button onClick={pinsAgain}>Plan pins again</Button>
           </>
         )}
         <AddButton

@@ -2,7 +2,7 @@ import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
 import { usesProbe } from '@plain-trowel/core/control/programs/programs';
-import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { runVolume } from '@plain-trowel/core/control/runVolume';
 import { workWait } from '@plain-trowel/core/control/workWait';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
@@ -96,11 +96,11 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
                   <dt className="text-soft">24 h</dt>
                   <dd>
                     <span className="num">{formatNumber(answer.givenMl)}</span> of{' '}
-                    <span className="num">{formatNumber(line.dailyMaxMl)} ml</span> counted towards the daily
+                    <span className="num">{formatVolume(line.dailyMaxMl)}</span> counted towards the daily
                     maximum
                     {answer.noRise > 0 &&
                       !answer.isLocked &&
-                      `; ${answer.noRise} of ${line.rise.times} doses raised nothing`}
+                      `; ${answer.noRise} of ${line.rise.times} doses did not raise the reading`}
                   </dd>
                 </>
               )}

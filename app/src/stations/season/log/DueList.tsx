@@ -8,11 +8,11 @@ import { sheetPath } from '../../../frame/stations.ts';
 import { Button } from '../../../ui/Button.tsx';
 
 const WHY: Readonly<Record<Exclude<Due['reason'], 'date'>, string>> = {
-  supply: 'its board runs at another supply now',
-  board: 'it is on another board now',
-  depth: 'it sits at another depth now',
-  soil: 'the soil is another now',
-  guess: 'it reads by a guess from a sister probe',
+  supply: 'its board now runs on another supply voltage',
+  board: 'it is now on another board',
+  depth: 'it is now at another depth',
+  soil: 'the soil has changed',
+  guess: 'it uses a calibration guessed from a similar probe',
 };
 
 /** Calibrations that are due again, in the whole garden: on their day, or because something they belong to has changed. */

@@ -17,7 +17,7 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
       <h2 className="mb-1">What happened</h2>
       {events.length === 0 ? (
         <p className="text-soft">
-          Nothing in this stretch of time. Waterings, references, faults and your notes will stand here.
+          Nothing in this stretch of time. Waterings, references, faults and your notes will appear here.
         </p>
       ) : (
         <table>

@@ -25,7 +25,7 @@ export function ImportQuestion({
       wide
       onClose={() => onAnswer(null)}
       title={clashes > 0 ? `${fileName} differs from the record` : `${fileName} contradicts itself`}
-      description="What is recorded is never changed. Nothing has been taken in yet."
+      description="What is recorded is never changed. Nothing has been imported yet."
     >
       {clashes > 0 && (
         <ClashTable
@@ -46,23 +46,23 @@ export function ImportQuestion({
         />
       )}
       <p className="mt-3">
-        Beside these the file brings <b className="num">{formatNumber(fresh)}</b> new{' '}
+        Besides these, the file has <b className="num">{formatNumber(fresh)}</b> new{' '}
         {fresh === 1 ? 'reading' : 'readings'}.
       </p>
       <div className="mt-4 flex flex-wrap gap-3">
         <Button look="primary" onClick={() => onAnswer('keep')}>
-          {clashes > 0 ? 'Keep mine, take only what is new' : 'Take the first of each'}
+          {clashes > 0 ? 'Keep mine, import only what is new' : 'Keep the first of each'}
         </Button>
         <Button onClick={() => onAnswer('beside')}>
-          {clashes > 0 ? 'Take theirs beside mine, marked' : 'Take both, the later marked'}
+          {clashes > 0 ? 'Keep both, theirs marked' : 'Keep both, the later one marked'}
         </Button>
         <Button look="quiet" onClick={() => onAnswer(null)}>
           Cancel
         </Button>
       </div>
       <p className="mt-2 text-[13.5px] text-soft">
-        A reading beside another decides nothing and is not drawn; it stands in the table of readings and in
-        every export.
+        A marked reading decides nothing and is not drawn; it is listed in the table of readings and in every
+        export.
       </p>
     </Dialog>
   );

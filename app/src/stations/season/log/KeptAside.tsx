@@ -22,7 +22,7 @@ export function KeptAside() {
     <section aria-label="Kept aside" className="mt-5 border-t border-rule pt-3">
       <h2>Kept aside</h2>
       <p className="max-w-[68ch] text-[14.5px]">
-        These records could not be read, so others were begun in their place. They are kept as they were
+        These records could not be read, so new ones were started in their place. They are kept as they were
         found.
       </p>
       <ul className="my-2">
@@ -44,7 +44,7 @@ const plainArrays = (_key: string, value: unknown): unknown =>
 function asideText({ what, name }: AsideRecord, garden: Garden): string {
   if (what === 'stand-in') return 'What the stand-in boards remembered: their pots, tanks and faults.';
   if (what === 'garden') return 'A document of this garden that did not open.';
-  if (what === 'alerts') return 'Which alerts were raised, seen or put off.';
+  if (what === 'alerts') return 'Which alerts were raised, seen or snoozed.';
   const [channelId = '', day = ''] = name.split(' ');
   const channel = garden.channels.find((one) => one.id === channelId);
   return `The readings of ${channel ? channelName(garden, channel) : channelId} on ${day} (UTC).`;

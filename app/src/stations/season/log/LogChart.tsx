@@ -4,7 +4,7 @@ import { countsAtPercent, readCurve } from '@plain-trowel/core/calibration/curve
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import type { Series } from '@plain-trowel/core/records/series';
 import { traceOf } from '@plain-trowel/core/records/trace';
@@ -77,7 +77,7 @@ export function LogChart({
   return (
     <Suspense fallback={<div style={{ height: HEIGHT }} />}>
       <TimeChart
-        label={`${plot.name}, ${scale === 'percent' ? `${fit?.percentKind ?? 'span'} percent` : 'raw counts'} over time, with start and stop limit. The readings stand in the table below.`}
+        label={`${plot.name}, ${scale === 'percent' ? `${fit?.percentKind ?? 'span'} percent` : 'raw counts'} over time, with start and stop limit. The readings are in the table below.`}
         height={HEIGHT}
         timeZone={garden.timeZone}
         fromMs={fromMs}
@@ -95,7 +95,7 @@ export function LogChart({
 function marksOf(events: readonly GardenEvent[], spanMs: number) {
   const waterings = events.flatMap((event) =>
     event.kind === 'pump-stopped' || event.kind === 'poured'
-      ? [{ atMs: event.atMs, label: `${formatNumber(event.volumeMl)} ml` }]
+      ? [{ atMs: event.atMs, label: `${formatVolume(event.volumeMl)}` }]
       : [],
   );
   let lastWordsMs = Infinity;

@@ -85,7 +85,7 @@ function LogOfPlot({ plotId }: { plotId: string }) {
           {series
             ? 'Nothing was read in this stretch of time. Choose a longer one, or connect a board on Bench, Readout.'
             : read.isError
-              ? 'The log cannot be read. What is wrong with the browser’s storage stands above.'
+              ? 'The log cannot be read. See above for what is wrong with the browser’s storage.'
               : 'Reading the log …'}
         </p>
       )}

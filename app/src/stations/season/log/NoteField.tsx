@@ -49,8 +49,7 @@ export function NoteField({ plotId }: { plotId: string }) {
         label="Write into the log"
         className="flex-1"
         error={
-          problem ??
-          (isWaiting ? 'Not on disk yet: it waits and is tried again. Do not close this tab.' : undefined)
+          problem ?? (isWaiting ? 'Not saved yet; the page keeps trying. Do not close this tab.' : undefined)
         }
       >
         {(props) => (

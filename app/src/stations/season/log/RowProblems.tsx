@@ -22,7 +22,7 @@ export function RowProblems({
       wide
       onClose={onClose}
       title={title}
-      description="Mend these rows in the file and choose it again."
+      description="Correct these rows in the file and choose it again."
     >
       <table className="w-full">
         <thead>

@@ -1,5 +1,5 @@
 import type { Drill, Mistake, Week } from '@plain-trowel/core/calibration/drill';
-import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 
 const WHAT: Readonly<Record<Mistake, string>> = {
   'too-early': 'captured too early, while it was still on its way',
@@ -22,9 +22,9 @@ const INSTEAD: Readonly<Record<Mistake, string>> = {
 function weekText(week: Week, perfect: Week): string {
   const more = week.givenMl - perfect.givenMl;
   const parts = [
-    more > 60 && `${formatNumber(more)} ml too much`,
-    more < -60 && `${formatNumber(-more)} ml too little`,
-    week.spiltMl > 0 && `${formatNumber(week.spiltMl)} ml of it over the rim`,
+    more > 60 && `${formatVolume(more)} too much`,
+    more < -60 && `${formatVolume(-more)} too little`,
+    week.spiltMl > 0 && `${formatVolume(week.spiltMl)} of it over the rim`,
     week.dryHours > perfect.dryHours && `${formatDuration(week.dryHours * 3600)} too dry`,
     week.wetHours > perfect.wetHours && `${formatDuration(week.wetHours * 3600)} too wet`,
   ].filter((part) => part !== false);

@@ -51,7 +51,7 @@ export function PracticeView() {
     { key: 'd', does: 'Capture as dry', run: () => capture('dry') },
     { key: 'w', does: 'Capture as wet', run: () => capture('wet') },
     { key: 'j', does: 'Judge what was captured', run: judge },
-    { key: 'r', does: 'Begin the practice anew', run: again },
+    { key: 'r', does: 'Start the practice again', run: again },
   ]);
   return (
     <section aria-label="Practice">
@@ -126,7 +126,7 @@ export function PracticeView() {
           Judge it
         </Button>
         <Button look="quiet" hint="R" onClick={again}>
-          Begin anew
+          Start again
         </Button>
       </div>
       {judged && captures.dry && captures.wet && (

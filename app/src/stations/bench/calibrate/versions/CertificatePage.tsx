@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Certificate } from '@plain-trowel/core/garden/bind/certificate';
-import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
 import { INK, MONO, Page, SOFT } from '../../../../paper/Page.tsx';
 import { MARGIN_MM, wrapText } from '../../../../paper/paper.ts';
 import { fullDay } from '../../../../words/timeText.ts';
@@ -74,13 +74,13 @@ function factsOf(of: Certificate, timeZone: string): readonly (readonly [string,
     ['Method', `${of.method}, curve: ${of.curve}`],
     ['Made', `${fullDay(Date.parse(of.madeAt), timeZone)}${of.who ? ` by ${of.who}` : ''}`],
     ['Soil', of.soil],
-    ['Temperature', of.temperatureC === null ? 'not noted' : `${formatNumber(of.temperatureC, 1)} °C`],
+    ['Temperature', of.temperatureC === null ? 'not noted' : `${formatTemperature(of.temperatureC)}`],
     ['Due again', of.recalibrateBy?.slice(0, 10) ?? ''],
     ['Note', of.note],
     ['Warnings', of.warnings.map((one) => one.replaceAll('-', ' ')).join(', ')],
     [
       'Kind',
-      [of.simulated && 'from a stand-in', of.guess && 'a guess from a sister probe']
+      [of.simulated && 'from a stand-in', of.guess && 'a guess from a similar probe']
         .filter(Boolean)
         .join(', '),
     ],

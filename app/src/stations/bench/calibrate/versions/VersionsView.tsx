@@ -25,7 +25,7 @@ export function VersionsView({ parts }: { parts: PlotParts }) {
   if (!chosen)
     return (
       <p className="text-soft">
-        No version yet. The first calibration of {parts.probe?.label} will stand here, and every later one
+        No version yet. The first calibration of {parts.probe?.label} will be listed here, and every later one
         beside it.
       </p>
     );

@@ -6,7 +6,7 @@ import type { PlotSize } from '@plain-trowel/core/garden/document/waterSchema';
 import { plantGroup } from '@plain-trowel/core/plants/plantGroups';
 import { knownSoil } from '@plain-trowel/core/soils/soilKinds';
 import { readilyAvailable, waterNeed } from '@plain-trowel/core/plants/waterNeed';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
@@ -41,19 +41,19 @@ export function NeedView({ parts }: { parts: PlotParts }) {
             id="need"
             lead
             worked={need}
-            shown={`${formatNumber(twoFigures(need.value))} ml`}
+            shown={`${formatVolume(twoFigures(need.value))}`}
             className="text-[24px]"
           />{' '}
           a day
           {dose != null && dose > 0 && (
             <>
-              : {formatNumber(need.value / dose, 1)} doses of {formatNumber(dose)} ml
+              : {formatNumber(need.value / dose, 1)} doses of {formatVolume(dose)}
             </>
           )}
           .
           {line && need.value > line.dailyMaxMl && (
             <span className="mt-1 block border-l-[3px] border-chaff pl-3 text-[15px]">
-              That is more than the daily maximum of {line.name}, {formatNumber(line.dailyMaxMl)} ml: in this
+              That is more than the daily maximum of {line.name}, {formatVolume(line.dailyMaxMl)}: in this
               weather it would dry out slowly, or a person must help.
             </span>
           )}
@@ -66,7 +66,7 @@ export function NeedView({ parts }: { parts: PlotParts }) {
       {refill && (
         <p className="mt-1 max-w-[68ch]">
           From its start limit to full it takes about{' '}
-          <WorkedNumber id="refill" worked={refill} shown={`${formatNumber(twoFigures(refill.value))} ml`} />;
+          <WorkedNumber id="refill" worked={refill} shown={`${formatVolume(twoFigures(refill.value))}`} />;
           more at once runs through below the roots.
         </p>
       )}
@@ -120,8 +120,8 @@ export function NeedView({ parts }: { parts: PlotParts }) {
         />
       </div>
       <p className="mt-2 max-w-[68ch] text-[14px] text-soft">
-        A first estimate, right within a factor of two: wind, shade, mulch and how leafy the plant is are not
-        in it. A week of weighing the pot, or of the log, knows better.
+        A first estimate, good to within a factor of two: it leaves out wind, shade, mulch and how leafy the
+        plant is. A week of weighing the pot, or of the log, tells more.
       </p>
     </>
   );

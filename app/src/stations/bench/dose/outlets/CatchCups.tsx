@@ -45,11 +45,11 @@ export function CatchCups({ line }: { line: WaterLine }) {
     <details className="mt-4 border-t border-rule pt-2" open={cups.volumesMl.length > 0}>
       <summary className="press py-1 font-semibold">A sprinkler: catch cups, mm per minute</summary>
       <p className="mt-1 max-w-[68ch] text-[14px] text-soft">
-        Set a dozen equal cups about the zone, run it on a still morning, and type what each one caught.
+        Set out a dozen equal cups across the zone, run it on a still morning, and type what each one caught.
       </p>
       {even && rain && (
         <p className="mt-1">
-          It rains <WorkedNumber id="rain" worked={rain} /> in the mean, and the driest quarter gets{' '}
+          It rains <WorkedNumber id="rain" worked={rain} /> on average, and the driest quarter gets{' '}
           <WorkedNumber id="cup-evenness" worked={workEvenness(even)} />; {TARGET_MM} mm take{' '}
           <b className="num font-semibold">{formatDuration((60 * TARGET_MM) / rain.value)}</b>.
         </p>

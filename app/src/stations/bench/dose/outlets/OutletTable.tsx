@@ -33,7 +33,7 @@ export function OutletTable({ line, even }: { line: WaterLine; even: Evenness | 
                 <th>Leads to</th>
                 <th className="text-right">In its cup, ml</th>
                 <th className="text-right">Share, % of all</th>
-                <th className="pl-4">Away</th>
+                <th className="pl-4">Remove</th>
               </tr>
             </thead>
             <tbody>

@@ -3,7 +3,7 @@ import { workEvenness } from '@plain-trowel/core/dosing/workWater';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
 import { sharesByPlot } from '@plain-trowel/core/garden/edits/reservoirs';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { CatchCups } from './CatchCups.tsx';
@@ -20,12 +20,12 @@ export function OutletsView({ line }: { line: WaterLine }) {
     <>
       {even && shares && measured.length > 1 ? (
         <p className="max-w-[68ch] text-[17px]">
-          Of {formatNumber(doseMl)} ml,{' '}
+          Of {formatVolume(doseMl)},{' '}
           {shares.map((share, at) => (
             <span key={share.plotId ?? 'nowhere'}>
               {at > 0 && (at === shares.length - 1 ? ' and ' : ', ')}
               {garden.plots.find((one) => one.id === share.plotId)?.name ?? 'no plot'} gets{' '}
-              <b className="num font-semibold">{formatNumber((doseMl * share.percent) / 100)} ml</b>
+              <b className="num font-semibold">{formatVolume((doseMl * share.percent) / 100)}</b>
             </span>
           ))}
           . The driest outlet gets <WorkedNumber id="evenness" lead worked={workEvenness(even)} />

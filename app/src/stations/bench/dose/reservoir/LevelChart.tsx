@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import { reservoirOf, volumeIn } from '@plain-trowel/core/dosing/reservoir';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatLitres, formatNumber } from '@plain-trowel/core/quantity/format';
 import { useLive } from '../../../../links/liveContext.ts';
 
 const [WIDTH, HEIGHT, LEFT, TOP, RIGHT] = [300, 150, 46, 10, 10];
@@ -28,7 +28,7 @@ export function LevelChart({ tank }: { tank: Reservoir }) {
       width={WIDTH}
       height={TOP + HEIGHT + 36}
       role="img"
-      aria-label={`Water in ${tank.name} over what its sensor reads, ${knots.length} known levels, full at ${formatNumber(fullMl / 1000, 1)} litres`}
+      aria-label={`Water in ${tank.name} over what its sensor reads, ${knots.length} known levels, full at ${formatLitres(fullMl)}`}
       className="block text-[12.5px]"
     >
       {y.ticks(4).map((volumeMl) => (

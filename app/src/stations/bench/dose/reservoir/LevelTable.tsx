@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { reservoirOf, type ReservoirIssue } from '@plain-trowel/core/dosing/reservoir';
 import { addLevel, removeLevel } from '@plain-trowel/core/garden/edits/reservoirs';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatLitres, formatNumber } from '@plain-trowel/core/quantity/format';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
@@ -28,7 +28,7 @@ function outsideText(raw: number | null, litres: number | null): string | null {
   if (raw !== null && (raw < LEVEL_RAW.least || raw > LEVEL_RAW.most))
     return `From ${formatNumber(LEVEL_RAW.least)} to ${formatNumber(LEVEL_RAW.most)}.`;
   if (litres !== null && (litres < 0 || litres * 1000 > MOST_LEVEL_ML))
-    return `Water from 0 to ${formatNumber(MOST_LEVEL_ML / 1000)} l.`;
+    return `Water from 0 to ${formatLitres(MOST_LEVEL_ML)}.`;
   return null;
 }
 
@@ -71,7 +71,7 @@ export function LevelTable({ tank }: { tank: Reservoir }) {
               <tr>
                 <th className="text-right">Sensor reads, raw</th>
                 <th className="text-right">Water, l</th>
-                <th className="pl-4">Away</th>
+                <th className="pl-4">Remove</th>
               </tr>
             </thead>
             <tbody>
@@ -117,7 +117,7 @@ export function LevelTable({ tank }: { tank: Reservoir }) {
               />
             )}
           </Field>
-          <Field label="With so much water" unit="l" className="w-[130px]">
+          <Field label="Water at that reading" unit="l" className="w-[130px]">
             {(props) => (
               <input
                 {...props}

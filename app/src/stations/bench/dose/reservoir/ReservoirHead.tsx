@@ -2,7 +2,7 @@ import { reservoirOf } from '@plain-trowel/core/dosing/reservoir';
 import { workDaysLeft, workVolumeIn } from '@plain-trowel/core/dosing/workWater';
 import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatLitres, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 
@@ -50,7 +50,7 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
               id={`tank ${tank.id}`}
               lead
               worked={workVolumeIn(curve.value, present.rawCounts)}
-              shown={`${formatNumber(now.volumeMl / 1000, 1)} litres`}
+              shown={`${formatLitres(now.volumeMl)}`}
               className="text-[24px]"
             />
           )}{' '}
@@ -59,11 +59,11 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
             <b className="font-semibold text-handle">Below its minimum: its lines do not run.</b>
           ) : days ? (
             <>
-              At <span className="num">{formatNumber(usedMlPerDay)} ml</span> a day that lasts{' '}
+              At <span className="num">{formatVolume(usedMlPerDay)}</span> a day that lasts{' '}
               <WorkedNumber id={`days ${tank.id}`} worked={days} />.
             </>
           ) : (
-            'Nothing was taken in the last week, so how long it lasts is open.'
+            'Nothing was taken in the last week, so how long it will last is not known.'
           )}
         </p>
       )}

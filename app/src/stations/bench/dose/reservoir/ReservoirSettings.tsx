@@ -1,7 +1,7 @@
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { removeReservoir, setReservoir } from '@plain-trowel/core/garden/edits/reservoirs';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatLitres } from '@plain-trowel/core/quantity/format';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Field } from '../../../../ui/Field.tsx';
@@ -75,7 +75,7 @@ export function ReservoirSettings({ tank }: { tank: Reservoir }) {
           whole={false}
           check={(litres) =>
             fullMl > 0 && litres * 1000 >= fullMl
-              ? `Full it holds ${formatNumber(fullMl / 1000, 1)} l, so nothing would ever run. Set the minimum below that, or add the full level.`
+              ? `Full it holds ${formatLitres(fullMl)}, so nothing would ever run. Set the minimum below that, or add the full level.`
               : null
           }
           onKeep={(litres) => set('minimum', { minimumMl: Math.round(litres * 1000) })}

@@ -31,7 +31,7 @@ export function ReservoirView({ line }: { line: WaterLine | null }) {
       {sorted.length === 0 && (
         <p className="max-w-[68ch] text-[16px]">
           No reservoir is described. With a distance sensor above the water, a level probe or a float switch,
-          the board stops its pump before it runs dry, and here stands how many days are left.
+          the board stops its pump before it runs dry, and this sheet shows how many days are left.
         </p>
       )}
       {sorted.length > 0 && (

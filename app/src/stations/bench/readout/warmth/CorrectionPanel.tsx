@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { setCorrection } from '@plain-trowel/core/garden/edits/bench';
 import { channelName, meantValue } from '@plain-trowel/core/garden/bind/channels';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
 import {
   lineOf,
   NO_CORRECTION,
@@ -48,7 +48,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
   const one = () => {
     if (raw === undefined || meant === null) return;
     const more = offsetOf({ read: meant, trusted });
-    const against = `a trusted thermometer at ${formatNumber(trusted, 1)} °C`;
+    const against = `a trusted thermometer at ${formatTemperature(trusted)}`;
     if (correction.kind === 'thermistor')
       keep({ ...correction, offset: correction.offset + more, ...made, against });
     else if (correction.kind === 'line')
@@ -69,7 +69,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
         kind: 'line',
         ...line.value,
         ...made,
-        against: `${formatNumber(low.trusted, 1)} and ${formatNumber(trusted, 1)} °C`,
+        against: `${formatNumber(low.trusted, 1)} and ${formatTemperature(trusted)}`,
       });
   };
   const trim = () => {

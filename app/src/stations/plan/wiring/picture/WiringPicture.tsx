@@ -44,7 +44,7 @@ export default function WiringPicture(props: Props) {
   );
 }
 
-/** Lays the picture out anew whenever its parts or wires change; until that is done the last one stays. */
+/** Lays the picture out again whenever its parts or wires change; until that is done the last one stays. */
 function useLayout(picture: Picture): Layout | null {
   const [layout, setLayout] = useState<Layout | null>(null);
   // Labels and colours do not move anything.
@@ -128,7 +128,7 @@ const LEAST_ZOOM = 0.7;
 const MOST_ZOOM = 1.15;
 const MARGIN = 14;
 
-/** Shows the whole picture when it is legible so, else its whole width from the top; anew when the picture or its room changes. */
+/** Shows the whole picture when it is legible so, else its whole width from the top; again when the picture or its room changes. */
 function useFit(layout: Layout | null, picture: Picture, lit: Lit | null): void {
   const { setViewport, fitView } = useReactFlow();
   const room = useStore((state) => `${state.width} ${state.height}`);

@@ -10,7 +10,7 @@ import { useLine } from './useLine.ts';
 
 const KEYS = Object.keys(CONDITION_ROWS) as readonly (keyof SavedConditions)[];
 
-/** What must be so besides. A condition that nothing in the garden measures is refused, for it would hold the line for ever. */
+/** What must be so besides. A condition that nothing in the garden measures is refused, for it would hold the line forever. */
 export function ConditionFields({ line }: { line: WaterLine }) {
   const { garden } = useGarden();
   const { check, keep } = useLine(line);

@@ -22,9 +22,9 @@ export function OrderPanel({ line }: { line: WaterLine }) {
       {answer.isLocked ? (
         <div className="border-l-[3px] border-handle pl-3">
           <p role="alert" className="max-w-[62ch]">
-            <b className="font-semibold">{line.name} is locked.</b> Doses raised nothing at the probe: the
-            tube is off, the pump is dry or the probe is out of the soil. Look at all three before you let it
-            go on.
+            <b className="font-semibold">{line.name} is locked.</b> Several doses did not raise the reading:
+            the tube is off, the pump is dry or the probe is out of the soil. Check all three before you
+            unlock it.
           </p>
           <Button className="mt-2" look="primary" onClick={() => order({ kind: 'unlock' })}>
             I have looked: unlock it

@@ -1,6 +1,6 @@
 import type { Reason } from '@plain-trowel/core/control/contract/reasons';
 import type { DayReplay, Stretch } from '@plain-trowel/core/garden/bind/replayDay';
-import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatDuration, formatVolume } from '@plain-trowel/core/quantity/format';
 import { reasonText } from '../../../../words/reasonText.ts';
 
 /** At rest because there is nothing to do, not because something holds it. */
@@ -25,7 +25,7 @@ export function replaySentence(replay: DayReplay): string {
   const ran =
     replay.runs === 0
       ? 'It would not have run.'
-      : `It would have run ${replay.runs === 1 ? 'once' : `${replay.runs} times`} and given ${formatNumber(replay.volumeMl)} ml.`;
+      : `It would have run ${replay.runs === 1 ? 'once' : `${replay.runs} times`} and given ${formatVolume(replay.volumeMl)}.`;
   const totals = new Map<Reason, number>();
   for (const one of holdsOf(replay))
     totals.set(one.reason, (totals.get(one.reason) ?? 0) + (one.toMs - one.fromMs) / 1000);

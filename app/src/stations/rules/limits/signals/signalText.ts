@@ -28,7 +28,7 @@ export function stateName(state: SignalState): string {
 export function stateWhen(state: SignalState): string {
   switch (state) {
     case 'locked':
-      return 'doses raised nothing';
+      return 'doses did not raise the reading';
     case 'probe-fault':
       return 'silent, or at the rail';
     case 'tank-low':
