@@ -97,6 +97,8 @@ export function reasonText(reason: Reason): string {
       return 'the battery voltage is not known';
     case 'already-runs':
       return 'it is running already';
+    case 'below-stop':
+      return 'the next dose of the round: the soil is still below the stop limit';
     case 'settings-changed':
       return 'the settings of its board were changed';
   }

@@ -51,6 +51,7 @@ const REASONS_FROZEN = [
   'battery-unknown',
   'already-runs',
   'settings-changed',
+  'below-stop',
 ];
 
 test('the number of a reason never changes', () => {

@@ -56,7 +56,8 @@ export const REASONS = [
   'battery-unknown',
   // Orders
   'already-runs',
-  // Ends that came later to the list
+  // Later additions
   'settings-changed',
+  'below-stop',
 ] as const;
 export type Reason = (typeof REASONS)[number];

@@ -104,7 +104,7 @@ const lawsOf = ({ config }: World): Law[] => {
         probes.see(seen.bootS, seen.input.sensors);
         return worst((line, at) => {
           const start = startOf(seen, at);
-          if (!start || !['below-start', 'dry-enough'].includes(start.reason)) return null;
+          if (!start || !['below-start', 'below-stop', 'dry-enough'].includes(start.reason)) return null;
           const sensor = config.sensors[line.sensor ?? -1];
           const reading = probes.at(line.sensor ?? -1);
           if (!sensor || !reading) return 'no reading at all';
@@ -183,7 +183,17 @@ describe('in any world', () => {
   );
 });
 const MET = [
-  ...['below-start', 'dry-enough', 'timer', 'follows', 'order', 'dose-done', 'above-stop', 'stop-order'],
+  ...[
+    'below-start',
+    'below-stop',
+    'dry-enough',
+    'timer',
+    'follows',
+    'order',
+    'dose-done',
+    'above-stop',
+    'stop-order',
+  ],
   ...[
     'max-run',
     'daily-max',

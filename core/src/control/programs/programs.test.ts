@@ -46,9 +46,9 @@ describe('pulse and soak', () => {
     expect(told(seconds(config, 600, 10_000, () => DRY).events)).toEqual([
       '600 started below-start',
       '612 stopped dose-done',
-      '1332 started below-start',
+      '1332 started below-stop',
       '1344 stopped dose-done',
-      '2064 started below-start',
+      '2064 started below-stop',
       '2076 stopped dose-done',
       // 7200 s after the end of the third.
       '9276 started below-start',
@@ -60,13 +60,13 @@ describe('pulse and soak', () => {
     expect(told(events)).toEqual([
       '600 started below-start',
       '612 stopped dose-done',
-      '1332 started below-start',
+      '1332 started below-stop',
       '1344 stopped dose-done',
     ]);
   });
   test('wet for a moment while the water passes the probe does not end it; wet after the soak does', () => {
     const passing = seconds(config, 600, 1340, (nowS) => (nowS > 612 && nowS < 700 ? WET : MIDDLE - 110));
-    expect(told(passing.events)).toContain('1332 started below-start');
+    expect(told(passing.events)).toContain('1332 started below-stop');
     const dried = (nowS: number) => (nowS < 612 ? DRY : nowS < 1500 ? WET : MIDDLE);
     const { events, state } = seconds(config, 600, 1600, dried);
     expect(told(events)).toHaveLength(2);

@@ -1,5 +1,6 @@
 import { z } from '../../quantity/schema.ts';
 import { doseS } from '../contract/dose.ts';
+import type { Reason } from '../contract/reasons.ts';
 import type { LineState } from '../contract/types.ts';
 import { found } from './contradiction.ts';
 import type { ProgramRecord, Sight } from './record.ts';
@@ -59,11 +60,12 @@ export const pulseSoak = {
   usesProbe: true,
   wants: ({ startTenths, stopTenths, pulseMl, soakS, mostPulses }, line, flow, { sensor, input }) => {
     const tenths = sensor?.tenths ?? 0;
-    const pulse = { runS: doseS(flow, pulseMl), reason: 'below-start', slot: null } as const;
-    if (line.pulses === 0 || line.lastStopS === null) return tenths < startTenths ? pulse : 'not-below-start';
+    const pulse = (reason: Reason) => ({ runS: doseS(flow, pulseMl), reason, slot: null });
+    if (line.pulses === 0 || line.lastStopS === null)
+      return tenths < startTenths ? pulse('below-start') : 'not-below-start';
     if (input.nowS - line.lastStopS < soakS) return 'soaking';
     if (tenths >= stopTenths) return 'not-below-start';
-    return line.pulses < mostPulses ? pulse : 'pulses-used';
+    return line.pulses < mostPulses ? pulse('below-stop') : 'pulses-used';
   },
   wake: ({ soakS, restS }, { pulses, lastStopS }) =>
     pulses > 0 && lastStopS !== null ? [lastStopS + soakS, lastStopS + restS] : [],
