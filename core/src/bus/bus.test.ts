@@ -209,6 +209,17 @@ describe('register maps', () => {
       [30, 1],
     ]);
   });
+  test('up to four registers that nobody wants are read along; five are too many', () => {
+    const map = (second: number) => ({
+      id: 'own',
+      name: 'Own',
+      readFunction: 3 as const,
+      address: null,
+      fields: [at(0), at(second)],
+    });
+    expect(planReads(map(5), 1).map(({ request }) => request.count)).toEqual([6]);
+    expect(planReads(map(6), 1).map(({ request }) => request.count)).toEqual([1, 1]);
+  });
   test('a float that is no number is left out', () => {
     const plan = {
       request: { function: 3 as const, address: 1, register: 0, count: 2 },

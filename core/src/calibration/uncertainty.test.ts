@@ -121,3 +121,18 @@ describe('points from captures', () => {
     expect(pointOf([capture(1000)], known, 2000).sigma.unsettled).toBe(10);
   });
 });
+
+test('few points miss the truth by Student’s t of their degrees of freedom, worked by hand', () => {
+  // Residuals 1, −1, −1, 1 about a line stand at right angles to it, so least squares finds the line itself: 2 degrees of freedom are left of four points.
+  const points = [1, -1, -1, 1].map((off, at) => ({
+    counts: 1000 + 1000 * at,
+    percent: 50 - 10 * at + off,
+    sigma: { repeat: 0, single: 0, unsettled: 0 },
+    sigmaPercent: 0.1,
+    common: [],
+    temperatureC: null,
+  }));
+  const made = calibrate(points, 'line', { percentKind: 'volumetric', noiseCounts: 1 });
+  // Left out, an inner point is missed by its residual over 1 − 0.3; t of two degrees of freedom is 4.303, the normal quantile 1.96.
+  expect(made?.fitSigma).toBeCloseTo((4.303 / 1.96) * (1 / 0.7), 6);
+});

@@ -114,7 +114,8 @@ function fitSigmaOf(points: readonly FitPoint[], curve: Curve, settings: FitSett
   if (points.length === 2) return UNPROVED_LINE_FRAC * range;
   const leftOut = leaveOneOut(points, kind, settings) ?? 0;
   const degreesOfFreedom = points.length - LEAST_POINTS[kind];
-  if ('knots' in curve.shape || degreesOfFreedom <= 0) return Math.max(leftOut, (UNPROVED_LINE_FRAC / 2) * range);
+  if ('knots' in curve.shape || degreesOfFreedom <= 0)
+    return Math.max(leftOut, (UNPROVED_LINE_FRAC / 2) * range);
   const squares = points.reduce(
     (sum, point) => sum + (modelAt(curve.shape, point.counts, point.temperatureC) - point.percent) ** 2,
     0,
