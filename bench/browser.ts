@@ -7,6 +7,7 @@ import { gzipSync } from 'node:zlib';
 import { writeGardenFile } from '../core/src/garden/document/gardenFile.ts';
 import { createServer } from '../gateway/src/server.ts';
 
+import { benchBudget } from './budget.ts';
 import { bigGarden } from './bigWiring.ts';
 import { openManyChannels } from './manyChannels.ts';
 
@@ -160,7 +161,7 @@ const say = (what: string, seen: Smoothness) =>
     `  ${what.padEnd(36)} ${seen.framesPerS.toFixed(0)} frames/s, worst ${seen.worstFrameMs.toFixed(0)} ms, ${(seen.busyShare * 100).toFixed(1)} % of the time in tasks over 50 ms`,
   );
 
-export async function benchBrowser(options: { tenMinutes: boolean }): Promise<void> {
+export async function benchBrowser(options: { tenMinutes: boolean; onlyBudget: boolean }): Promise<void> {
   const server = createServer(DIST).listen(0, '127.0.0.1');
   await new Promise((ready) => server.once('listening', ready));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -169,6 +170,8 @@ export async function benchBrowser(options: { tenMinutes: boolean }): Promise<vo
     args: ['--no-sandbox', '--disable-gpu'],
   });
   try {
+    await benchBudget(browser, address);
+    if (options.onlyBudget) return;
     console.log('\nBrowser');
     console.log(
       `  ${'first scripts, gzipped'.padEnd(36)} ${(firstScriptBytes() / 1000).toFixed(0)} kB (wanted: under 220 kB)`,

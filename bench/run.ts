@@ -3,7 +3,19 @@ import { benchCore } from './core.ts';
 import { benchCalibration } from './calibration.ts';
 import { benchSettling } from './settling.ts';
 
-benchCore();
-benchSettling();
-benchCalibration();
-await benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes') });
+const BENCHES = {
+  core: () => benchCore(),
+  settling: () => benchSettling(),
+  calibration: () => benchCalibration(),
+  browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), onlyBudget: false }),
+};
+
+/** Parts of a bench, for when only they are named. */
+const PARTS = {
+  budget: () => benchBrowser({ tenMinutes: false, onlyBudget: true }),
+};
+
+/** All of them, or those that are named. */
+const named = process.argv.slice(2).filter((one) => !one.startsWith('-'));
+for (const [name, run] of Object.entries({ ...BENCHES, ...PARTS }))
+  if (named.length === 0 ? name in BENCHES : named.includes(name)) await run();

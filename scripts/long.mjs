@@ -1,5 +1,5 @@
-// npm run test:long: what takes too long for every change. Ten thousand hostile files a parser, random edits by the thousand, and two hundred rounds of
-// storage torture in a real browser.
+// npm run test:long: what takes too long for every change. The engine's laws over ten thousand worlds and days, ten thousand hostile files a parser, random
+// edits by the thousand, the coverage of the ± and the false "steady" printed, and two hundred rounds of storage torture in a real browser.
 import { bin, build, chromium, endWithParent, freePort, NO_CHROMIUM, ready, tied } from './ready.mjs';
 
 ready();
@@ -16,7 +16,14 @@ const run = (command, args) =>
   );
 
 const codes = [
-  await run('vitest', ['run', 'core/src/garden/admit.test.ts', 'app/src/data/hostileFiles.test.ts']),
+  await run('vitest', [
+    'run',
+    'core/src/garden/bind/admit.test.ts',
+    'app/src/data/hostileFiles.test.ts',
+    'core/src/control/engine/engine.properties.test.ts',
+    'core/src/control/vectors',
+  ]),
+  await run('tsx', ['bench/run.ts', 'calibration', 'settling']),
   await run('playwright', ['test', 'e2e/torture.spec.ts', '--reporter=list']),
 ];
 process.exit(codes.every((code) => code === 0) ? 0 : 1);

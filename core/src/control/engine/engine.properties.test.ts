@@ -9,9 +9,11 @@ import { DAY_S, guards, live, worldOf, type Seen, type World } from './worldForT
 import type { EngineConfig, Guards } from './settings.ts';
 import type { EngineEvent, RawReading } from '../contract/types.ts';
 
-const WORLDS = 2000;
+/** A slice for every change; ten thousand with `npm run test:long`, which also asks whether they were rich enough. */
+const WORLDS = process.env.TROWEL_LONG ? 10_000 : 500;
+const LONG_MS_FACTOR = process.env.TROWEL_LONG ? 20 : 1;
 const SEED = 20_261_126;
-const LONG_MS = 240_000;
+const LONG_MS = 240_000 * LONG_MS_FACTOR;
 const named = (law: string) => `${law} (${WORLDS} worlds, seed ${SEED})`;
 
 /** What breaks a law, or null. Told at the end of the day, or at the moment when it happens. */
@@ -177,7 +179,8 @@ describe('in any world', () => {
         { seed: SEED, numRuns: WORLDS },
       );
       // The worlds are rich enough: every guard was met, and every kind of start happened but the fallback, which waits a day.
-      for (const reason of MET) expect(kinds.get(reason) ?? 0, reason).toBeGreaterThan(10);
+      if (WORLDS >= 2000)
+        for (const reason of MET) expect(kinds.get(reason) ?? 0, reason).toBeGreaterThan(10);
     },
     LONG_MS,
   );

@@ -1,0 +1,47 @@
+/** What an open sheet costs: the sample garden's boards at sixty times their pace, one sheet after the other. Budget: 8 % of one core, no task over 50 ms. */
+import type { Browser, Page } from '@playwright/test';
+
+const SHEETS = ['Readout', 'Calibrate', 'Dose', 'Limits', 'Log', 'Parts', 'Wiring'] as const;
+const WATCHED_S = 10;
+
+/** Seconds that the page's main thread has worked since it was opened. */
+async function workedS(page: Page): Promise<number> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Performance.enable');
+  const { metrics } = await session.send('Performance.getMetrics');
+  await session.detach();
+  return metrics.find((one) => one.name === 'TaskDuration')?.value ?? Number.NaN;
+}
+
+export async function benchBudget(browser: Browser, address: string): Promise<void> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.addInitScript(() => {
+    const tasks: number[] = [];
+    Object.assign(globalThis, { longTasks: tasks });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) tasks.push(entry.duration);
+    }).observe({ type: 'longtask' });
+  });
+  await page.goto(`${address}/sample`);
+  await page.waitForURL(/\/bench\/readout/);
+  await page.getByRole('button', { name: /^Reading now/ }).waitFor();
+  await page.getByRole('group', { name: 'Clock' }).getByText('×60', { exact: true }).click();
+  console.log(
+    `An open sheet, boards at ×60, ${WATCHED_S} s each (budget: 8 % of one core, no task over 50 ms)`,
+  );
+  for (const name of SHEETS) {
+    await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name, exact: true }).click();
+    // Opening it is not what is measured here.
+    await page.waitForTimeout(3000);
+    await page.evaluate('longTasks.length = 0');
+    const before = await workedS(page);
+    await page.waitForTimeout(WATCHED_S * 1000);
+    const worked = (await workedS(page)) - before;
+    const tasks = await page.evaluate<number[]>('longTasks');
+    console.log(
+      `  ${name.padEnd(12)} ${((100 * worked) / WATCHED_S).toFixed(1).padStart(5)} % of one core, ${tasks.length} tasks over 50 ms${tasks.length > 0 ? `, the longest ${Math.max(...tasks).toFixed(0)} ms` : ''}`,
+    );
+  }
+  await context.close();
+}

@@ -1,0 +1,78 @@
+// npm run mutate -- ROOM: changes lines of a room, drawn with a seed, and asks whether a test notices. Rooms: control, calibration, dosing, settling, wiring.
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import { bin, ready, root } from './ready.mjs';
+
+/** Which files are changed, which tests must notice, and how large a share of the lines is drawn, so that there are two hundred mutants or more. */
+const ROOMS = {
+  control: {
+    files: ['control/engine', 'control/programs', 'control/conditions', 'control/host', 'control/contract'],
+    tests: [
+      'control/engine/engine.test.ts',
+      'control/programs',
+      'control/host',
+      'control/contract',
+      'control/codes.test.ts',
+      'garden/bind',
+    ],
+    share: 0.25,
+  },
+  calibration: { files: ['calibration'], tests: ['calibration'], share: 0.1 },
+  dosing: { files: ['dosing'], tests: ['dosing'], share: 0.6 },
+  settling: { files: ['settling'], tests: ['settling'], share: 0.3 },
+  wiring: { files: ['wiring/checks'], tests: ['wiring'], share: 0.08 },
+};
+const SEED = 20_261_127;
+
+const [name = ''] = process.argv.slice(2);
+const room = ROOMS[name];
+if (!room) {
+  console.error(`Say which room: ${Object.keys(ROOMS).join(', ')}.`);
+  process.exit(2);
+}
+ready();
+
+let at = SEED;
+const draw = () => {
+  at = (Math.imul(at, 1_664_525) + 1_013_904_223) >>> 0;
+  return at / 4_294_967_296;
+};
+const sources = (folder) =>
+  readdirSync(join(root, 'core/src', folder))
+    .filter((file) => file.endsWith('.ts') && !/test\.ts$|ForTests/.test(file))
+    .map((file) => `core/src/${folder}/${file}`);
+const mutate = room.files.flatMap(sources).flatMap((file) =>
+  readFileSync(join(root, file), 'utf8')
+    .split('\n')
+    .flatMap((_, line) => (draw() < room.share ? [`${file}:${line + 1}-${line + 1}`] : [])),
+);
+
+writeFileSync(
+  join(root, 'reports/vitest.mutate.config.mjs'),
+  `export default { root: ${JSON.stringify(root)}, test: { include: ${JSON.stringify(
+    room.tests.map((one) => (one.endsWith('.ts') ? `core/src/${one}` : `core/src/${one}/**/*.test.ts`)),
+  )}, environment: 'node', isolate: false, testTimeout: 60_000 } };\n`,
+);
+writeFileSync(
+  join(root, 'reports/stryker.config.json'),
+  JSON.stringify({
+    testRunner: 'vitest',
+    vitest: { configFile: join(root, 'reports/vitest.mutate.config.mjs'), related: false },
+    mutate,
+    coverageAnalysis: 'perTest',
+    reporters: ['clear-text', 'json'],
+    jsonReporter: { fileName: join(root, `reports/mutation-${name}.json`) },
+    clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
+    concurrency: 2,
+    timeoutMS: 15_000,
+    ignoreStatic: true,
+    tempDirName: 'reports/stryker',
+    thresholds: { high: 85, low: 75, break: null },
+  }),
+);
+const done = spawnSync(bin('stryker'), ['run', 'reports/stryker.config.json'], {
+  cwd: root,
+  stdio: 'inherit',
+});
+process.exit(done.status ?? 1);
