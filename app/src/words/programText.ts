@@ -31,8 +31,7 @@ function slotsText(slots: readonly { minute: number; days: number }[]): string {
     : `At ${listed(sorted.map((slot) => `${minuteText(slot.minute)} ${daysText(slot.days)}`))}`;
 }
 
-const ml = (volume: number): string =>
-  volume >= 10_000 ? formatLitres(volume) : formatVolume(volume);
+const ml = (volume: number): string => (volume >= 10_000 ? formatLitres(volume) : formatVolume(volume));
 
 /** What must be so, besides: "only in the dark, when no rain is told". */
 function conditionsText({ conditions, tankId }: WaterLine, garden: Garden): string[] {

@@ -4,7 +4,7 @@
  * Line, inverse and quadratic are weighted least squares (Björck 1996, by QR); table and monotone cubic go through every point. Points weigh by what
  * they may be off by: the raw value's share turned into percent by the slope, and the known percent's own.
  */
-import { Matrix, QrDecomposition } from 'ml-matrix';
+import { leastSquares } from '../quantity/leastSquares.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';
 import {
@@ -60,7 +60,7 @@ export function fitCurve(
   const needs = LEAST_POINTS[kind];
   if (points.length < needs) return fail({ kind: 'too-few', has: points.length, needs });
   const shape =
-    kind === 'table' || kind === 'monotone' ? throughPoints(points, kind) : ok(leastSquares(points, kind));
+    kind === 'table' || kind === 'monotone' ? throughPoints(points, kind) : ok(fitted(points, kind));
   if (!shape.ok) return shape;
   const counts = points.map((point) => point.counts);
   return makeCurve(
@@ -84,7 +84,7 @@ function throughPoints(
   return ok({ kind, knots });
 }
 
-function leastSquares(points: readonly FitPoint[], kind: FittedKind): CurveShape {
+function fitted(points: readonly FitPoint[], kind: FittedKind): CurveShape {
   const counts = points.map((point) => point.counts);
   const handy = {
     kind,
@@ -110,10 +110,13 @@ function leastSquares(points: readonly FitPoint[], kind: FittedKind): CurveShape
       value: point.percent * weight,
     };
   });
-  const solved = new QrDecomposition(new Matrix(rows.map((row) => row.columns)));
-  const solution = solved.isFullRank()
-    ? solved.solve(Matrix.columnVector(rows.map((row) => row.value))).to1DArray()
-    : (rows[0]?.columns.map(() => Number.NaN) ?? []);
+  const solution =
+    leastSquares(
+      rows.map((row) => row.columns),
+      rows.map((row) => row.value),
+    ) ??
+    rows[0]?.columns.map(() => Number.NaN) ??
+    [];
   const perDegree = solution.at(-1) ?? 0;
   return {
     ...handy,

@@ -48,7 +48,7 @@ export function DueList() {
       </ul>
       {dated.length > 0 && (
         <div className="mt-2">
-          <Button onClick={() => void saveReminders(garden, dated)}>Reminders as iCalendar</Button>
+          <Button onClick={() => saveReminders(garden, dated)}>Reminders as iCalendar</Button>
         </div>
       )}
     </section>

@@ -38,7 +38,7 @@ export function CertificateView({ parts, calibration }: { parts: PlotParts; cali
           )}
         </Field>
         <span className="no-print flex flex-wrap gap-2">
-          <Button disabled={due === null} onClick={() => void saveReminders(garden, [calibration])}>
+          <Button disabled={due === null} onClick={() => saveReminders(garden, [calibration])}>
             Reminder as iCalendar
           </Button>
           <Button onClick={() => download(`${name}.json`, certificateJson(certificate), 'application/json')}>
