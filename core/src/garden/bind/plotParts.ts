@@ -1,4 +1,4 @@
-/** What belongs together in a garden: a plot with its probe, channel, board, calibration and water line. */
+/** What belongs together: a plot with its probe, channel, board, calibration and water line. */
 import type { Curve } from '../../calibration/curve.ts';
 import { curveOf } from './curveOf.ts';
 import type { Board, Calibration, Channel, Garden, Plot, Probe, Run, WaterLine } from '../document/schema.ts';

@@ -54,7 +54,7 @@ export function redo<T>(history: History<T>): History<T> {
   return { present: led.present, past: [...history.past, led.back], future: history.future.slice(0, -1) };
 }
 
-/** The document that a step leads to, and the step that leads from there to where it began; null for a step of another document. */
+/** The document that a step leads to, and the step that leads from there to where it began; null when it belongs to another one */
 function along<T>(from: T, step: Change): { readonly present: T; readonly back: Change } | null {
   try {
     const present = applyPatch(from, step.patch) as T;
