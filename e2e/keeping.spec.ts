@@ -228,6 +228,8 @@ test('a full disk: told on every sheet, what waits is counted and can be saved, 
     notice.getByRole('button', { name: /Save what this page holds/ }).click(),
   );
   expect(zip.subarray(0, 2).toString()).toBe('PK');
+  await notice.getByRole('button', { name: 'Try again' }).click();
+  await expect(message(page, /It still does not work/)).toBeVisible();
   // The browser asks before the page is left.
   let asked = false;
   page.once('dialog', (dialog) => {

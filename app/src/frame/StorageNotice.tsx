@@ -1,6 +1,8 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { useGarden } from '../data/gardenContext.ts';
-import { storageHealth } from '../data/storageHealth.ts';
+import { reportStorage, storageHealth } from '../data/storageHealth.ts';
+import { tryStorage } from '../data/tryStorage.ts';
 import { useLive, useLiveTools } from '../links/liveContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { showToast } from '../ui/toasts.ts';
@@ -21,6 +23,7 @@ function useLeaveWarning(isWaiting: boolean) {
 
 /** What is wrong with the browser's storage, on every sheet: what is so, what waits, and what can be done. */
 export function StorageNotice() {
+  const client = useQueryClient();
   const { putBack } = useGarden();
   const { session } = useLiveTools();
   const clockIsWrong = useLive((live) => live.clockIsWrong);
@@ -34,6 +37,16 @@ export function StorageNotice() {
         it is right.
       </Notice>
     ) : null;
+  /** Writes what waits, and reads again what could not be read; the notice goes when storage answers. */
+  const tryAgain = async () => {
+    await session.flush();
+    const failed = await tryStorage();
+    if (failed === null) void client.invalidateQueries();
+    const stillWaits = session.recorderState().problem;
+    reportStorage({ problem: failed ?? stillWaits });
+    if (failed ?? stillWaits)
+      showToast({ tone: 'problem', text: 'It still does not work. Nothing that waits here is lost.' });
+  };
   const putAllBack = async () => {
     if (!(await putBack())) return;
     await session.flush();
@@ -51,6 +64,9 @@ export function StorageNotice() {
         <Button onClick={() => void save()} disabled={running !== null}>
           Save what this page holds as a file
         </Button>
+        {problem !== 'gone' && problem !== 'newer' && (
+          <Button onClick={() => void tryAgain()}>Try again</Button>
+        )}
         {problem === 'gone' && <Button onClick={() => void putAllBack()}>Store the garden again</Button>}
         {(problem === 'newer' || problem === 'closed') && (
           <Button onClick={() => location.reload()}>Load the page again</Button>
