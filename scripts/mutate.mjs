@@ -14,6 +14,7 @@ const ROOMS = {
       'control/host',
       'control/contract',
       'control/codes.test.ts',
+      'control/vectors/vectorFile.test.ts',
       'garden/bind',
     ],
     share: 0.25,
@@ -50,7 +51,7 @@ const mutate = room.files.flatMap(sources).flatMap((file) =>
 
 writeFileSync(
   join(root, 'reports/vitest.mutate.config.mjs'),
-  `export default { root: ${JSON.stringify(root)}, test: { include: ${JSON.stringify(
+  `export default { root: process.cwd(), test: { include: ${JSON.stringify(
     room.tests.map((one) => (one.endsWith('.ts') ? `core/src/${one}` : `core/src/${one}/**/*.test.ts`)),
   )}, environment: 'node', isolate: false, testTimeout: 60_000 } };\n`,
 );

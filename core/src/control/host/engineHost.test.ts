@@ -146,3 +146,32 @@ test('the channels of a board, each once', () => {
     }),
   ).toEqual(['probe', 'tank', 'air', 'soil', 'battery']);
 });
+
+test('the first line of a board takes orders like any other', () => {
+  const order: LineOrder = { lineId: 'roof', kind: 'water', volumeMl: 50 };
+  const { events } = through(switchOn(board, {}, BOOT), board, 0, 3, MIDDLE, { 2: order });
+  expect(events).toMatchObject([{ kind: 'started', lineId: 'roof', reason: 'order', atMs: BOOT + 2000 }]);
+});
+
+test('events are counted from the boot on, so that a board and its boot give each a name of its own', () => {
+  const all: HostEvent[] = [];
+  let hosted = switchOn(board, {}, BOOT);
+  for (let atS = 0; atS <= 200; atS += 1) {
+    const step = stepHost(hosted, board, reading(DRY, BOOT + atS * 1000), BOOT + atS * 1000);
+    hosted = step.hosted;
+    all.push(...step.events);
+  }
+  expect(all.length).toBeGreaterThan(3);
+  expect(all.map((event) => event.seq)).toEqual(all.map((_, at) => at));
+  expect(new Set(all.map((event) => `${event.boardId} ${event.bootMs}`))).toEqual(new Set([`board ${BOOT}`]));
+});
+
+test('a board writes down what it keeps at starts and ends, not while it holds or refuses', () => {
+  const refused: LineOrder = { lineId: 'roof', kind: 'water', volumeMl: 50 };
+  const off = switchOn(board, { roof: { givenMl: 5000, locked: false, noRise: 0 } }, BOOT);
+  // The day has had its maximum: an order is refused, the line holds.
+  const held = stepHost(off, board, reading(DRY, BOOT + 90_000), BOOT + 90_000, [refused]);
+  expect(held.events.map(({ kind }) => kind).sort()).toEqual(['held', 'refused']);
+  expect(held.hosted.memory).toBe(off.memory);
+  expect(begun.hosted.memory).toMatchObject({ roof: { givenMl: 200 } });
+});

@@ -15,6 +15,7 @@ import {
   WET,
 } from '../engine/engineForTests.ts';
 import type { Program } from './programs.ts';
+import { nextSlotS, slotContradictions } from './slots.ts';
 import type { Conditions } from '../conditions/conditions.ts';
 import type { Around, EngineInput } from '../contract/types.ts';
 
@@ -280,4 +281,37 @@ test('two probes are not mixed up: each line looks at its own', () => {
     sensors: [reads(700, WET).sensors[0] ?? null, reads(700, DRY).sensors[0] ?? null],
   });
   expect(run([input], config)[0]?.on).toEqual([false, true]);
+});
+
+describe('the times of a timer', () => {
+  const { clock, ...input } = inputAt(1000);
+  const at = (daySecond: number): EngineInput => ({ ...input, clock: { daySecond, weekday: 0 } });
+  const slots = [
+    { daySecond: 7200, days: 127 },
+    { daySecond: 3600, days: 127 },
+  ];
+  test.each([
+    ['the sooner of two', 3000, 1000 + 600],
+    ['one that is now comes again in a day, the other sooner', 3600, 1000 + 3600],
+    ['past midnight the first of the next day', 80_000, 1000 + 86_400 - 80_000 + 3600],
+  ])('%s', (_, daySecond, next) => {
+    expect(nextSlotS(slots, at(daySecond))).toBe(next);
+  });
+  test('without a clock or without times there is none', () => {
+    expect(nextSlotS(slots, { ...input, clock: null })).toBeNull();
+    expect(nextSlotS([], at(3000))).toBeNull();
+    expect(clock).toBeNull();
+  });
+  test('two times nearer than the minimum interval are told with both fields and numbers', () => {
+    const line = { minIntervalS: 1200, dailyMaxMl: 1, responseS: 1, hours: null, programOf: () => null };
+    const times = [
+      { minute: 390, days: 127 },
+      { minute: 400, days: 127 },
+    ];
+    expect(slotContradictions(times, line)).toEqual([
+      { kind: 'slots-too-close', at: 'slots', against: 'minInterval', value: 600, limit: 1200 },
+    ]);
+    const never = { ...line, minIntervalS: 60, hours: { fromMinute: 300, toMinute: 300 } };
+    expect(slotContradictions(times, never)).toEqual([]);
+  });
 });
