@@ -151,7 +151,7 @@ test('versions: compared on the past log, used again, their table and certificat
   await sheet(page, 'Log').click();
   await expect(page.getByRole('region', { name: 'Calibrations due again' })).toContainText('2027-03-01');
   await expect(page.getByRole('region', { name: 'Calibrations due again' })).toContainText(
-    'guess from a sister',
+    'guessed from a similar probe',
   );
 });
 

@@ -96,9 +96,7 @@ test('a reservoir shows what is left and for how long; levels that contradict ea
   await plot(page, /Chilli crate/).click();
   await sheet(page, 'Dose').click();
   await view(page, 'Reservoir').click();
-  await expect(
-    page.getByRole('button', { name: /^Water in the reservoir: 2[5-8]\.\d l/ }),
-  ).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Water in the reservoir: 2[5-8]\.\d l/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Days left/ })).toBeVisible();
   await page.getByLabel('Sensor reads', { exact: true }).fill('300');
   await page.getByLabel('Water at that reading').fill('20');

@@ -95,7 +95,7 @@ export function LogChart({
 function marksOf(events: readonly GardenEvent[], spanMs: number) {
   const waterings = events.flatMap((event) =>
     event.kind === 'pump-stopped' || event.kind === 'poured'
-      ? [{ atMs: event.atMs, label: `${formatVolume(event.volumeMl)}` }]
+      ? [{ atMs: event.atMs, label: formatVolume(event.volumeMl) }]
       : [],
   );
   let lastWordsMs = Infinity;

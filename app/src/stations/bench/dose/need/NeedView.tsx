@@ -41,7 +41,7 @@ export function NeedView({ parts }: { parts: PlotParts }) {
             id="need"
             lead
             worked={need}
-            shown={`${formatVolume(twoFigures(need.value))}`}
+            shown={formatVolume(twoFigures(need.value))}
             className="text-[24px]"
           />{' '}
           a day
@@ -66,8 +66,8 @@ export function NeedView({ parts }: { parts: PlotParts }) {
       {refill && (
         <p className="mt-1 max-w-[68ch]">
           From its start limit to full it takes about{' '}
-          <WorkedNumber id="refill" worked={refill} shown={`${formatVolume(twoFigures(refill.value))}`} />;
-          more at once runs through below the roots.
+          <WorkedNumber id="refill" worked={refill} shown={formatVolume(twoFigures(refill.value))} />; more at
+          once runs through below the roots.
         </p>
       )}
       <div className="mt-3 flex flex-wrap items-end gap-x-6 gap-y-3">

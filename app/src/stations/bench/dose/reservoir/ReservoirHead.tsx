@@ -50,7 +50,7 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
               id={`tank ${tank.id}`}
               lead
               worked={workVolumeIn(curve.value, present.rawCounts)}
-              shown={`${formatLitres(now.volumeMl)}`}
+              shown={formatLitres(now.volumeMl)}
               className="text-[24px]"
             />
           )}{' '}
