@@ -1,4 +1,5 @@
 /** What the stand-in boards of a garden remember between visits. */
+import { parseJson } from '@plain-trowel/core/quantity/parseJson';
 import { z } from '@plain-trowel/core/quantity/schema';
 import type { AlertStates } from '@plain-trowel/core/control/alerts';
 import type { BoardEngine } from '@plain-trowel/core/control/host/boardEngine';
@@ -105,12 +106,7 @@ export async function saveLink(db: Db, gardenId: string, memory: LinkMemory): Pr
 
 /** What the stand-in boards and the alerts remember, as a file's text holds it; what cannot be read is nothing. */
 export function readLinkFile(text: string): Pick<LinkMemory, 'world' | 'alerts'> {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch {
-    parsed = null;
-  }
+  const parsed = parseJson(text);
   const of = typeof parsed === 'object' && parsed !== null ? (parsed as Record<string, unknown>) : {};
   const world = worldSchema.safeParse(of.world);
   const alerts = alertStates.safeParse(of.alerts);

@@ -1,4 +1,5 @@
 /** `catalogue.json`: entries as a file, to be edited elsewhere, shared and read back. The format is documented in docs/CATALOGUE.md. */
+import { parseJson } from '../quantity/parseJson.ts';
 import { fieldName, plainMessage } from '../quantity/fieldName.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import { z } from '../quantity/schema.ts';
@@ -25,12 +26,8 @@ export const writeCatalogueFile = (entries: readonly Entry[]): string =>
 
 /** Reads a catalogue file: all of it, or the first thing wrong with it. Cannot throw. */
 export function readCatalogueFile(text: string): Result<Entry[], CatalogueFileIssue> {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text.replace(/^\ufeff/, ''));
-  } catch {
-    return fail({ kind: 'not-json' });
-  }
+  const parsed = parseJson(text.replace(/^\ufeff/, ''));
+  if (parsed === undefined) return fail({ kind: 'not-json' });
   if (
     typeof parsed !== 'object' ||
     parsed === null ||

@@ -1,4 +1,5 @@
 /** `garden.json`: the garden document as a file, written with two blanks of indent so that people can read and compare it. */
+import { parseJson } from '../../quantity/parseJson.ts';
 import { fail, ok, type Result } from '../../quantity/result.ts';
 import { looksBinary } from '../../signal/serialLog.ts';
 import { faultsOf, type Fault } from './faults.ts';
@@ -27,11 +28,8 @@ export function readGardenFile(text: string): Result<Garden, GardenFileIssue> {
 export function parseGardenText(text: string): Result<unknown, GardenFileIssue> {
   if (!/\S/.test(text)) return fail({ kind: 'empty' });
   if (looksBinary(text)) return fail({ kind: 'binary' });
-  try {
-    return ok(JSON.parse(text.replace(/^\ufeff/, '')) as unknown);
-  } catch {
-    return fail({ kind: 'not-json' });
-  }
+  const parsed = parseJson(text.replace(/^\ufeff/, ''));
+  return parsed === undefined ? fail({ kind: 'not-json' }) : ok(parsed);
 }
 
 /** The same for a value already parsed, such as a record of the browser's own storage. */
