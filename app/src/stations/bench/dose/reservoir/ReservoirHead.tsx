@@ -54,7 +54,7 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
               className="text-[24px]"
             />
           )}{' '}
-          of {formatNumber((curve.ok ? curve.value.fullMl : 0) / 1000, 1)} left.{' '}
+          of {formatLitres(curve.ok ? curve.value.fullMl : 0)} left.{' '}
           {now.isLow ? (
             <b className="font-semibold text-handle">Below its minimum: its lines do not run.</b>
           ) : days ? (
