@@ -24,6 +24,8 @@ export async function benchBudget(browser: Browser, address: string): Promise<vo
   await page.waitForURL(/\/bench\/readout/);
   await page.getByRole('button', { name: /^Reading now/ }).waitFor();
   await page.getByRole('group', { name: 'Clock' }).getByText('×60', { exact: true }).click();
+  const session = await context.newCDPSession(page);
+  await session.send('Performance.enable');
   console.log(
     `An open sheet, boards at ×60, ${WATCHED_S} s each (budget: 8 % of one core, no task over 50 ms)`,
   );

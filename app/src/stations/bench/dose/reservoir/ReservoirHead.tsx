@@ -2,7 +2,7 @@ import { reservoirOf } from '@plain-trowel/core/dosing/reservoir';
 import { workDaysLeft, workVolumeIn } from '@plain-trowel/core/dosing/workWater';
 import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatLitres, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
+import { formatLitres, formatVolume } from '@plain-trowel/core/quantity/format';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 
