@@ -1,5 +1,5 @@
 // npm run mutate -- ROOM: changes lines of a room, drawn with a seed, and asks whether a test notices. Rooms: control, calibration, dosing, settling, wiring.
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { bin, ready, root } from './ready.mjs';
@@ -49,6 +49,7 @@ const mutate = room.files.flatMap(sources).flatMap((file) =>
     .flatMap((_, line) => (draw() < room.share ? [`${file}:${line + 1}-${line + 1}`] : [])),
 );
 
+mkdirSync(join(root, 'reports'), { recursive: true });
 writeFileSync(
   join(root, 'reports/vitest.mutate.config.mjs'),
   `export default { root: process.cwd(), test: { include: ${JSON.stringify(

@@ -12,6 +12,7 @@ import { importGarden } from './importGarden.ts';
 import { storeNewGarden } from './newGarden.ts';
 import { isZip, readBackup } from './readBackup.ts';
 import { importRecords, previewImport, stepBack, stepForward } from './recordsImport.ts';
+import { identified, type GardenEvent } from '@plain-trowel/core/records/event';
 import { named } from './eventIds.ts';
 import { addRecords, readAside, readEvents, readSeries } from './recordStore.ts';
 import { writeBackup } from './writeBackup.ts';
@@ -95,6 +96,29 @@ test('all readings leave as CSV, and the same file again brings nothing new', as
 });
 
 const IMPORT = { events: [], onClash: 'keep', garden, what: 'x.csv', nowMs: NOW } as const;
+
+test('events of two machines that happen to have one name are both kept, and the same file again brings none', async () => {
+  await saveGarden(db, newHistory(garden), null);
+  // Records of the first versions are known by a number of their own browser.
+  const say = (text: string) =>
+    ({ kind: 'note', atMs: NOW, plotId: null, simulated: false, text }) as unknown as GardenEvent;
+  await db.add('events', { gardenId: garden.id, atMs: NOW, event: say('here') });
+  const there = (text: string, id: string) => identified(say(text), id, 'person');
+  const file = [there('there', 'old 1'), there('here', 'old 7')];
+  const { freshEvents } = await previewImport(db, garden.id, new Map(), file);
+  expect(freshEvents).toMatchObject([{ text: 'there' }]);
+  await importRecords(db, await presentOf(), 'take in', {
+    ...IMPORT,
+    readings: new Map(),
+    events: freshEvents,
+  });
+  const texts = (await allEvents()).flatMap((one) => (one.kind === 'note' ? [one.text] : []));
+  expect(texts.sort()).toEqual(['here', 'there']);
+  expect(await previewImport(db, garden.id, new Map(), file)).toMatchObject({
+    freshEvents: [],
+    sameEvents: 2,
+  });
+});
 
 test('a row of the export carries the percent of today’s calibration, and none where there is none', async () => {
   await saveGarden(db, newHistory(garden), null);

@@ -1,7 +1,8 @@
 /** Readings and events in storage. Blocks are merged inside one transaction, so a killed tab leaves whole days or nothing. */
 import { isoOf } from '@plain-trowel/core/quantity/moment';
-import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
+import { contentOf, readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
 import { WaterSums } from '@plain-trowel/core/records/waterGiven';
+import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
 import {
   byDay,
@@ -107,24 +108,34 @@ export async function addRecords(
   });
 }
 
-/** Keeps events under names of their own within the garden; one that is there already is the same one. @param importId of the file that they came with */
+/**
+ * Keeps events under their names within the garden, each once. Another event under a name that is taken gets a name beside it: nothing recorded is written
+ * over. @param importId of the file that they came with
+ */
 export async function putEvents(
   tx: WriteTx,
   gardenId: string,
   events: readonly GardenEvent[],
   importId?: string,
 ): Promise<void> {
-  for (const event of events)
-    await tx
-      .objectStore('events')
-      .put(
-        { gardenId, atMs: event.atMs, event, ...(importId === undefined ? {} : { importId }) },
-        `${gardenId} ${event.id}`,
-      );
+  const store = tx.objectStore('events');
+  for (const event of events) {
+    for (let turn = 1; ; turn += 1) {
+      const id = turn === 1 ? event.id : `${event.id} ${turn}`;
+      const held = await store.get(`${gardenId} ${id}`);
+      const isTaken = held !== undefined && held.undone !== true;
+      const same = isTaken ? readEvent(held.event, id) : null;
+      if (same && contentOf(same) === contentOf(event)) break;
+      if (isTaken) continue;
+      const record = { gardenId, atMs: event.atMs, event: { ...event, id } };
+      await store.put(importId === undefined ? record : { ...record, importId }, `${gardenId} ${id}`);
+      break;
+    }
+  }
 }
 
-/** The name of a stored event of the first versions, which has none of its own. */
-export const oldId = (key: number | string): string => `kept ${key}`;
+/** The name of a stored event of the first versions, which has none of its own. It says which record it is here and nothing elsewhere. */
+export const oldId = (key: number | string): string => `${OLD_ID}${key}`;
 
 /** A stretch of a channel's record, and the days within it that could not be read. */
 export type StoredSeries = Series & { readonly damagedDays: readonly number[] };

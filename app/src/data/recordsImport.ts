@@ -71,14 +71,14 @@ export async function previewImport(
   };
 }
 
-/** The events that are not recorded yet. They are known by their names; those of the first versions, which had none, by all that they say. */
+/** The events that are not recorded yet. They are known by name and by all that they say; where a name is of the first versions or another's here, by what they say alone. */
 async function unknownEvents(
   db: Db,
   gardenId: string,
   events: readonly GardenEvent[],
 ): Promise<readonly GardenEvent[]> {
   if (events.length === 0) return [];
-  const ids = new Set<string>();
+  const byId = new Map<string, string>();
   const contents = new Map<string, number>();
   let cursor = await db
     .transaction('events')
@@ -88,16 +88,20 @@ async function unknownEvents(
     const event =
       cursor.value.undone === true ? null : readEvent(cursor.value.event, oldId(cursor.primaryKey));
     if (event) {
-      ids.add(event.id);
-      contents.set(contentOf(event), (contents.get(contentOf(event)) ?? 0) + 1);
+      const content = contentOf(event);
+      byId.set(event.id, content);
+      contents.set(content, (contents.get(content) ?? 0) + 1);
     }
     cursor = await cursor.continue();
   }
   return events.filter((event) => {
-    if (ids.has(event.id)) return false;
-    if (!event.id.startsWith(OLD_ID)) return true;
-    const left = contents.get(contentOf(event)) ?? 0;
-    if (left > 0) contents.set(contentOf(event), left - 1);
+    const content = contentOf(event);
+    const isOld = event.id.startsWith(OLD_ID);
+    const held = byId.get(event.id);
+    if (!isOld && held === content) return false;
+    if (!isOld && held === undefined) return true;
+    const left = contents.get(content) ?? 0;
+    if (left > 0) contents.set(content, left - 1);
     return left === 0;
   });
 }

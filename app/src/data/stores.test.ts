@@ -177,6 +177,18 @@ describe('readings', () => {
     await addRecords(db, 'g', new Map(), events);
     expect(await eventsOf(db, 'g')).toHaveLength(2);
   });
+
+  test('another event under a name that is taken stands beside it: nothing that was recorded is written over', async () => {
+    // A stand-in that was killed may boot at the same moment again and count its events from zero.
+    const twice = (text: string) => named([{ ...note(T0, text), id: 'roof 5 0' }], 'board');
+    await addRecords(db, 'g', new Map(), twice('first'));
+    await addRecords(db, 'g', new Map(), twice('second'));
+    // What is tried a second time is still kept once.
+    await addRecords(db, 'g', new Map(), twice('second'));
+    const kept = await eventsOf(db, 'g');
+    expect(kept.map((one) => one.kind === 'note' && one.text).sort()).toEqual(['first', 'second']);
+    expect(new Set(kept.map((one) => one.id)).size).toBe(2);
+  });
 });
 
 describe('the gate', () => {
@@ -249,7 +261,7 @@ test('storage of the first layout is brought up and keeps everything', async () 
   const now = await openDb(name);
   expect(await loadGarden(now, garden.id)).toMatchObject({ kind: 'found', stored: { revision: 3 } });
   expect(await eventsOf(now, garden.id)).toMatchObject([
-    { ...note(T0, 'old'), id: 'kept 1', lineId: null, author: 'person' },
+    { ...note(T0, 'old'), id: 'old 1', lineId: null, author: 'person' },
   ]);
   await addRecords(now, garden.id, new Map(), named([note(T0 + 1, 'new')], 'person'));
   expect(await eventsOf(now, garden.id)).toHaveLength(2);

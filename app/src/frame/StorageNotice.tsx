@@ -45,7 +45,10 @@ export function StorageNotice() {
     const stillWaits = session.recorderState().problem;
     reportStorage({ problem: failed ?? stillWaits });
     if (failed ?? stillWaits)
-      showToast({ tone: 'problem', text: 'It still does not work. Nothing that waits here is lost.' });
+      showToast({
+        tone: 'problem',
+        text: 'It still does not work. What waits is kept as long as this page stays open.',
+      });
   };
   const putAllBack = async () => {
     if (!(await putBack())) return;

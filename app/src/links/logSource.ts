@@ -19,7 +19,7 @@ export type PlayedLog = {
 /** A serial log or a bench recording, played back at any pace. */
 export class LogSource implements LineSource {
   readonly simulated: boolean;
-  readonly can = { decides: false, takesOrders: false, records: false, isLive: false } as const;
+  readonly can = { decides: false, records: false, isLive: false } as const;
   readonly orders = null;
   /** Its pace is its own: it can play everything at once. */
   readonly clock = null;

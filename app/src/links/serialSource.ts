@@ -10,7 +10,7 @@ export const serialIsPossible = (): boolean => 'serial' in navigator;
 export class SerialSource implements LineSource {
   readonly label: string;
   readonly simulated = false;
-  readonly can = { decides: false, takesOrders: false, records: true, isLive: true } as const;
+  readonly can = { decides: false, records: true, isLive: true } as const;
   readonly orders = null;
   readonly clock = null;
   readonly hands = null;

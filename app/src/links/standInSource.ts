@@ -32,7 +32,7 @@ const LONGEST_TICK_MS = 5000;
 export class StandInSource implements LineSource, Orders, Clock, Hands {
   readonly label = 'Stand-in boards';
   readonly simulated = true;
-  readonly can = { decides: true, takesOrders: true, records: true, isLive: true } as const;
+  readonly can = { decides: true, records: true, isLive: true } as const;
   readonly orders = this;
   readonly clock = this;
   readonly hands = this;

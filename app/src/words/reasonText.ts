@@ -98,7 +98,7 @@ export function reasonText(reason: Reason): string {
     case 'already-runs':
       return 'it is running already';
     case 'below-stop':
-      return 'the next dose of the round: the soil is still below the stop limit';
+      return 'the round goes on, for the soil has not reached the stop limit';
     case 'settings-changed':
       return 'the settings of its board were changed';
   }

@@ -14,8 +14,6 @@ export type BoardReading = {
 export type Can = {
   /** Its boards decide by their own engine; else the page works out what they would. */
   readonly decides: boolean;
-  /** Water lines take orders by hand. */
-  readonly takesOrders: boolean;
   /** Its readings may go into the log as they come. */
   readonly records: boolean;
   /** What comes from it happens now, so that alerts are raised and silence means something. */

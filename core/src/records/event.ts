@@ -126,5 +126,6 @@ export function contentOf(event: GardenEvent): string {
     author: _author,
     ...content
   } = event;
-  return JSON.stringify(content);
+  // A draft has its fields in another order than one that was read.
+  return JSON.stringify(Object.entries(content).sort(([a], [b]) => (a < b ? -1 : 1)));
 }

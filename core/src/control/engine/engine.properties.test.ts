@@ -11,9 +11,8 @@ import type { EngineEvent, RawReading } from '../contract/types.ts';
 
 /** A slice for every change; ten thousand with `npm run test:long`, which also asks whether they were rich enough. */
 const WORLDS = process.env.TROWEL_LONG ? 10_000 : 500;
-const LONG_MS_FACTOR = process.env.TROWEL_LONG ? 20 : 1;
 const SEED = 20_261_126;
-const LONG_MS = 240_000 * LONG_MS_FACTOR;
+const LONG_MS = process.env.TROWEL_LONG ? 4_800_000 : 240_000;
 const named = (law: string) => `${law} (${WORLDS} worlds, seed ${SEED})`;
 
 /** What breaks a law, or null. Told at the end of the day, or at the moment when it happens. */

@@ -4,21 +4,13 @@
  */
 import fc from 'fast-check';
 import { bootEngine, rememberedOf, stepEngine } from './engine.ts';
+import { Dice } from '../vectors/script.ts';
 import { NO_CONDITIONS, rawOf } from './engineForTests.ts';
 import type { Program } from '../programs/programs.ts';
 import type { EngineConfig, LineConfig } from './settings.ts';
 import type { EngineEvent, EngineInput, EngineState, Order } from '../contract/types.ts';
 
 export const DAY_S = 86_400;
-
-/** A small fixed sequence: the same seed gives the same world. */
-export function chanceOf(seed: number): () => number {
-  let at = seed >>> 0;
-  return () => {
-    at = (Math.imul(at, 1_664_525) + 1_013_904_223) >>> 0;
-    return at / 4_294_967_296;
-  };
-}
 
 const slot = fc.record({ daySecond: fc.integer({ min: 0, max: 86_399 }), days: fc.constant(127) });
 const limits = fc.record({
@@ -156,7 +148,8 @@ export type Seen = {
 /** Lives so many days and hands over every call. */
 export function live(world: World, look: (seen: Seen) => void, days = 1): void {
   const { config } = world;
-  const chance = chanceOf(world.seed);
+  const dice = new Dice(world.seed);
+  const chance = () => dice.flat();
   const soil = config.lines.map(() => 200 + 400 * chance());
   const deaf = config.lines.map(() => world.gain === 0 || chance() < 0.2);
   let tankRaw = 120 + 100 * chance();
