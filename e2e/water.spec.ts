@@ -1,5 +1,7 @@
 /** Rules: limits to begin with, programs in words and on yesterday, guards that hold, a line that locks, signals and alerts. */
 import type { Page } from '@playwright/test';
+import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
+import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import { clock, expect, expectAccessible, message, openSample, plot, sheet, test, view } from './careful.ts';
 
 async function openLimits(page: Page, name: RegExp): Promise<void> {
@@ -190,4 +192,35 @@ test('a second line of a plot follows the first; without a leader it cannot', as
   await expect(page.getByText(/^Nothing runs by itself/)).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByLabel('Water line', { exact: true })).toBeVisible();
+});
+
+test('of two air thermometers the line goes by the one that is chosen, and by none before', async ({
+  page,
+}) => {
+  const garden = marigoldHare(Date.UTC(2026, 4, 1, 12));
+  const air = garden.channels.find((one) => one.quantity === 'air temperature');
+  if (!air) throw new Error('no thermometer');
+  const second = { ...air, id: 'air-two', label: 'Air under the bench', streamName: 'air2' };
+  const text = writeGardenFile({ ...garden, channels: [...garden.channels, second] });
+  await page.goto('/');
+  await page
+    .getByLabel('Garden file')
+    .setInputFiles({ name: 'two.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Limits').click();
+  await view(page, 'Program').click();
+
+  const conditions = page.getByRole('region', { name: 'Conditions' });
+  const isCool = conditions.getByLabel('the air is cool enough');
+  await isCool.click();
+  await expect(conditions.getByRole('alert')).toContainText('2 channels measure the air temperature.');
+  await expect(isCool).not.toBeChecked();
+  await conditions.getByLabel('Measured by').selectOption({ label: 'Air under the bench' });
+  await isCool.click();
+  await expect(isCool).toBeChecked();
+  await expect(page.getByText(/Only while the air is below 28\.0 °C/)).toBeVisible();
+  // What it goes by is not taken away from under it.
+  await conditions.getByLabel('Measured by').selectOption({ label: 'Not chosen yet' });
+  await expect(conditions.getByRole('alert')).toContainText('Choose which of them this line goes by.');
+  await expect(conditions.getByLabel('Measured by')).toHaveValue('air-two');
 });
