@@ -1,6 +1,6 @@
 /** The page that every browser test uses: whatever goes wrong behind the screen fails the test. */
-import AxeBuilder from '@axe-core/playwright';
 import { test as base, expect, type Page } from '@playwright/test';
+import axe, { type AxeResults } from 'axe-core';
 
 export { expect };
 
@@ -36,9 +36,10 @@ export const test = base.extend<{ page: Page }>({
   },
 });
 
-/** Fails on anything that axe finds wrong with the sheet as it stands. */
+/** Fails on anything that axe finds wrong with the sheet as it stands. Asked for violations alone, it takes a quarter of the time. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  await page.evaluate(axe.source);
+  const { violations } = await page.evaluate<AxeResults>('axe.run({ resultTypes: ["violations"] })');
   expect(
     violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).join(', ')}`),
   ).toEqual([]);

@@ -286,28 +286,6 @@ test('the sheets come out as print, SVG and PNG, with what was written for the p
   ).toBe(1);
 });
 
-for (const [of, name] of [
-  ['Parts', 'List'],
-  ['Parts', 'Power'],
-  ['Parts', 'Catalogue'],
-  ['Wiring', 'Table'],
-  ['Wiring', 'Cables'],
-  ['Wiring', 'Sums'],
-  ['Wiring', 'Paper'],
-] as const)
-  test(`${of}, ${name} is accessible by night and on a phone`, async ({ page }) => {
-    await openSample(page);
-    await sheet(page, of).click();
-    await view(page, of, name).click();
-    await page.evaluate(() => (document.documentElement.dataset.sheet = 'night'));
-    await page.waitForTimeout(300);
-    await expectAccessible(page);
-    await page.evaluate(() => (document.documentElement.dataset.sheet = 'day'));
-    await page.setViewportSize({ width: 390, height: 844 });
-    await expectAccessible(page);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
-  });
-
 test('a part’s own figures, board, kind and sum are changed beside the picture, and each change can be undone', async ({
   page,
 }) => {

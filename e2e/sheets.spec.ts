@@ -1,21 +1,40 @@
 /** Every sheet: reachable, accessible in both widths and both tones, worked without a mouse. */
-import { expect, expectAccessible, openSample, plot, sheet, startFromParts, test } from './careful.ts';
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, openSample, plot, sheet, startFromParts, test, view } from './careful.ts';
 
-const SHEETS = ['Parts', 'Wiring', 'Readout', 'Calibrate', 'Dose', 'Limits', 'Log'] as const;
+/** Sheets and the views that stand beside the one that opens first. */
+const STATIONS = {
+  Plan: { Parts: ['List', 'Power', 'Catalogue'], Wiring: ['Table', 'Cables', 'Sums', 'Paper'] },
+  Bench: { Readout: [], Calibrate: [], Dose: [] },
+  'Rules and Season': { Limits: [], Log: [] },
+} as const;
 
-for (const name of SHEETS) {
-  test(`${name} is accessible by day, by night and on a phone`, async ({ page }) => {
+for (const [station, sheets] of Object.entries(STATIONS))
+  test(`the sheets of ${station} are accessible by day, by night and on a phone`, async ({ page }) => {
     await openSample(page);
-    await sheet(page, name).click();
-    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    await page.waitForTimeout(400);
-    await expectAccessible(page);
-    await page.evaluate(() => (document.documentElement.dataset.sheet = 'night'));
-    await expectAccessible(page);
-    await page.setViewportSize({ width: 390, height: 844 });
-    await expectAccessible(page);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+    for (const [name, views] of Object.entries<readonly string[]>(sheets)) {
+      await sheet(page, name).click();
+      await test.step(name, () => expectAccessibleAnyhow(page));
+      for (const other of views) {
+        await view(page, new RegExp(`^${other}$`)).click();
+        await test.step(`${name}, ${other}`, () => expectAccessibleAnyhow(page));
+      }
+    }
   });
+
+/** By day, by night and on a phone, where nothing may stand out at the side. */
+async function expectAccessibleAnyhow(page: Page): Promise<void> {
+  const tone = (now: string) => page.evaluate((name) => (document.documentElement.dataset.sheet = name), now);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await tone('day');
+  await page.waitForTimeout(400);
+  await expectAccessible(page);
+  await tone('night');
+  await expectAccessible(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectAccessible(page);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+  await page.setViewportSize({ width: 1280, height: 800 });
 }
 
 test('the first screen, the form and the dialogs are accessible', async ({ page }) => {

@@ -16,7 +16,8 @@ import {
   type StoredGarden,
 } from './gardenStore.ts';
 import type { Db } from './db.ts';
-import { gardenQuery, gardensQuery, recordsKey } from './queries.ts';
+import { gardenQuery, gardensQuery } from './queries.ts';
+import { hearOtherTabs, recordsWritten, type Written } from './records.ts';
 import { importRecords, stepBack, stepForward } from './recordsImport.ts';
 import { database } from './services.ts';
 import { reportStorage } from './storageHealth.ts';
@@ -46,6 +47,7 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
   const client = useQueryClient();
   const { id } = stored.history.present;
   const tell = useOtherTabs(id);
+  useEffect(() => hearOtherTabs(client), [client]);
   const latest = useRef(stored);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   useEffect(() => {
@@ -84,13 +86,13 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
   );
 
   const tools = useMemo<GardenTools>(() => {
-    const recordsChanged = () => void client.invalidateQueries({ queryKey: recordsKey(id) });
+    const recordsChanged = (written: Written) => recordsWritten(client, id, written);
     const step = async (go: typeof stepBack) => {
       const moved = await save(async (db, now) => {
         const next = await go(db, now);
         return { stored: next, result: next !== now };
       });
-      if (moved) recordsChanged();
+      if (moved) recordsChanged(null);
       return moved ?? false;
     };
     const undo = () => step(stepBack);
@@ -105,7 +107,7 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
         const next = await saveGarden(db, history, now.revision, named(events, 'person'));
         return { stored: next, result: { saved: true, events: events.length } };
       });
-      if (saved && saved.events > 0) recordsChanged();
+      if (saved && saved.events > 0) recordsChanged({ days: new Map(), events: true });
       if (saved?.saved && toast !== undefined) offerUndo(toast);
       return saved?.saved ?? false;
     };
@@ -115,7 +117,7 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
         return { stored: taken.stored, result: taken.outcome };
       });
       if (outcome) {
-        recordsChanged();
+        recordsChanged(null);
         void keepSafe(client, id, of.readings);
       }
       return outcome;

@@ -5,8 +5,9 @@ import { calibrationOf } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { readingsCsvRow, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
+import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import type { Db } from './db.ts';
-import { eachDay } from './recordStore.ts';
+import { dayStore } from './recordStore.ts';
 
 const placeOf = (garden: Garden, channel: Channel) => {
   const probe = garden.probes.find((one) => one.id === channel.probeId);
@@ -37,12 +38,6 @@ export function rowWriter(garden: Garden, channel: Channel): (readings: readonly
       .join('');
 }
 
-/** A channel's readings as rows of a readings CSV, a day at a time, oldest first; those that stand beside others are among them. */
-async function* csvDays(db: Db, garden: Garden, channel: Channel): AsyncGenerator<string> {
-  const rows = rowWriter(garden, channel);
-  for await (const block of eachDay(db, garden.id, channel.id)) yield rows(readingsOf(block));
-}
-
 /** So much text is handed to the browser at a time, letters: a long season is never in memory as a whole. */
 const PIECE = 1_000_000;
 
@@ -51,13 +46,17 @@ export async function readingsFile(db: Db, garden: Garden, header: string): Prom
   const pieces: Blob[] = [];
   let text = header;
   let isEmpty = true;
-  for (const channel of garden.channels)
-    for await (const rows of csvDays(db, garden, channel)) {
+  const reader = new SeriesReader(dayStore(() => Promise.resolve(db), garden.id));
+  for (const channel of garden.channels) {
+    const rows = rowWriter(garden, channel);
+    const whole = { channelId: channel.id, fromMs: -Infinity, toMs: Infinity, withBeside: true };
+    for await (const chunk of reader.chunks(whole)) {
       isEmpty = false;
-      text += rows;
+      text += rows(readingsOf(chunk));
       if (text.length < PIECE) continue;
       pieces.push(new Blob([text]));
       text = '';
     }
+  }
   return isEmpty ? null : new Blob([...pieces, text], { type: 'text/csv' });
 }

@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import { strToU8, zipSync } from 'fflate';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory, undo } from '@plain-trowel/core/garden/document/history';
@@ -14,7 +15,7 @@ import { isZip, readBackup } from './readBackup.ts';
 import { importRecords, previewImport, stepBack, stepForward } from './recordsImport.ts';
 import { identified, type GardenEvent } from '@plain-trowel/core/records/event';
 import { named } from './eventIds.ts';
-import { addRecords, readAside, readEvents, readSeries } from './recordStore.ts';
+import { addRecords, dayStore, readAside, readEvents } from './recordStore.ts';
 import { writeBackup } from './writeBackup.ts';
 import { readLinkFile } from './linkStore.ts';
 
@@ -33,8 +34,10 @@ beforeEach(async () => {
   db = await openDb(`files-${++databases}`);
 });
 
+const readerIn = (of: Db, gardenId: string) =>
+  new SeriesReader(dayStore(() => Promise.resolve(of), gardenId));
 const wholeSeries = (of: Db, gardenId: string, channelId: string) =>
-  readSeries(of, gardenId, channelId, -Infinity, Infinity, true);
+  readerIn(of, gardenId).read({ channelId, fromMs: -Infinity, toMs: Infinity, withBeside: true });
 const allEvents = async (of = db) => (await readEvents(of, garden.id, 0, Infinity, 1e6)).events;
 
 const presentOf = async () => {

@@ -2,7 +2,8 @@ import { queryOptions } from '@tanstack/react-query';
 import { listGardens, loadGarden } from './gardenStore.ts';
 import { readKeeping, readPersistence } from './keeping.ts';
 import { loadLink } from './linkStore.ts';
-import { latestReadings, readAside, readEvents, readSeries, readWater } from './recordStore.ts';
+import { readerOf, recordsPart } from './records.ts';
+import { latestReadings, readAside, readEvents, readWater } from './recordStore.ts';
 import { database } from './services.ts';
 
 export const gardensQuery = () =>
@@ -16,7 +17,7 @@ export const linkQuery = (id: string) =>
 
 export const latestQuery = (gardenId: string, channelIds: readonly string[]) =>
   queryOptions({
-    queryKey: ['records', gardenId, 'latest', ...channelIds],
+    queryKey: recordsPart(gardenId, { of: 'latest', channelIds }),
     queryFn: async () => latestReadings(await database(), gardenId, channelIds),
   });
 
@@ -29,15 +30,17 @@ export const seriesQuery = (
   withBeside = false,
 ) =>
   queryOptions({
-    queryKey: ['records', gardenId, 'series', channelId, fromMs, toMs, withBeside],
-    queryFn: async () => readSeries(await database(), gardenId, channelId, fromMs, toMs, withBeside),
+    queryKey: recordsPart(gardenId, { of: 'series', channelId, fromMs, toMs, withBeside }),
+    queryFn: () => readerOf(gardenId).read({ channelId, fromMs, toMs, withBeside }),
+    // Long columns of numbers are not compared one by one.
+    structuralSharing: false,
     placeholderData: (previous) => previous,
     gcTime: 10_000,
   });
 
 export const eventsQuery = (gardenId: string, fromMs: number, toMs: number) =>
   queryOptions({
-    queryKey: ['records', gardenId, 'events', fromMs, toMs],
+    queryKey: recordsPart(gardenId, { of: 'events', fromMs, toMs }),
     queryFn: async () => readEvents(await database(), gardenId, fromMs, toMs),
     placeholderData: (previous) => previous,
     gcTime: 10_000,
@@ -45,7 +48,7 @@ export const eventsQuery = (gardenId: string, fromMs: number, toMs: number) =>
 
 export const waterQuery = (gardenId: string, fromMs: number, toMs: number) =>
   queryOptions({
-    queryKey: ['records', gardenId, 'water', fromMs, toMs],
+    queryKey: recordsPart(gardenId, { of: 'water', fromMs, toMs }),
     queryFn: async () => readWater(await database(), gardenId, fromMs, toMs),
     // A class with private maps is not compared field by field.
     structuralSharing: false,
@@ -66,9 +69,6 @@ export const keepingQuery = (gardenId: string) =>
 /** What could not be read and was kept aside. */
 export const asideQuery = (gardenId: string) =>
   queryOptions({
-    queryKey: ['records', gardenId, 'aside'],
+    queryKey: recordsPart(gardenId, { of: 'aside' }),
     queryFn: async () => readAside(await database(), gardenId),
   });
-
-/** Key of everything that was recorded in a garden. */
-export const recordsKey = (gardenId: string) => ['records', gardenId];

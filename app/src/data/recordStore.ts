@@ -4,17 +4,9 @@ import { contentOf, readEvent, type GardenEvent } from '@plain-trowel/core/recor
 import { WaterSums } from '@plain-trowel/core/records/waterGiven';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
-import {
-  byDay,
-  dayOf,
-  FLAGS,
-  isSoundBlock,
-  seriesOf,
-  type DayBlock,
-  type Reading,
-  type Series,
-} from '@plain-trowel/core/records/series';
+import { byDay, FLAGS, isSoundBlock, type DayBlock, type Reading } from '@plain-trowel/core/records/series';
 import { allOrNothing, daysOfChannel, type AsideRecord, type Db, type WriteTx, writeTo } from './db.ts';
+import type { DayStore } from '@plain-trowel/core/records/seriesReader';
 import { StorageError } from './storageProblem.ts';
 
 export type ReadingsByChannel = ReadonlyMap<string, readonly Reading[]>;
@@ -29,6 +21,8 @@ export type PutOutcome = {
   readonly firstClashes: readonly Clash[];
   /** Days that could not be read and were put aside. */
   readonly damagedDays: number;
+  /** What was written: days by channel, midnights UTC, ms. */
+  readonly writtenDays: ReadonlyMap<string, readonly number[]>;
 };
 
 const SHOWN_CLASHES = 8;
@@ -46,8 +40,11 @@ export async function putReadings(
 ): Promise<PutOutcome> {
   let [added, beside, same, clashes, damagedDays] = [0, 0, 0, 0, 0];
   const firstClashes: Clash[] = [];
+  const writtenDays = new Map<string, readonly number[]>();
   for (const [channelId, list] of readings) {
-    for (const [dayMs, day] of byDay(list)) {
+    const days = byDay(list);
+    writtenDays.set(channelId, [...days.keys()]);
+    for (const [dayMs, day] of days) {
       const stored: unknown = await tx.objectStore('blocks').get([gardenId, channelId, dayMs]);
       const sound = isSoundBlock(stored) ? stored : null;
       if (stored !== undefined && !sound) {
@@ -64,7 +61,7 @@ export async function putReadings(
       firstClashes.push(...merged.clashes.slice(0, SHOWN_CLASHES - firstClashes.length));
     }
   }
-  return { added, beside, same, clashes, firstClashes, damagedDays };
+  return { added, beside, same, clashes, firstClashes, damagedDays, writtenDays };
 }
 
 const dayName = (channelId: string, dayMs: number) => `${channelId} ${isoOf(dayMs).slice(0, 10)}`;
@@ -137,33 +134,18 @@ export async function putEvents(
 /** The name of a stored event of the first versions, which has none of its own. It says which record it is here and nothing elsewhere. */
 export const oldId = (key: number | string): string => `${OLD_ID}${key}`;
 
-/** A stretch of a channel's record, and the days within it that could not be read. */
-export type StoredSeries = Series & { readonly damagedDays: readonly number[] };
-
-export async function readSeries(
-  db: Db,
-  gardenId: string,
-  channelId: string,
-  fromMs: number,
-  toMs: number,
-  withBeside = false,
-): Promise<StoredSeries> {
-  const records: unknown[] = await db.getAll(
-    'blocks',
-    daysOfChannel(gardenId, channelId, dayOf(fromMs), dayOf(toMs)),
-  );
-  const sound = records.filter(isSoundBlock);
-  const damaged = records.filter((one) => !isSoundBlock(one)) as { readonly dayMs: number }[];
-  return { ...seriesOf(sound, fromMs, toMs, withBeside), damagedDays: damaged.map((one) => one.dayMs) };
-}
-
-/** The days of a channel one after the other, oldest first, for exports: never all of them in memory. Damaged ones are passed over. */
-export async function* eachDay(db: Db, gardenId: string, channelId: string): AsyncGenerator<DayBlock> {
-  for (const key of await db.getAllKeys('blocks', daysOfChannel(gardenId, channelId))) {
-    const block: unknown = await db.get('blocks', key);
-    if (isSoundBlock(block)) yield block;
-  }
-}
+/** The days of a garden in storage, for a `SeriesReader`. @param open gives the database, which may have been opened again meanwhile */
+export const dayStore = (open: () => Promise<Db>, gardenId: string): DayStore => ({
+  days: async (channelId, fromDayMs, toDayMs) => {
+    const db = await open();
+    const keys = await db.getAllKeys('blocks', daysOfChannel(gardenId, channelId, fromDayMs, toDayMs));
+    return keys.map(([, , dayMs]) => dayMs);
+  },
+  read: async (channelId, daysMs) => {
+    const { store } = (await open()).transaction('blocks');
+    return Promise.all(daysMs.map((dayMs) => store.get([gardenId, channelId, dayMs])));
+  },
+});
 
 /** The newest reading of each channel that has one; one that stands beside another does not count. */
 export async function latestReadings(

@@ -4,7 +4,7 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { contentOf, readEvent, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
-import { byDay, isSoundBlock, readingsOf, type Reading } from '@plain-trowel/core/records/series';
+import { byDay, isSoundBlock, readingsOfDay, type Reading } from '@plain-trowel/core/records/series';
 import type { Db, WriteTx } from './db.ts';
 import { freshName, named } from './eventIds.ts';
 import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
@@ -48,7 +48,7 @@ export async function previewImport(
         isSoundBlock(stored) ? stored : null,
         channelId,
         dayMs,
-        readingsOf(own.block),
+        readingsOfDay(own.block),
         'keep',
       );
       fresh += merged.added.length;
@@ -185,7 +185,7 @@ async function takeOut(tx: WriteTx, gardenId: string, importId: string): Promise
     const key: [string, string, number] = [gardenId, day.channelId, day.dayMs];
     const stored: unknown = await tx.objectStore('blocks').get(key);
     if (!isSoundBlock(stored)) continue;
-    const left = withoutReadings(stored, readingsOf(day));
+    const left = withoutReadings(stored, readingsOfDay(day));
     if (left) await tx.objectStore('blocks').put({ gardenId, ...left });
     else await tx.objectStore('blocks').delete(key);
   }
@@ -195,7 +195,7 @@ async function takeOut(tx: WriteTx, gardenId: string, importId: string): Promise
 async function putBack(tx: WriteTx, gardenId: string, importId: string): Promise<void> {
   const readings = new Map<string, Reading[]>();
   for (const day of await tx.objectStore('imports').getAll(daysOfImport(gardenId, importId)))
-    readings.set(day.channelId, [...(readings.get(day.channelId) ?? []), ...readingsOf(day)]);
+    readings.set(day.channelId, [...(readings.get(day.channelId) ?? []), ...readingsOfDay(day)]);
   await putReadings(tx, gardenId, readings, 'beside');
   await markEvents(tx, gardenId, importId, false);
 }

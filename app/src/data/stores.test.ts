@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import { openDB } from 'idb';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory } from '@plain-trowel/core/garden/document/history';
@@ -17,7 +18,7 @@ import {
 } from './gardenStore.ts';
 import { loadLink, saveLink } from './linkStore.ts';
 import { named } from './eventIds.ts';
-import { addRecords, latestReadings, readAside, readEvents, readSeries } from './recordStore.ts';
+import { addRecords, latestReadings, dayStore, readAside, readEvents } from './recordStore.ts';
 import { StorageError } from './storageProblem.ts';
 
 const T0 = Date.UTC(2026, 4, 1, 23, 59, 50);
@@ -31,8 +32,10 @@ const note = (atMs: number, text: string): EventDraft => ({
 });
 
 /** Everything ever kept of a channel. */
+const readerIn = (of: Db, gardenId: string) =>
+  new SeriesReader(dayStore(() => Promise.resolve(of), gardenId));
 const wholeSeries = (of: Db, gardenId: string, channelId: string) =>
-  readSeries(of, gardenId, channelId, -Infinity, Infinity);
+  readerIn(of, gardenId).read({ channelId, fromMs: -Infinity, toMs: Infinity });
 const eventsOf = async (of: Db, gardenId: string) => (await readEvents(of, gardenId, 0, Infinity)).events;
 /** A garden that is there, for records to belong to. */
 const place = (of: Db, id: string) => of.put('gardens', { id, revision: 1, doc: { ...garden, id } });
@@ -116,7 +119,11 @@ describe('readings', () => {
     }));
     await addRecords(db, 'g', new Map([['c', readings]]));
     expect(await db.count('blocks')).toBe(2);
-    const series = await readSeries(db, 'g', 'c', T0 + 5000, T0 + 60_000);
+    const series = await readerIn(db, 'g').read({
+      channelId: 'c',
+      fromMs: T0 + 5000,
+      toMs: T0 + 60_000,
+    });
     expect([...series.raw]).toEqual([1510, 1520]);
     expect((await latestReadings(db, 'g', ['c', 'silent'])).get('c')).toEqual(readings[2]);
   });
@@ -147,7 +154,9 @@ describe('readings', () => {
     const outcome = await addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 9, flags: 0 }]]]));
     expect(outcome).toMatchObject({ added: 1, beside: 1, clashes: 1 });
     expect([...(await wholeSeries(db, 'g', 'c')).raw]).toEqual([7]);
-    expect([...(await readSeries(db, 'g', 'c', T0, T0, true)).raw]).toEqual([7, 9]);
+    expect([
+      ...(await readerIn(db, 'g').read({ channelId: 'c', fromMs: T0, toMs: T0, withBeside: true })).raw,
+    ]).toEqual([7, 9]);
     expect((await latestReadings(db, 'g', ['c'])).get('c')?.raw).toBe(7);
   });
 

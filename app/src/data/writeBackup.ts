@@ -6,9 +6,10 @@ import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
 import { eventLine } from '@plain-trowel/core/records/eventsFile';
 import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
 import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
+import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import { ofGarden, type Db } from './db.ts';
 import { rowWriter } from './exportReadings.ts';
-import { oldId, eachDay, type ReadingsByChannel } from './recordStore.ts';
+import { dayStore, oldId, type ReadingsByChannel } from './recordStore.ts';
 
 /** What a page holds that may not be on disk: the document, and what waits to be written. */
 export type PageState = {
@@ -116,7 +117,11 @@ async function* readingDays(
   channelId: string,
   waiting: ReadingsByChannel,
 ): AsyncGenerator<readonly Reading[]> {
-  if (db) for await (const block of eachDay(db, gardenId, channelId)) yield readingsOf(block);
+  if (db) {
+    const reader = new SeriesReader(dayStore(() => Promise.resolve(db), gardenId));
+    const whole = { channelId, fromMs: -Infinity, toMs: Infinity, withBeside: true };
+    for await (const chunk of reader.chunks(whole)) yield readingsOf(chunk);
+  }
   yield waiting.get(channelId) ?? [];
 }
 

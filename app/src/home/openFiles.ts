@@ -6,7 +6,8 @@ import { loadGarden } from '../data/gardenStore.ts';
 import { importGarden } from '../data/importGarden.ts';
 import { readLinkFile } from '../data/linkStore.ts';
 import { storeNewGarden } from '../data/newGarden.ts';
-import { gardenQuery, gardensQuery, linkQuery, recordsKey } from '../data/queries.ts';
+import { gardenQuery, gardensQuery, linkQuery } from '../data/queries.ts';
+import { recordsWritten } from '../data/records.ts';
 import { isZip, type Backup } from '../data/readBackup.ts';
 import { importRecords, previewImport } from '../data/recordsImport.ts';
 import { database } from '../data/services.ts';
@@ -74,7 +75,7 @@ export async function keepGarden(garden: Garden, tools: OpenTools): Promise<bool
 async function show({ id }: Garden, { client, goTo }: OpenTools): Promise<void> {
   await client.invalidateQueries({ queryKey: gardenQuery(id).queryKey });
   client.removeQueries({ queryKey: linkQuery(id).queryKey });
-  void client.invalidateQueries({ queryKey: recordsKey(id) });
+  recordsWritten(client, id, null);
   void client.invalidateQueries({ queryKey: gardensQuery().queryKey });
   await goTo(sheetPath(id, 'bench', 'readout', null));
 }

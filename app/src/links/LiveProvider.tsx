@@ -5,8 +5,9 @@ import type { Reading } from '@plain-trowel/core/records/series';
 import { useGarden } from '../data/gardenContext.ts';
 import { saveLink, type LinkMemory } from '../data/linkStore.ts';
 import { keepSafe } from '../data/firstReal.ts';
-import { latestQuery, recordsKey } from '../data/queries.ts';
-import { addRecords } from '../data/recordStore.ts';
+import { latestQuery } from '../data/queries.ts';
+import { recordsWritten, type Written } from '../data/records.ts';
+import { addRecords, type PutOutcome } from '../data/recordStore.ts';
 import { database } from '../data/services.ts';
 import { reportStorage } from '../data/storageHealth.ts';
 import { runJob } from '../workers/files.ts';
@@ -16,6 +17,12 @@ import { LiveContext, type LiveTools } from './liveContext.ts';
 
 const clocks = { nowMs: () => Date.now(), tickMs: () => performance.now() };
 const NONE: ReadonlyMap<string, Reading> = new Map();
+
+/** A day that was put aside may show anywhere. */
+const written = ({ damagedDays, writtenDays }: PutOutcome, hasEvents: boolean): Written =>
+  damagedDays > 0
+    ? null
+    : { days: new Map([...writtenDays].map(([id, days]) => [id, [...days]])), events: hasEvents };
 
 /** Holds the garden's live link for as long as the garden is open. */
 export function LiveProvider({ memory, children }: { memory: LinkMemory; children: ReactNode }) {
@@ -36,7 +43,7 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
         addRecords: async (readings, events) => {
           const db = await database();
           const outcome = await addRecords(db, gardenId, readings, events);
-          void client.invalidateQueries({ queryKey: recordsKey(gardenId) });
+          recordsWritten(client, gardenId, written(outcome, events.length > 0));
           void keepSafe(client, gardenId, readings);
           return outcome;
         },

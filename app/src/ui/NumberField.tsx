@@ -1,7 +1,7 @@
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { Field } from './Field.tsx';
-import { useTyped } from './useTyped.ts';
+import { useKeeping, useTyped } from './useTyped.ts';
 
 /** A number with its unit. It is kept on Enter or when left, and only when it is sound; Escape puts the kept one back. */
 export function NumberField({
@@ -37,11 +37,10 @@ export function NumberField({
     if (whole && !Number.isInteger(read.value)) return 'Type a whole number.';
     return check?.(read.value) ?? null;
   }
-  const keep = () => {
-    if (read?.kind !== 'number' || problem !== null) return;
+  const keep = useKeeping(typed, read?.kind === 'number' && problem === null, () => {
     handOver();
-    if (read.value !== value) onKeep(read.value);
-  };
+    if (read?.kind === 'number' && read.value !== value) onKeep(read.value);
+  });
   return (
     <Field label={label} unit={unit} error={problem ?? undefined}>
       {(props) => (

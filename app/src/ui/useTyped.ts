@@ -5,6 +5,26 @@ import { refusals } from './refusals.ts';
 const ANSWER_MS = 5000;
 
 /**
+ * Keeps what is typed when it is asked for, or, where it does not fit yet to a neighbour whose own change is still on its way to the disk, as soon as it fits.
+ * @param isSound whether `typed` may be kept now
+ */
+export function useKeeping(typed: string | null, isSound: boolean, keep: () => void): () => void {
+  const asked = useRef<string | null>(null);
+  useEffect(() => {
+    if (asked.current === null) return;
+    if (asked.current !== typed) asked.current = null;
+    else if (isSound) {
+      asked.current = null;
+      keep();
+    }
+  });
+  return () => {
+    if (isSound) keep();
+    else asked.current = typed;
+  };
+}
+
+/**
  * What is being typed into a field, until it is handed over; null while the kept value stands. A change that is refused, or that the disk did not take,
  * comes back as it was typed: nothing typed is lost.
  */

@@ -6,8 +6,17 @@ export type Knot = { readonly counts: number; readonly percent: number };
 
 const secant = (a: Knot, b: Knot) => (b.percent - a.percent) / (b.counts - a.counts);
 
+/** Slopes of the curves that are in use: each reading asks for them again. */
+const known = new WeakMap<readonly Knot[], readonly number[]>();
+
 /** Slope at each knot, percent per count. @param knots at least two, counts rising */
 export function hermiteSlopes(knots: readonly Knot[]): readonly number[] {
+  const found = known.get(knots) ?? slopesOf(knots);
+  known.set(knots, found);
+  return found;
+}
+
+function slopesOf(knots: readonly Knot[]): readonly number[] {
   return knots.map((knot, at) => {
     const before = knots[at - 1];
     const after = knots[at + 1];

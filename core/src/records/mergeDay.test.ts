@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { mergeDay, withoutReadings, type OnClash } from './mergeDay.ts';
-import { DAY_MS, FLAGS, readingsOf, type DayBlock, type Reading } from './series.ts';
+import { DAY_MS, FLAGS, readingsOfDay, type DayBlock, type Reading } from './series.ts';
 
 const day = 20_000 * DAY_MS;
 const at = (offset: number, raw: number, flags = 0): Reading => ({ timeMs: day + offset, raw, flags });
 const into = (block: DayBlock | null, readings: readonly Reading[], onClash: OnClash = 'keep') =>
   mergeDay(block, 'c', day, readings, onClash);
-const rows = (block: DayBlock) => readingsOf(block).map((one) => [one.timeMs - day, one.raw, one.flags]);
+const rows = (block: DayBlock) => readingsOfDay(block).map((one) => [one.timeMs - day, one.raw, one.flags]);
 
 test('what comes out of order is sorted', () => {
   const { block, added, same } = into(null, [at(200, 2), at(1000, 3), at(30, 1)]);

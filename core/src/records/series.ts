@@ -48,8 +48,16 @@ export function byDay(readings: readonly Reading[]): Map<number, Reading[]> {
   return days;
 }
 
+/** Readings of a stretch, in order. */
+export const readingsOf = (series: Series): Reading[] =>
+  Array.from(series.timesMs, (timeMs, at) => ({
+    timeMs,
+    raw: series.raw[at] ?? 0,
+    flags: series.flags[at] ?? 0,
+  }));
+
 /** Readings of a block, in order. */
-export const readingsOf = (block: DayBlock): Reading[] =>
+export const readingsOfDay = (block: DayBlock): Reading[] =>
   Array.from(block.offsetsMs, (offset, at) => ({
     timeMs: block.dayMs + offset,
     raw: block.raw[at] ?? 0,
@@ -84,29 +92,39 @@ export function seriesOf(
   toMs: number,
   withBeside = false,
 ): Series {
-  const isIn = (block: DayBlock, row: number): boolean => {
-    const timeMs = block.dayMs + (block.offsetsMs[row] ?? 0);
-    return (
-      timeMs >= fromMs && timeMs <= toMs && (withBeside || ((block.flags[row] ?? 0) & FLAGS.beside) === 0)
-    );
-  };
-  const count = blocks.reduce(
-    (sum, block) => sum + block.offsetsMs.reduce((rows, _, row) => rows + (isIn(block, row) ? 1 : 0), 0),
-    0,
-  );
+  const parts = blocks.map((block) => {
+    const first = rowsBefore(block, fromMs);
+    return { block, first, end: Math.max(first, rowsBefore(block, toMs, true)) };
+  });
+  const isIn = (flags: number | undefined) => withBeside || ((flags ?? 0) & FLAGS.beside) === 0;
+  let count = 0;
+  for (const { block, first, end } of parts)
+    for (let row = first; row < end; row += 1) if (isIn(block.flags[row])) count += 1;
   const timesMs = new Float64Array(count);
   const raw = new Float64Array(count);
   const flags = new Uint8Array(count);
   let at = 0;
-  for (const block of blocks)
-    for (const [row, offset] of block.offsetsMs.entries()) {
-      if (!isIn(block, row)) continue;
-      timesMs[at] = block.dayMs + offset;
+  for (const { block, first, end } of parts)
+    for (let row = first; row < end; row += 1) {
+      if (!isIn(block.flags[row])) continue;
+      timesMs[at] = block.dayMs + (block.offsetsMs[row] ?? 0);
       raw[at] = block.raw[row] ?? 0;
       flags[at] = block.flags[row] ?? 0;
       at += 1;
     }
   return { timesMs, raw, flags };
+}
+
+/** How many rows of a block come before a moment, or up to it and at it. */
+function rowsBefore({ dayMs, offsetsMs }: DayBlock, timeMs: number, andAt = false): number {
+  let [low, high] = [0, offsetsMs.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    const ms = dayMs + (offsetsMs[middle] ?? 0);
+    if (ms < timeMs || (andAt && ms === timeMs)) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /** A series without the readings that stand beside others; the same one when there are none. */

@@ -83,6 +83,14 @@ export const EDITS: Readonly<Record<string, Edit>> = {
       stopTenths: startTenths + draw.whole(10, 100),
     });
   },
+  setLimit: (garden, draw) => {
+    const plot = pick(garden.plots, draw);
+    if (!plot) return garden;
+    const { startTenths, stopTenths } = plot.limits;
+    return draw.whole(0, 1) === 0
+      ? edit.setLimit(garden, plot.id, 'start', draw.whole(0, stopTenths - 10))
+      : edit.setLimit(garden, plot.id, 'stop', Math.min(1000, startTenths + draw.whole(10, 100)));
+  },
   setBandEdges: (garden, draw) => {
     const dry = draw.whole(20, 100);
     return edit.setBandEdges(garden, idOf(garden.plots, draw), [dry, dry + 20, dry + 200, dry + 300]);

@@ -3,7 +3,7 @@ import { plotParts } from '../bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { leaderOf } from '../../control/programs/programs.ts';
 import { DEFAULT_EDGES, type BandEdges } from '../../quantity/bands.ts';
-import type { Limits } from '../../control/limits.ts';
+import type { LimitName, Limits } from '../../control/limits.ts';
 import { EMPTY_PLAN } from '../../plan/schema.ts';
 import { EMPTY_NETLIST } from '../../wiring/netlist.ts';
 import { makeId } from '../document/ids.ts';
@@ -333,6 +333,15 @@ const replace = <T extends { id: string }>(list: readonly T[], id: string, chang
 export const setLimits = (garden: Garden, plotId: string, limits: Limits): Garden => ({
   ...garden,
   plots: replace(garden.plots, plotId, (plot) => ({ ...plot, limits: { ...limits } })),
+});
+
+/** Moves one flag and leaves the other where it is. @param tenths of a percent */
+export const setLimit = (garden: Garden, plotId: string, which: LimitName, tenths: number): Garden => ({
+  ...garden,
+  plots: replace(garden.plots, plotId, (plot) => ({
+    ...plot,
+    limits: { ...plot.limits, [which === 'start' ? 'startTenths' : 'stopTenths']: tenths },
+  })),
 });
 
 export const setBandEdges = (garden: Garden, plotId: string, [dry, low, right, wet]: BandEdges): Garden => ({

@@ -1,5 +1,5 @@
-import { useTyped } from '../../../ui/useTyped.ts';
-import { setLimits } from '@plain-trowel/core/garden/edits/plots';
+import { useKeeping, useTyped } from '../../../ui/useTyped.ts';
+import { setLimit } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
 import { workLimitCounts } from '@plain-trowel/core/calibration/workCurve';
@@ -12,6 +12,7 @@ import { Field } from '../../../ui/Field.tsx';
 import { limitText } from '../../../words/issueText.ts';
 
 type Scale = 'percent' | 'counts';
+const NAMES = { start: 'startTenths', stop: 'stopTenths' } as const;
 
 /** One limit by typing, in either scale: what is typed in one shows at once in the other. */
 function LimitField({
@@ -33,18 +34,26 @@ function LimitField({
 }) {
   const { commit } = useGarden();
   const { typed, type, drop, handOver } = useTyped();
-  const tenths = which === 'start' ? limits.startTenths : limits.stopTenths;
   const kept =
-    scale === 'percent' ? (tenths / 10).toFixed(1) : String(Math.round(countsAtPercent(fit, tenths / 10)));
-  const issue = typed === null ? null : issueOf(typed, which, scale, fit, limits, noiseTenths);
+    scale === 'percent'
+      ? (limits[NAMES[which]] / 10).toFixed(1)
+      : String(Math.round(countsAtPercent(fit, limits[NAMES[which]] / 10)));
+  const tenths = typed === null ? null : tenthsFrom(typed, scale, fit);
+  const issue: LimitIssue | null =
+    typed === null
+      ? null
+      : tenths === null
+        ? { kind: 'not-a-number', at: which }
+        : checkLimits({ ...limits, [NAMES[which]]: tenths }, noiseTenths);
 
-  const keep = () => {
-    if (typed === null) return;
-    const next = limitsFrom(typed, which, scale, fit, limits);
-    if (!next || checkLimits(next, noiseTenths)) return;
+  const keep = useKeeping(typed, tenths !== null && issue === null, () => {
+    if (tenths === null) return;
     handOver();
-    void commit(`${which} limit of ${plotName}`, (garden) => ({ garden: setLimits(garden, plotId, next) }));
-  };
+    // Its own flag alone: the other one may have been moved since this was drawn.
+    void commit(`${which} limit of ${plotName}`, (garden) => ({
+      garden: setLimit(garden, plotId, which, tenths),
+    }));
+  });
   return (
     <Field
       label={`${which === 'start' ? 'Start' : 'Stop'} limit`}
@@ -70,31 +79,11 @@ function LimitField({
   );
 }
 
-/** The limits as they would be with what is typed; null when it is no number. */
-function limitsFrom(
-  typed: string,
-  which: LimitName,
-  scale: Scale,
-  fit: Curve,
-  limits: Limits,
-): Limits | null {
+/** What is typed, in tenths of a percent; null when it is no number. */
+function tenthsFrom(typed: string, scale: Scale, fit: Curve): number | null {
   const read = readNumber(typed.trim().replace(',', '.'));
   if (read.kind !== 'number') return null;
-  const tenths =
-    scale === 'percent' ? Math.round(read.value * 10) : Math.round(readCurve(fit, read.value).percent * 10);
-  return which === 'start' ? { ...limits, startTenths: tenths } : { ...limits, stopTenths: tenths };
-}
-
-function issueOf(
-  typed: string,
-  which: LimitName,
-  scale: Scale,
-  fit: Curve,
-  limits: Limits,
-  noiseTenths: number,
-): LimitIssue | null {
-  const next = limitsFrom(typed, which, scale, fit, limits);
-  return next ? checkLimits(next, noiseTenths) : { kind: 'not-a-number', at: which };
+  return Math.round((scale === 'percent' ? read.value : readCurve(fit, read.value).percent) * 10);
 }
 
 /** Both limits in percent and in raw counts. Nothing that contradicts itself is kept. */

@@ -1,0 +1,122 @@
+/** Readings of any span, a stretch at a time, for whoever needs them: a chart, a worker, an export. */
+import { dayOf, isSoundBlock, seriesOf, type DayBlock, type Series } from './series.ts';
+
+/** Where the days of a garden's channels lie. What comes back is believed only after a look. */
+export type DayStore = {
+  /** Days of a channel that hold something: midnights UTC, ms, oldest first, both ends included. */
+  readonly days: (channelId: string, fromDayMs: number, toDayMs: number) => Promise<readonly number[]>;
+  /** What is stored of those days, in their order. */
+  readonly read: (channelId: string, daysMs: readonly number[]) => Promise<readonly unknown[]>;
+};
+
+export type Span = {
+  readonly channelId: string;
+  /** Both ends are included, ms since 1970. */
+  readonly fromMs: number;
+  readonly toMs: number;
+  /** Also the readings that stand beside recorded ones. */
+  readonly withBeside?: boolean;
+};
+
+/** A stretch of a channel's record, and the days within it that could not be read. */
+export type StoredSeries = Series & { readonly damagedDays: readonly number[] };
+
+/** So many days are read at once: a month, some 40,000 readings at two a minute. */
+const DAYS_AT_ONCE = 31;
+
+type Days = { readonly sound: readonly DayBlock[]; readonly damagedDays: readonly number[] };
+
+/** Reads spans of a garden's record. Days that were read stay with it, up to a number of rows, until it is told that they were written. */
+export class SeriesReader {
+  /** By channel and day, the one used longest ago first. */
+  private readonly kept = new Map<string, DayBlock>();
+  private keptRows = 0;
+  /** Counts what was written, so that a day that was read before it was written is not kept after. */
+  private writes = 0;
+
+  /** @param mostRows readings that may stay with it; 0 reads everything anew */
+  constructor(
+    private readonly store: DayStore,
+    private readonly mostRows = 0,
+  ) {}
+
+  /** The readings of a span in stretches, oldest first; never more than a month in memory. */
+  async *chunks(span: Span): AsyncGenerator<StoredSeries> {
+    for await (const days of this.daysOf(span)) yield cut(days, span);
+  }
+
+  /** The readings of a span as one stretch. */
+  async read(span: Span): Promise<StoredSeries> {
+    const [sound, damagedDays]: [DayBlock[], number[]] = [[], []];
+    for await (const days of this.daysOf(span)) {
+      sound.push(...days.sound);
+      damagedDays.push(...days.damagedDays);
+    }
+    return cut({ sound, damagedDays }, span);
+  }
+
+  /** Days of a channel were written: they are read again when they are next asked for. */
+  written(channelId: string, daysMs: Iterable<number>): void {
+    this.writes += 1;
+    for (const dayMs of daysMs) this.drop(keyOf(channelId, dayMs));
+  }
+
+  /** Anything may have been written. */
+  forget(): void {
+    this.writes += 1;
+    this.kept.clear();
+    this.keptRows = 0;
+  }
+
+  private async *daysOf({ channelId, fromMs, toMs }: Span): AsyncGenerator<Days> {
+    const all = await this.store.days(channelId, dayOf(fromMs), dayOf(toMs));
+    for (let at = 0; at < all.length; at += DAYS_AT_ONCE)
+      yield this.blocksOf(channelId, all.slice(at, at + DAYS_AT_ONCE));
+  }
+
+  private async blocksOf(channelId: string, daysMs: readonly number[]): Promise<Days> {
+    const missing = daysMs.filter((dayMs) => !this.kept.has(keyOf(channelId, dayMs)));
+    const writesBefore = this.writes;
+    const read = new Map<number, unknown>();
+    if (missing.length > 0) {
+      const found = await this.store.read(channelId, missing);
+      missing.forEach((dayMs, at) => read.set(dayMs, found[at]));
+    }
+    const [sound, damagedDays]: [DayBlock[], number[]] = [[], []];
+    for (const dayMs of daysMs) {
+      const key = keyOf(channelId, dayMs);
+      const block = this.kept.get(key) ?? read.get(dayMs);
+      // Gone since its day was listed: nothing is there, and nothing is damaged.
+      if (block === undefined) continue;
+      if (!isSoundBlock(block)) damagedDays.push(dayMs);
+      else {
+        sound.push(block);
+        if (writesBefore === this.writes) this.keep(key, block);
+      }
+    }
+    return { sound, damagedDays };
+  }
+
+  private keep(key: string, block: DayBlock): void {
+    this.drop(key);
+    if (block.raw.length > this.mostRows) return;
+    this.kept.set(key, block);
+    this.keptRows += block.raw.length;
+    for (const oldest of this.kept.keys()) {
+      if (this.keptRows <= this.mostRows) return;
+      this.drop(oldest);
+    }
+  }
+
+  private drop(key: string): void {
+    this.keptRows -= this.kept.get(key)?.raw.length ?? 0;
+    this.kept.delete(key);
+  }
+}
+
+const keyOf = (channelId: string, dayMs: number) => `${dayMs} ${channelId}`;
+
+const cut = ({ sound, damagedDays }: Days, { fromMs, toMs, withBeside }: Span): StoredSeries => ({
+  ...seriesOf(sound, fromMs, toMs, withBeside),
+  damagedDays,
+});
