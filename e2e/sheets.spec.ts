@@ -11,6 +11,7 @@ const STATIONS = {
 
 for (const [station, sheets] of Object.entries(STATIONS))
   test(`the sheets of ${station} are accessible by day, by night and on a phone`, async ({ page }) => {
+    test.slow();
     await openSample(page);
     for (const [name, views] of Object.entries<readonly string[]>(sheets)) {
       await sheet(page, name).click();

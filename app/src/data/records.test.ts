@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { QueryClient } from '@tanstack/react-query';
+import { QueryClient, type QueryKey } from '@tanstack/react-query';
 import { beforeEach, expect, test } from 'vitest';
 import { DAY_MS } from '@plain-trowel/core/records/series';
 import { eventsQuery, latestQuery, seriesQuery, waterQuery } from './queries.ts';
@@ -11,7 +11,7 @@ const DAY0 = Date.UTC(2026, 4, 1);
 const day = (number: number) => DAY0 + number * DAY_MS;
 const client = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: false } } });
 
-const QUERIES = {
+const QUERIES: Record<string, { readonly queryKey: QueryKey }> = {
   'a, first day': seriesQuery('g', 'a', day(0), day(1) - 1),
   'a, both days': seriesQuery('g', 'a', day(0), day(2) - 1),
   'b, both days': seriesQuery('g', 'b', day(0), day(2) - 1),
@@ -34,7 +34,7 @@ beforeEach(async () => {
   for (const store of ['gardens', 'blocks', 'events'] as const) await db.clear(store);
   await db.put('gardens', { id: 'g', revision: 1, doc: {} });
   recordsWritten(client, 'g', null);
-  for (const { queryKey } of Object.values(QUERIES)) client.setQueryData<unknown>(queryKey, {});
+  for (const { queryKey } of Object.values(QUERIES)) client.setQueryData(queryKey, {});
 });
 
 test('readings make stale what shows their day and channel, and the newest of each', () => {
