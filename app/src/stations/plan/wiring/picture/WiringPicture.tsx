@@ -60,7 +60,7 @@ function useLayout(picture: Picture): Layout | null {
     return () => {
       stale = true;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the shape stands for the picture
+    // oxlint-disable-next-line hooks/exhaustive-deps -- the shape stands for the picture
   }, [shape]);
   return layout;
 }

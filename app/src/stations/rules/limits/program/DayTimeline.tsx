@@ -48,7 +48,7 @@ export function DayTimeline({ parts, line, nowMs }: { parts: PlotParts; line: Wa
         toMs,
       ),
     // The queries are new objects at every render; their stamps say whether something came.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line hooks/exhaustive-deps
     [garden, line, stamp, fromMs, toMs],
   );
   if (isLoading || !replay) return null;
