@@ -105,11 +105,9 @@ await Promise.all([
     await check('unused code', 'knip', []);
     await check('lint', 'oxlint', ['--type-aware']);
     await check('format', 'prettier', ['--check', '--log-level', 'warn', '.']);
-  })(),
-  (async () => {
     await unitTests();
-    await browserTests();
   })(),
+  browserTests(),
 ]);
 
 console.log(`${passed} passed, ${failed} failed`);

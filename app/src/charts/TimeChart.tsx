@@ -8,7 +8,7 @@ import {
   type ChartConfiguration,
 } from 'chart.js';
 import Annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import type { BandName } from '@plain-trowel/core/quantity/bands';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { timeTicks } from '@plain-trowel/core/records/timeTicks';
@@ -20,6 +20,9 @@ Chart.register(LinearScale, LineController, LineElement, PointElement, Annotatio
 
 /** A time of day with seconds needs about this much room. */
 const PX_A_TICK = 96;
+
+/** Drawing is what a live sheet costs most: three times a second is enough for the eye. */
+const LEAST_APART_MS = 330;
 
 export type TimeChartProps = {
   /** What the picture shows, for those who cannot see it. */
@@ -43,7 +46,8 @@ export type TimeChartProps = {
   readonly tone: string;
 };
 
-export function TimeChart(props: TimeChartProps) {
+/** Drawn again only when something of it is another. */
+export const TimeChart = memo(function TimeChart(props: TimeChartProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', TracePoint[]> | null>(null);
   useEffect(() => {
@@ -55,19 +59,30 @@ export function TimeChart(props: TimeChartProps) {
       chart.current = null;
     };
   }, []);
+  const drawnAt = useRef(-Infinity);
   useEffect(() => {
-    if (!chart.current) return;
-    const { data, options } = configOf(props, canvas.current?.clientWidth ?? 700);
-    chart.current.data = data;
-    chart.current.options = options ?? {};
-    chart.current.update('none');
+    const draw = () => {
+      if (!chart.current) return;
+      drawnAt.current = performance.now();
+      const { data, options } = configOf(props, canvas.current?.clientWidth ?? 700);
+      chart.current.data = data;
+      chart.current.options = options ?? {};
+      chart.current.update('none');
+    };
+    const waitMs = drawnAt.current + LEAST_APART_MS - performance.now();
+    if (waitMs <= 0) {
+      draw();
+      return;
+    }
+    const timer = setTimeout(draw, waitMs);
+    return () => clearTimeout(timer);
   }, [props]);
   return (
     <div className="relative w-full" style={{ height: props.height }}>
       <canvas ref={canvas} role="img" aria-label={props.label} />
     </div>
   );
-}
+});
 
 function configOf(
   props: TimeChartProps,

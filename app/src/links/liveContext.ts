@@ -26,7 +26,7 @@ export function useLiveTools(): LiveTools {
   return tools;
 }
 
-/** What comes in right now; renders five times a second at most. With a selection only when that has changed. */
+/** What comes in right now; renders four times a second at most. With a selection only when that has changed. */
 export function useLive(): LiveSnapshot;
 export function useLive<T>(select: (live: LiveSnapshot) => T): T;
 export function useLive<T>(select?: (live: LiveSnapshot) => T): T | LiveSnapshot {

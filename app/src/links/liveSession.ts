@@ -1,6 +1,6 @@
 /**
  * One garden's live readings: takes lines from whichever source is open, parses them, keeps the last minutes for the screen, hands what
- * is due to the recorder, and publishes a snapshot five times a second at most, however fast the lines come.
+ * is due to the recorder, and publishes a snapshot four times a second at most, however fast the lines come.
  */
 import { LivePipeline, type FindWave } from '@plain-trowel/core/live/pipeline';
 import { named } from '../data/eventIds.ts';
@@ -65,7 +65,7 @@ export type LiveSnapshot = {
   readonly clockIsWrong: boolean;
 };
 
-const PUBLISH_MS = 200;
+const PUBLISH_MS = 250;
 const RATE_WINDOW_MS = 5000;
 
 export class LiveSession {

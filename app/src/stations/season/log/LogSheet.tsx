@@ -2,11 +2,12 @@ import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { withoutBeside } from '@plain-trowel/core/records/series';
-import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { eventsQuery, seriesQuery, waterQuery } from '../../../data/queries.ts';
+import type { StoredEvents } from '../../../data/recordStore.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
-import { useLive, useLiveTools, usePlot } from '../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { EventTable } from './EventTable.tsx';
@@ -21,6 +22,7 @@ import { LogHead } from './LogHead.tsx';
 import { NoteField } from './NoteField.tsx';
 import { ReadingTable } from './ReadingTable.tsx';
 
+const NOTHING_KEPT: StoredEvents = { events: [], unreadable: 0 };
 const HOUR_MS = 3_600_000;
 const RANGES = [
   { value: 1, label: '1 h' },
@@ -45,23 +47,25 @@ function useNowStep(stepMs: number, parts: PlotParts | null): number {
 
 function LogOfPlot({ plotId }: { plotId: string }) {
   const { garden } = useGarden();
-  const plot = usePlot(garden, plotId);
+  const parts = plotParts(garden, plotId);
   const [hours, setHours] = useState<number>(24);
   const [wanted, setScale] = useState<LogScale>('percent');
   const rangeMs = hours * HOUR_MS;
-  const toMs = useNowStep(Math.max(10_000, rangeMs / 200), plot?.parts ?? null);
+  const toMs = useNowStep(Math.max(10_000, rangeMs / 200), parts);
   const fromMs = toMs - rangeMs;
-  const channelId = plot?.parts.channel?.id ?? '';
+  const channelId = parts?.channel?.id ?? '';
   const read = useQuery(seriesQuery(garden.id, channelId, fromMs, toMs, true));
   const kept = useQuery(eventsQuery(garden.id, fromMs, toMs));
   const water = useQuery(waterQuery(garden.id, fromMs, toMs));
   const all = read.data;
   const series = useMemo(() => all && withoutBeside(all), [all]);
-  const { events, unreadable } = kept.data ?? { events: [], unreadable: 0 };
-  if (!plot) return null;
-  const { parts } = plot;
+  const { events, unreadable } = kept.data ?? NOTHING_KEPT;
+  const own = useMemo(
+    () => events.filter((event) => event.plotId === plotId || event.plotId === null),
+    [events, plotId],
+  );
+  if (!parts) return null;
   const scale: LogScale = parts.fit ? wanted : 'raw';
-  const own = events.filter((event) => event.plotId === plotId || event.plotId === null);
   return (
     <>
       <LogHead parts={parts} series={series ?? null} water={water.data ?? null} hours={hours} />
