@@ -211,6 +211,10 @@ describe('guard 4: the reservoir', () => {
     expect(reasonAfter([with_(700, 1)], floating)).toBe('below-start');
     expect(reasonAfter([with_(700, 0)], floating)).toBe('tank-low');
   });
+  test('a level that says it was read later than now is not believed', () => {
+    const later = reads(700, DRY, { tanks: [{ raw: 290, atS: 701 }] });
+    expect(reasonAfter([later], config)).toBe('tank-unknown');
+  });
   test('a line whose reservoir is missing from the settings does not run', () => {
     expect(reasonAfter([reads(700, DRY)], configOf({ tank: 0 }))).toBe('tank-unknown');
   });

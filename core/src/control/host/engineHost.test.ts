@@ -166,6 +166,20 @@ test('events are counted from the boot on, so that a board and its boot give eac
   expect(new Set(all.map((event) => `${event.boardId} ${event.bootMs}`))).toEqual(new Set([`board ${BOOT}`]));
 });
 
+test('two events of one moment are numbered one after the other', () => {
+  const two = boardOf(['roof', 'bed'], configOf({}, { lines: [LINE, LINE] }));
+  const water = (lineId: string): LineOrder => ({ lineId, kind: 'water', volumeMl: 50 });
+  const before = through(switchOn(two, {}, BOOT), two, 0, 3, MIDDLE).hosted;
+  const nowMs = BOOT + 4000;
+  const { events, hosted } = stepHost(before, two, reading(MIDDLE, nowMs), nowMs, [
+    water('roof'),
+    water('bed'),
+  ]);
+  expect(events.length).toBeGreaterThan(1);
+  expect(events.map((event) => event.seq)).toEqual(events.map((_, at) => before.told + at));
+  expect(hosted.told).toBe(before.told + events.length);
+});
+
 test('a board writes down what it keeps at starts and ends, not while it holds or refuses', () => {
   const refused: LineOrder = { lineId: 'roof', kind: 'water', volumeMl: 50 };
   const off = switchOn(board, { roof: { givenMl: 5000, locked: false, noRise: 0 } }, BOOT);

@@ -73,6 +73,12 @@ describe('pulse and soak', () => {
     expect(told(events)).toHaveLength(2);
     expect(state.lines[0]).toMatchObject({ pulses: 0, reason: 'not-below-start' });
   });
+  test('an old reading that says wet does not end it', () => {
+    const { state } = seconds(config, 600, 612, () => DRY);
+    // Read at 1300 s, stale from 1330 s on, the soak over at 1332 s.
+    const steps = run([reads(1300, WET), inputAt(1340), reads(1341, MIDDLE)], config, state);
+    expect(told(steps.flatMap((one) => one.events))).toContain('1341 started below-stop');
+  });
 });
 
 describe('single dose', () => {
