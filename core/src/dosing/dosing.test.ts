@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { readable } from '../quantity/workedForTests.ts';
 import { student975 } from '../quantity/student.ts';
 import {
   fitDose,
@@ -73,9 +74,10 @@ describe('what a pump gives', () => {
     expect(fitDose([trial(5, 30), trial(10, 80), trial(0, 3)])).toMatchObject({
       issue: { kind: 'not-positive' },
     });
-    expect(fitDose([trial(5, 30), trial(10, 80), trial(20, Number.NaN)])).toMatchObject({
-      issue: { kind: 'not-positive' },
-    });
+    for (const odd of [trial(20, Number.NaN), trial(20, Infinity), trial(Infinity, 90), trial(20, -1)])
+      expect(fitDose([trial(5, 30), trial(10, 80), odd])).toMatchObject({ issue: { kind: 'not-positive' } });
+    // A pump that gave nothing yet is a trial like any other.
+    expect(fitDose([trial(1, 0), trial(10, 80), trial(20, 180)]).ok).toBe(true);
   });
   test('a pump too uneven for any dose has no smallest one', () => {
     const wild = fitted([trial(1, 0), trial(2, 9000), trial(3, 100), trial(4, 14_000)]);
@@ -83,7 +85,9 @@ describe('what a pump gives', () => {
   });
   test('beyond what was tried the line is only hoped to go on', () => {
     const fit = fitted(exact);
-    expect([3, 5, 24, 26].map((runS) => isBeyondTrials(fit, runS))).toEqual([true, false, false, true]);
+    // Tried from 5 to 20 s: hoped for below 4 and above 25.
+    const hoped = [3.9, 4, 5, 24, 25, 25.1].map((runS) => isBeyondTrials(fit, runS));
+    expect(hoped).toEqual([true, false, false, false, false, true]);
   });
   test('the trial that does not go with the others is named, with how far it is off', () => {
     const trials = [trial(5, 31), trial(8, 59), trial(10, 81), trial(15, 129), trial(20, 181), trial(12, 60)];
@@ -108,6 +112,12 @@ describe('evenness', () => {
   });
   test('of eight cups the driest two count; nothing caught has no evenness', () => {
     expect(evennessOf([10, 20, 30, 30, 30, 30, 40, 50])?.lowQuarterPercent).toBeCloseTo(50, 9);
+    // In whatever order they stand.
+    expect(evennessOf([40, 30, 10, 30, 50, 20, 30, 30])?.lowQuarterPercent).toBeCloseTo(50, 9);
+    expect(evennessOf([110, 60, 130, 100])?.lowQuarterPercent).toBe(60);
+    // A cup that stayed dry counts; one below nothing is no cup.
+    expect(evennessOf([0, 50, 50, 100])?.lowQuarterPercent).toBe(0);
+    expect(evennessOf([-5, 50, 60])).toBeNull();
     expect(evennessOf([])).toBeNull();
     expect(evennessOf([0, 0])).toBeNull();
     expect(evennessOf([5, Number.NaN])).toBeNull();
@@ -153,9 +163,12 @@ describe('a reservoir', () => {
     expect(reservoirOf([...levels, { raw: 200, volumeMl: 1 }])).toMatchObject({
       issue: { kind: 'same-raw', raw: 200 },
     });
-    expect(reservoirOf([...levels, { raw: 20, volumeMl: 8000 }])).toMatchObject({
-      issue: { kind: 'not-monotone' },
-    });
+    // Turning back, and standing still while the raw value goes on, either way round.
+    for (const volumeMl of [8000, 20_000])
+      for (const flip of [1, -1])
+        expect(
+          reservoirOf([...levels, { raw: 20, volumeMl }].map((one) => ({ ...one, raw: flip * one.raw }))),
+        ).toMatchObject({ issue: { kind: 'not-monotone' } });
   });
   test('days left count what lies above the minimum', () => {
     expect(daysLeft(12_000, 2000, 500)).toBe(20);
@@ -172,6 +185,14 @@ describe('workings', () => {
     expect(workVolume(fit, 12).value).toBeCloseTo(100, 9);
     expect(workVolume(fit, 1).value).toBe(0);
   });
+  test('say what they reckon with', () => {
+    expect(readable(workRunTime(fit, 100))).toEqual([
+      'run time, s: 100 × 0.1000 + 2.00; volume, ml; factor, s/ml; tube constant, s',
+    ]);
+    expect(readable(workVolume(fit, 12))).toEqual([
+      'volume, ml: (12.0 − 2.00) ÷ 0.1000, not below 0; run time, s; factor, s/ml; tube constant, s',
+    ]);
+  });
 });
 
 describe('workings of water', () => {
@@ -179,9 +200,15 @@ describe('workings of water', () => {
     const even = evennessOf([60, 100, 110, 130]);
     if (!even) throw new Error('no evenness');
     expect(workEvenness(even).value).toBeCloseTo(60, 9);
+    expect(readable(workEvenness(even))).toEqual([
+      'evenness of the low quarter, % of the mean: 100 × 60.0 ÷ 100.0; mean of the driest quarter, ml; mean of all, ml',
+    ]);
   });
   test('the rain of the cups above is half a millimetre a minute', () => {
     expect(workRain(40, 80, 10)).toMatchObject({ value: 0.5, unit: 'mm/min' });
+    expect(readable(workRain(40, 80, 10))).toEqual([
+      'rain, mm/min: 10 × 40.0 ÷ 80.0 ÷ 10.0; mean of the cups, ml; mouth of a cup, cm²; it ran for, min',
+    ]);
   });
   test('half way between two levels a straight tub is half full; what is above the minimum lasts twelve days', () => {
     const tank = reservoirOf([
@@ -192,5 +219,11 @@ describe('workings of water', () => {
     expect(workVolumeIn(tank.value, 250).value).toBeCloseTo(15_000, 6);
     expect(workDaysLeft(15_000, 3000, 1000)).toMatchObject({ value: 12, unit: 'days' });
     expect(workDaysLeft(15_000, 3000, 0)).toBeNull();
+    expect(readable(workVolumeIn(tank.value, 250))).toEqual([
+      'water in it, ml: 2, joined by a monotone curve, at 250; known levels, ; what the sensor reads, raw',
+    ]);
+    expect(readable(workDaysLeft(15_000, 3000, 1000))).toEqual([
+      'days left, days: (15 000 − 3 000) ÷ 1 000, not below 0; water in it, ml; minimum, ml; used a day, mean of the last week, ml/day',
+    ]);
   });
 });

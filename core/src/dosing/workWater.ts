@@ -77,7 +77,7 @@ export function workDaysLeft(volumeMl: number, minimumMl: number, usedMlPerDay: 
       name: 'days left',
       unit: 'days',
       decimals: 1,
-      formula: '({now} − {minimum}) ÷ {used}',
+      formula: '({now} − {minimum}) ÷ {used}, not below 0',
       inputs: {
         now: input('water in it', volumeMl, 'ml'),
         minimum: input('minimum', minimumMl, 'ml'),

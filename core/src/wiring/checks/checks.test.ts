@@ -555,6 +555,21 @@ test('a resistor to ground elsewhere is not an LED’s series resistor', () => {
   expect(run('led-resistor', [text]).result.verdict).toBe('found');
 });
 
+test.each([
+  [1.01, []],
+  [1.03, ['d out reaches 1.03 V; w IN0 reads full scale at 1.0 V. Everything above is cut off.']],
+])(
+  'a signal of %d V at an input of 1 V: two percent over its scale are within its own error',
+  (volts, says) => {
+    // The probe's 3.0 V, divided.
+    const settings = { upperOhm: (3 / volts - 1) * 10_000, lowerOhm: 10_000 };
+    const text =
+      'w: board-wifi-one; d: divider; l1: probe-capacitive; l1.out - d.in; d.out - w.in0; d.gnd - w.gnd; l1.vcc - w.out33; l1.gnd - w.gnd';
+    const { result } = run('analog-range', [text, { parts: { d: { settings } } }]);
+    expect(result.findings.map((one) => one.says)).toEqual(says);
+  },
+);
+
 test('there are at least thirty checks, and each has its two wirings here', () => {
   expect(CHECKS.length).toBeGreaterThanOrEqual(30);
   expect(Object.keys(CASES).sort()).toEqual(CHECKS.map((check) => check.id).sort());
