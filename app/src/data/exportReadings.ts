@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
@@ -10,9 +11,9 @@ import type { Db } from './db.ts';
 import { dayStore } from './recordStore.ts';
 
 const placeOf = (garden: Garden, channel: Channel) => {
-  const probe = garden.probes.find((one) => one.id === channel.probeId);
+  const probe = byId(garden.probes, channel.probeId);
   return {
-    plot: garden.plots.find((one) => one.id === probe?.plotId)?.name ?? '',
+    plot: byId(garden.plots, probe?.plotId)?.name ?? '',
     probe: channelName(garden, channel),
   };
 };

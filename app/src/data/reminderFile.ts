@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import type { Calibration, Garden } from '@plain-trowel/core/garden/document/schema';
 import { iCalendar, type DayEvent } from '@plain-trowel/core/records/icalendar';
@@ -6,7 +7,7 @@ import { download, fileNameOf } from './download.ts';
 /** The days on which calibrations are due, as an iCalendar file (RFC 5545). */
 export function saveReminders(garden: Garden, calibrations: readonly Calibration[]): void {
   const events = calibrations.flatMap((calibration): DayEvent[] => {
-    const channel = garden.channels.find((one) => one.id === calibration.channelId);
+    const channel = byId(garden.channels, calibration.channelId);
     if (!calibration.recalibrateBy || !channel) return [];
     const label = channelName(garden, channel);
     return [

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
 import { BACKUP_FILES, backupAbout, readingsFileOf } from '@plain-trowel/core/garden/document/backup';
 import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
@@ -72,10 +73,7 @@ export async function writeBackup(
   for (const channelId of channelIds) {
     const entry = file(readingsFileOf(channelId));
     entry.write(READINGS_HEADER);
-    const rows = rowWriter(
-      garden,
-      garden.channels.find((one) => one.id === channelId) ?? strayChannel(channelId),
-    );
+    const rows = rowWriter(garden, byId(garden.channels, channelId) ?? strayChannel(channelId));
     for await (const day of readingDays(db, garden.id, channelId, waiting.readings)) {
       entry.write(rows(day));
       readings += day.length;

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useSearchParams } from 'react-router';
 import { useGarden } from '../data/gardenContext.ts';
 
@@ -6,5 +7,5 @@ export function usePlotScope(): string | null {
   const { garden } = useGarden();
   const [search] = useSearchParams();
   const wanted = search.get('plot');
-  return garden.plots.find((plot) => plot.id === wanted)?.id ?? garden.plots[0]?.id ?? null;
+  return byId(garden.plots, wanted)?.id ?? garden.plots[0]?.id ?? null;
 }

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
@@ -45,7 +46,7 @@ export function PlotRuler({
       ...((channel && runOf(garden, channel.id)?.points) ?? []),
       ...(parts.calibration?.points ?? []),
     ];
-    const point = points.find((one) => one.id === id);
+    const point = byId(points, id);
     const last = point?.captures.at(-1);
     if (point && last) putOnSlip(`peg ${id}`, workReference({ condition: point.condition, ...last }));
   };

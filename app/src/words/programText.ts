@@ -1,4 +1,5 @@
 /** What a program will do, in plain words, and the names of its parts. */
+import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { ProgramKind, SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import {
@@ -36,7 +37,7 @@ const ml = (volume: number): string => (volume >= 10_000 ? formatLitres(volume) 
 /** What must be so, besides: "only in the dark, when no rain is told". */
 function conditionsText({ conditions, tankId }: WaterLine, garden: Garden): string[] {
   const { darkBelow, airBelowC, soilAboveC, noRain, batteryAboveV } = conditions;
-  const tank = garden.reservoirs.find((one) => one.id === tankId);
+  const tank = byId(garden.reservoirs, tankId);
   return [
     ...(darkBelow === null ? [] : ['it is dark']),
     ...(airBelowC === null ? [] : [`the air is below ${formatTemperature(airBelowC)}`]),
@@ -133,7 +134,7 @@ function middle(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind):
     plot: plot.name,
     below: `when ${plot.name} falls below ${formatPercent(startTenths / 10, kind)}`,
     stop: formatPercent(stopTenths / 10, kind),
-    nameOf: (id) => garden.waterLines.find((one) => one.id === id)?.name ?? null,
+    nameOf: (id) => byId(garden.waterLines, id)?.name ?? null,
   });
 }
 

@@ -1,4 +1,5 @@
 /** Register maps: where a probe keeps which quantity, as data. A map is part of the garden and of its file. */
+import { byId } from '../quantity/byId.ts';
 import { MOST } from '../quantity/bounds.ts';
 import { z } from '../quantity/schema.ts';
 import { MOST_READ, type Request } from './frame.ts';
@@ -108,7 +109,7 @@ export const BUILT_IN_MAPS: readonly RegisterMap[] = [
 
 /** Own maps first, so that one with a built-in id stands in its place. */
 export const mapOf = (own: readonly RegisterMap[], id: string): RegisterMap | null =>
-  [...own, ...BUILT_IN_MAPS].find((map) => map.id === id) ?? null;
+  byId([...own, ...BUILT_IN_MAPS], id) ?? null;
 
 const wordsOf = (type: RegisterType): number => (type === 'int16' || type === 'uint16' ? 1 : 2);
 

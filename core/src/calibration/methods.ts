@@ -1,4 +1,5 @@
 /** The schools of calibrating: what each one does step by step, what its percent means, and when it is right. */
+import { byId } from '../quantity/byId.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';
 import type { Uncertain } from './convertPercent.ts';
@@ -375,7 +376,7 @@ const METHODS: readonly Method[] = [
 ];
 
 export const methodOf = (id: MethodId): Method => {
-  const method = METHODS.find((one) => one.id === id);
+  const method = byId(METHODS, id);
   if (!method) throw new RangeError(`methodOf: no method ${id}`);
   return method;
 };

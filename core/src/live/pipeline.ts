@@ -2,6 +2,7 @@
  * From readings to what they mean: present values, verdicts, faults, answers, signals and alerts, and what goes into the log. It knows no page, no port and no
  * clock: whoever runs it hands readings and times in, and asks.
  */
+import { byId } from '../quantity/byId.ts';
 import type { AlertStates } from '../control/alerts.ts';
 import { signalOf, type SignalRule } from '../control/signals.ts';
 import type { LineAnswers } from '../control/host/answers.ts';
@@ -57,7 +58,7 @@ export class LivePipeline<Problem> {
     this.garden = garden;
     this.streams.setGarden(garden);
     for (const [channelId, watch] of this.watches) {
-      const channel = garden.channels.find((one) => one.id === channelId);
+      const channel = byId(garden.channels, channelId);
       const buffer = this.bufferOf(channelId);
       if (channel?.quantity === 'moisture' && buffer) watch.setScale(probeScale(garden, channel), buffer);
       else this.watches.delete(channelId);
@@ -138,7 +139,7 @@ export class LivePipeline<Problem> {
 
   /** The last minutes of a channel's stream; null while nothing came. */
   bufferOf(channelId: string): StreamBuffer | null {
-    const channel = this.garden.channels.find((one) => one.id === channelId);
+    const channel = byId(this.garden.channels, channelId);
     return channel ? this.streams.bufferOf(channel) : null;
   }
 

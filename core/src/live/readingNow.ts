@@ -1,3 +1,4 @@
+import { byId } from '../quantity/byId.ts';
 import { asGuess, uncertaintyOf, type Uncertainty } from '../calibration/uncertainty.ts';
 import { fullScaleOf } from '../garden/bind/channels.ts';
 import { calibratedOfVersion } from '../garden/bind/curveOf.ts';
@@ -14,7 +15,7 @@ export function soilTemperatureNow(
 ): number | null {
   for (const channel of garden.channels) {
     if (channel.quantity !== 'soil temperature') continue;
-    const probe = garden.probes.find((one) => one.id === channel.probeId);
+    const probe = byId(garden.probes, channel.probeId);
     const value = present.get(channel.id);
     if (probe?.plotId !== plotId || !value) continue;
     const meant = corrected(channel.correction, value.rawCounts, fullScaleOf(garden, channel));

@@ -5,6 +5,7 @@
  * greatest root depth from table 22, crop coefficient in mid-season from table 12. Groups of pots have no table of that standing; theirs are rules of thumb
  * of container growing, and each says so.
  */
+import { byId } from '../quantity/byId.ts';
 export type PlantGroup = {
   readonly id: string;
   readonly name: string;
@@ -126,5 +127,4 @@ export const PLANT_GROUPS: readonly PlantGroup[] = [
   ),
 ];
 
-export const plantGroup = (id: string): PlantGroup | null =>
-  PLANT_GROUPS.find((one) => one.id === id) ?? null;
+export const plantGroup = (id: string): PlantGroup | null => byId(PLANT_GROUPS, id) ?? null;

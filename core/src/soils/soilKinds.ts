@@ -5,6 +5,7 @@
  * organic matter). Mixes for pots vary from bag to bag; theirs are the middle of what is published for such mixes (container capacity at 1 kPa and water left
  * at 1500 kPa, after De Boodt & Verdonck 1972, and Fonteno 1996), good to about eight percent by volume. A drain test of one's own soil is better than either.
  */
+import { byId } from '../quantity/byId.ts';
 import type { SoilFacts } from '../calibration/convertPercent.ts';
 
 export type SoilKind = {
@@ -74,7 +75,7 @@ export const SOIL_KINDS: readonly SoilKind[] = [
   mix('grit-mix', 'Gritty mix for succulents', 8, 26, 50, 1.1),
 ];
 
-export const soilKind = (id: string): SoilKind | null => SOIL_KINDS.find((one) => one.id === id) ?? null;
+export const soilKind = (id: string): SoilKind | null => byId(SOIL_KINDS, id) ?? null;
 
 /** What a plot's soil is known to hold: its own measured facts first, the table's for what is missing. */
 export type KnownSoil = SoilFacts & {

@@ -3,6 +3,7 @@
  * should all say the same; what remains is theirs. Offsets are against the middle of all, or against a trusted one among them.
  * Source: the mean difference and its limits of agreement, Bland & Altman 1986.
  */
+import { byId } from '../quantity/byId.ts';
 import { extentOf } from '../quantity/extent.ts';
 import { medianOf } from '../signal/noise.ts';
 import type { Stretch } from '../signal/streamBuffer.ts';
@@ -46,7 +47,7 @@ export function compareThermometers(
 ): { ok: true; value: readonly Compared[] } | { ok: false; issue: ComparisonIssue } {
   if (series.length < 2) return { ok: false, issue: { kind: 'too-few' } };
   const minutes = series.map((one) => ({ id: one.id, at: byMinute(one.stretch) }));
-  const trusted = minutes.find((one) => one.id === trustedId);
+  const trusted = byId(minutes, trustedId);
   const [first, ...others] = minutes;
   const common = [...(first?.at.keys() ?? [])].filter((minute) => others.every((one) => one.at.has(minute)));
   const extent = extentOf(common);

@@ -1,4 +1,5 @@
 /** Changes of a wiring: each takes a netlist and gives a new one. Ids are made from the role and a number, so a plan is the same each time. */
+import { byId } from '../quantity/byId.ts';
 import type { Catalogue } from '../catalogue/catalogue.ts';
 import type { Facts } from '../catalogue/facts.ts';
 import type { Role } from '../catalogue/schema.ts';
@@ -160,7 +161,7 @@ export function applyRemedy(netlist: Netlist, catalogue: Catalogue, remedy: Reme
     case 'shift':
       return insertShifter(netlist, catalogue, remedy);
     case 'set-fact': {
-      const part = netlist.parts.find((one) => one.id === remedy.part);
+      const part = byId(netlist.parts, remedy.part);
       return part
         ? changePart(netlist, part.id, { settings: { ...part.settings, [remedy.key]: remedy.value } })
         : netlist;
@@ -204,14 +205,14 @@ export function replacePart(
   partId: string,
   entryId: string,
 ): Netlist {
-  const part = netlist.parts.find((one) => one.id === partId);
+  const part = byId(netlist.parts, partId);
   const before = part && catalogue.get(part.entryId);
   const after = catalogue.get(entryId);
   if (!part || !after) return netlist;
   const goes = new Map<string, string>();
   for (const terminal of before?.terminals ?? []) {
     const to =
-      after.terminals.find((one) => one.id === terminal.id) ??
+      byId(after.terminals, terminal.id) ??
       after.terminals.find((one) => one.type === terminal.type && ![...goes.values()].includes(one.id));
     if (to) goes.set(terminal.id, to.id);
   }

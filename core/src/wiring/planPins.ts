@@ -5,6 +5,7 @@
  * something when a demand does not need one, so that they stay free. Where the demands cannot all be met, the smallest set that is in
  * the way of itself is named, with the part that would resolve it.
  */
+import { byId } from '../quantity/byId.ts';
 import type { Catalogue } from '../catalogue/catalogue.ts';
 import type { PinCap } from '../catalogue/schema.ts';
 import { assign } from './assign.ts';
@@ -235,7 +236,7 @@ export function planPins(netlist: Netlist, catalogue: Catalogue, radioOn: boolea
 /** Takes every wire off the boards' signal pins, so that they can be planned again; supplies and grounds stay. */
 export function clearPins(netlist: Netlist, catalogue: Catalogue): Netlist {
   const isPinEnd = (end: End) => {
-    const part = netlist.parts.find((one) => one.id === end.part);
+    const part = byId(netlist.parts, end.part);
     const entry = part && catalogue.get(part.entryId);
     const terminal = entry?.terminals.find((one) => one.id === end.terminal);
     return terminal?.type === 'pin' || terminal?.type === 'analog in';

@@ -1,4 +1,5 @@
 /** What the channels of a stand-in board print: moisture from its probe, temperatures of a made-up day, a battery, a tank. */
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
@@ -24,8 +25,8 @@ export type ChannelSetup = {
 
 /** Null for a channel that no board prints: a bus probe's, or one without a name. */
 export function channelSetup(garden: Garden, channel: Channel): ChannelSetup | null {
-  const board = garden.boards.find((one) => one.id === channel.boardId);
-  const probe = garden.probes.find((one) => one.id === channel.probeId) ?? null;
+  const board = byId(garden.boards, channel.boardId);
+  const probe = byId(garden.probes, channel.probeId) ?? null;
   if (!board || channel.streamName === '' || probe?.bus) return null;
   const isFork = probe?.kind === 'resistive fork' || probe?.kind === 'home-made electrodes';
   return {

@@ -1,4 +1,5 @@
 /** Which channel tells a line, or a plot, of the air, the light and the rain about it, of its soil's temperature, and a board of its battery. Never just any. */
+import { byId } from '../../quantity/byId.ts';
 import type { Sense } from '../../control/conditions/conditions.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import type { Channel, Garden } from '../document/schema.ts';
@@ -39,7 +40,7 @@ const chosenFor = (sense: Sense, { airId, lightId, rainId }: Place['chosen']): s
 /** Channels that could be meant: the nearest ones only. More than one: a person must choose. */
 export function ambientChoices(garden: Garden, place: Place, sense: Sense): readonly Channel[] {
   const all = garden.channels.filter((one) => one.quantity === QUANTITY[sense]);
-  const plotOf = (one: Channel) => garden.probes.find((probe) => probe.id === one.probeId)?.plotId ?? null;
+  const plotOf = (one: Channel) => byId(garden.probes, one.probeId)?.plotId ?? null;
   const inPlot = all.filter((one) => plotOf(one) === place.plotId);
   // A soil's temperature is that of its own plot, or unknown.
   if (sense === 'soilTenthsC' || inPlot.length > 0) return inPlot;

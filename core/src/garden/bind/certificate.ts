@@ -1,4 +1,5 @@
 /** A calibration on paper and in files: everything that it rests on, with what each number means. */
+import { byId } from '../../quantity/byId.ts';
 import { fitTable } from '../../calibration/boardTable.ts';
 import { methodOf } from '../../calibration/methods.ts';
 import { outcomeOf } from '../../calibration/run.ts';
@@ -55,10 +56,10 @@ export function certificateOf(garden: Garden, calibration: Calibration): Certifi
   const curve = curveOf(calibration);
   const calibrated = calibratedOfVersion(calibration);
   if (!curve) return null;
-  const channel = garden.channels.find((one) => one.id === calibration.channelId);
-  const probe = garden.probes.find((one) => one.id === channel?.probeId);
-  const plot = garden.plots.find((one) => one.id === probe?.plotId);
-  const board = garden.boards.find((one) => one.id === calibration.place.boardId);
+  const channel = byId(garden.channels, calibration.channelId);
+  const probe = byId(garden.probes, channel?.probeId);
+  const plot = byId(garden.plots, probe?.plotId);
+  const board = byId(garden.boards, calibration.place.boardId);
   const outcome = outcomeOf(calibration, { probeKind: null, fullScaleCounts: Infinity, nowMs: 0 });
   const { table, largestTenths } = fitTable(curve);
   return {

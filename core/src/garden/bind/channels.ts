@@ -1,4 +1,5 @@
 /** Questions about a garden's channels: what they are called, what scale they have, what their value means. */
+import { byId } from '../../quantity/byId.ts';
 import { runOf } from './plotParts.ts';
 import { curveOf } from './curveOf.ts';
 import { calibrationOf } from './plotParts.ts';
@@ -10,7 +11,7 @@ import type { Channel, Garden } from '../document/schema.ts';
 
 /** What a person calls a channel: "C2", "B1 soil temperature", "Battery". */
 export function channelName(garden: Garden, channel: Channel): string {
-  const probe = garden.probes.find((one) => one.id === channel.probeId);
+  const probe = byId(garden.probes, channel.probeId);
   if (!probe) return channel.label || channel.quantity;
   const what = channel.label || channel.quantity;
   return channel.quantity === 'moisture' ? probe.label : `${probe.label} ${what}`;
@@ -18,14 +19,14 @@ export function channelName(garden: Garden, channel: Channel): string {
 
 /** Full scale of the converter that a channel is read by, counts. */
 export const fullScaleOf = (garden: Garden, channel: Channel): number =>
-  fullScaleCounts(garden.boards.find((one) => one.id === channel.boardId)?.adcBits ?? 12);
+  fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
 
 /** Share of full scale that a probe of a kind usually moves through from air to water, for one that has no references yet. */
 const USUAL_SPAN_FRAC = 0.44;
 
 /** The scale that a moisture channel is watched on: its references where there are two, else what is usual. */
 export function probeScale(garden: Garden, channel: Channel): ProbeScale {
-  const bits = garden.boards.find((one) => one.id === channel.boardId)?.adcBits ?? 12;
+  const bits = byId(garden.boards, channel.boardId)?.adcBits ?? 12;
   const window = plausibleWindow(bits);
   const calibration = calibrationOf(garden, channel);
   const curve = calibration && curveOf(calibration);

@@ -2,6 +2,7 @@
  * Settings of a water line that contradict each other: each names the two fields that disagree and the numbers, so that the screen can say how to resolve it.
  * What stands here cannot be saved from a form; a file or an earlier version may bring it, and then it is shown until it is put right.
  */
+import { byId } from '../../quantity/byId.ts';
 import { countedMl, doseS } from '../../control/contract/dose.ts';
 import { sensesOfConditions } from '../../control/conditions/conditions.ts';
 import { found, type Contradiction, type LineField } from '../../control/programs/contradiction.ts';
@@ -42,7 +43,7 @@ function ofProgram(garden: Garden, line: WaterLine): readonly Contradiction[] {
   const { program, minIntervalS, dailyMaxMl, rise, conditions } = line;
   const beside = garden.waterLines.filter((one) => one.id !== line.id && one.boardId === line.boardId);
   const settings = { minIntervalS, dailyMaxMl, responseS: rise.responseS, hours: conditions.hours };
-  const programOf = (id: string) => beside.find((one) => one.id === id)?.program.kind ?? null;
+  const programOf = (id: string) => byId(beside, id)?.program.kind ?? null;
   return recordOf(program.kind).contradictions?.(program, { ...settings, programOf }) ?? [];
 }
 
@@ -97,7 +98,7 @@ function ofHours({ conditions: { hours } }: WaterLine): Contradiction[] {
 function ofSensors(garden: Garden, line: WaterLine): Contradiction[] {
   const place = { boardId: line.boardId, plotId: line.plotId, chosen: line.around };
   const probe = plotParts(garden, line.plotId)?.channel ?? null;
-  const reservoir = garden.reservoirs.find((one) => one.id === line.tankId);
+  const reservoir = byId(garden.reservoirs, line.tankId);
   const tank = reservoir && tankConfig(reservoir);
   const unheard = sensesOfConditions(line.conditions).flatMap(({ field, sense }) => {
     if (ambientOf(garden, place, sense)) return [];

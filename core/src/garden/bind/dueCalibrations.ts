@@ -1,4 +1,5 @@
 /** Which calibrations are due again: on their date, or because something they belong to has changed. */
+import { byId } from '../../quantity/byId.ts';
 import { calibrationOf, SUPPLY_V } from './plotParts.ts';
 import type { Calibration, Channel, Garden } from '../document/schema.ts';
 
@@ -19,9 +20,9 @@ export function dueCalibrations(garden: Garden, nowMs: number): readonly Due[] {
     const calibration = calibrationOf(garden, channel);
     if (!calibration) return [];
     const of = (reason: DueReason, isNow: boolean): Due => ({ channel, calibration, reason, isNow });
-    const board = garden.boards.find((one) => one.id === channel.boardId);
-    const probe = garden.probes.find((one) => one.id === channel.probeId);
-    const plot = garden.plots.find((one) => one.id === probe?.plotId);
+    const board = byId(garden.boards, channel.boardId);
+    const probe = byId(garden.probes, channel.probeId);
+    const plot = byId(garden.plots, probe?.plotId);
     const { place, recalibrateBy, guessOf } = calibration;
     return [
       ...(place.boardId !== channel.boardId ? [of('board', true)] : []),

@@ -1,4 +1,5 @@
 /** A board's engine settings, made from the garden: what its sketch will carry, in whole numbers. */
+import { byId } from '../../quantity/byId.ts';
 import { plausibleWindow } from '../../electrics/converter.ts';
 import { boardTable } from '../../calibration/boardTable.ts';
 import { percentPerCount, type Curve } from '../../calibration/curve.ts';
@@ -43,7 +44,7 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
   };
   const configs = lines.map((line): LineConfig => {
     const sensor = sensorOf(line);
-    const limits = garden.plots.find((one) => one.id === line.plotId)?.limits ?? {
+    const limits = byId(garden.plots, line.plotId)?.limits ?? {
       startTenths: 0,
       stopTenths: 1000,
     };

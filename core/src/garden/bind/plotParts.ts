@@ -1,11 +1,12 @@
 /** What belongs together: a plot with its probe, channel, board, calibration and water line. */
+import { byId } from '../../quantity/byId.ts';
 import type { Curve } from '../../calibration/curve.ts';
 import { curveOf } from './curveOf.ts';
 import type { Board, Calibration, Channel, Garden, Plot, Probe, Run, WaterLine } from '../document/schema.ts';
 
 /** The calibration that a channel uses, or null. */
 export const calibrationOf = (garden: Garden, channel: Channel): Calibration | null =>
-  garden.calibrations.find((one) => one.id === channel.calibrationId) ?? null;
+  byId(garden.calibrations, channel.calibrationId) ?? null;
 
 /** Everything that belongs to one plot's leading probe, found once. */
 export type PlotParts = {
@@ -21,7 +22,7 @@ export type PlotParts = {
 
 /** A plot with its first probe, that probe's channel, board and calibration, and its water line; null for an unknown plot. */
 export function plotParts(garden: Garden, plotId: string): PlotParts | null {
-  const plot = garden.plots.find((one) => one.id === plotId);
+  const plot = byId(garden.plots, plotId);
   if (!plot) return null;
   const moistureOf = (probe: Probe) =>
     garden.channels.find((one) => one.probeId === probe.id && one.quantity === 'moisture');
@@ -29,7 +30,7 @@ export function plotParts(garden: Garden, plotId: string): PlotParts | null {
   // A thermometer may stand before the probe that decides.
   const probe = probes.find(moistureOf) ?? probes[0] ?? null;
   const channel = (probe && moistureOf(probe)) ?? null;
-  const board = garden.boards.find((one) => one.id === channel?.boardId) ?? null;
+  const board = byId(garden.boards, channel?.boardId) ?? null;
   const calibration = channel && calibrationOf(garden, channel);
   return {
     plot,

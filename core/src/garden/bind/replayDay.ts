@@ -5,6 +5,7 @@
  * not "how wet does it get"; that is for a rehearsal. For the same reason no dose can be seen to arrive, so the lock after doses that raise nothing is left
  * out here.
  */
+import { byId } from '../../quantity/byId.ts';
 import type { Reason } from '../../control/contract/reasons.ts';
 import { channelsOf, type BoardEngine } from '../../control/host/boardEngine.ts';
 import { stepHost, switchOn, type HostEvent } from '../../control/host/engineHost.ts';
@@ -31,7 +32,7 @@ export type DayReplay = {
 
 /** Channels whose past a replay of a line needs. */
 export function channelsOfReplay(garden: Garden, lineId: string): readonly string[] {
-  const line = garden.waterLines.find((one) => one.id === lineId);
+  const line = byId(garden.waterLines, lineId);
   return line ? channelsOf(engineOf(garden, line.boardId)) : [];
 }
 
@@ -46,7 +47,7 @@ export function replayDay(
   fromMs: number,
   toMs: number,
 ): DayReplay | null {
-  const line = garden.waterLines.find((one) => one.id === lineId);
+  const line = byId(garden.waterLines, lineId);
   if (!line) return null;
   // As if it had been switched on, whether it is or not: that is what the person wants to see before doing so.
   const armed: Garden = {

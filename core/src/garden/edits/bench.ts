@@ -1,4 +1,5 @@
 /** Changes that the bench makes to a garden: which name in a stream is what, what was tested, what was corrected. Each gives a new garden. */
+import { byId } from '../../quantity/byId.ts';
 import type { RegisterMap } from '../../bus/registers.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import type { Correction } from '../../temperature/correction.ts';
@@ -88,7 +89,7 @@ export function mapStream(
 
 /** Removes a channel, and its probe when that has no other. A plot's last moisture channel stays: the sheets need one. Stored readings stay. */
 export function removeChannel(garden: Garden, channelId: string): Garden {
-  const gone = garden.channels.find((one) => one.id === channelId);
+  const gone = byId(garden.channels, channelId);
   const channels = garden.channels.filter((one) => one.id !== channelId);
   const isLast = gone && !channels.some((one) => one.probeId === gone.probeId);
   return syncWiring({
@@ -122,8 +123,8 @@ export const setWarmUp = (garden: Garden, probeId: string, warmUp: Probe['warmUp
 
 /** Gives two probes each other's stream: what a swapped plug or label needs. Calibrations stay with the streams they were made on. */
 export function swapStreams(garden: Garden, oneId: string, otherId: string): Garden {
-  const one = garden.channels.find((channel) => channel.id === oneId);
-  const other = garden.channels.find((channel) => channel.id === otherId);
+  const one = byId(garden.channels, oneId);
+  const other = byId(garden.channels, otherId);
   if (!one || !other) throw new RangeError(`swapStreams: no channel ${one ? otherId : oneId}`);
   const owners = new Map([
     [oneId, other.probeId],

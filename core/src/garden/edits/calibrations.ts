@@ -1,4 +1,5 @@
 /** Changes that calibrating makes to a garden: runs begun, captured into, finished; versions taken into use. Each gives a new garden. */
+import { byId } from '../../quantity/byId.ts';
 import { runOf } from '../bind/plotParts.ts';
 import type { BandName } from '../../quantity/bands.ts';
 import { checkEdges, DEFAULT_EDGES, LEAST_BAND_TENTHS } from '../../quantity/bands.ts';
@@ -75,7 +76,7 @@ export function addCapture(
 ): Garden {
   return changeRun(garden, channelId, (run) => {
     const { capture, ...of } = captured;
-    const held = run.points.find((one) => one.id === pointId);
+    const held = byId(run.points, pointId);
     if (held)
       return {
         ...run,
@@ -106,7 +107,7 @@ export const takeBackCapture = (garden: Garden, channelId: string, pointId: stri
 
 /** Begins a run with what an earlier version was made of, so that one reference can be repeated without the others. */
 export function reopenCalibration(garden: Garden, calibrationId: string, making: Making): Garden {
-  const from = garden.calibrations.find((one) => one.id === calibrationId);
+  const from = byId(garden.calibrations, calibrationId);
   if (!from) return garden;
   const begun = startRun(garden, from.channelId, from.method, making);
   return changeRun(begun, from.channelId, (run) => ({
@@ -144,9 +145,9 @@ export function finishRun(
   const noiseCounts = noiseOfRun(run);
   const made = calibratedOf(outcome, finishing.kind, noiseCounts);
   const first = run.points.find((point) => point.used)?.captures[0];
-  const channel = garden.channels.find((one) => one.id === channelId);
-  const probe = garden.probes.find((one) => one.id === channel?.probeId);
-  const plot = garden.plots.find((one) => one.id === probe?.plotId);
+  const channel = byId(garden.channels, channelId);
+  const probe = byId(garden.probes, channel?.probeId);
+  const plot = byId(garden.plots, probe?.plotId);
   if (!made || !first) return fail({ kind: 'no-curve' });
   const { curve } = made;
   const { id: _id, startedAt: _started, ...gathered } = run;
@@ -206,16 +207,16 @@ function afterRun(garden: Garden, run: Run, outcome: Outcome, curve: Curve, plot
  * for those are what the board compares.
  */
 export function useCalibration(garden: Garden, calibrationId: string): Garden {
-  const next = garden.calibrations.find((one) => one.id === calibrationId);
-  const channel = garden.channels.find((one) => one.id === next?.channelId);
+  const next = byId(garden.calibrations, calibrationId);
+  const channel = byId(garden.channels, next?.channelId);
   if (!next || !channel) return garden;
-  const before = garden.calibrations.find((one) => one.id === channel.calibrationId) ?? null;
+  const before = byId(garden.calibrations, channel.calibrationId) ?? null;
   const channels = garden.channels.map((one): Channel =>
     one.id === channel.id ? { ...one, calibrationId } : one,
   );
   const [from, to] = [before && curveOf(before), curveOf(next)];
   if (!before || !from || !to || before.percentKind === next.percentKind) return { ...garden, channels };
-  const probe = garden.probes.find((one) => one.id === channel.probeId);
+  const probe = byId(garden.probes, channel.probeId);
   const turn = (tenths: number) => Math.round(10 * readCurve(to, countsAtPercent(from, tenths / 10)).percent);
   return {
     ...garden,
@@ -257,8 +258,8 @@ export function copyToSister(
   channelId: string,
   making: Making,
 ): { readonly garden: Garden; readonly calibration: Calibration } | null {
-  const from = garden.calibrations.find((one) => one.id === calibrationId);
-  const channel = garden.channels.find((one) => one.id === channelId);
+  const from = byId(garden.calibrations, calibrationId);
+  const channel = byId(garden.channels, channelId);
   if (!from || !channel || channel.id === from.channelId) return null;
   const calibration: Calibration = {
     ...from,

@@ -1,4 +1,5 @@
 /** Changes to a garden's plan, wiring and own catalogue. What stands in both places, such as a probe's label or pin, is kept in step here. */
+import { byId } from '../../quantity/byId.ts';
 import { catalogueWith, type Catalogue } from '../../catalogue/catalogue.ts';
 import type { Entry } from '../../catalogue/schema.ts';
 import type { Plan } from '../../plan/schema.ts';
@@ -77,10 +78,10 @@ export function syncWiring(garden: Garden): Garden {
     if (!part.stands) return part;
     const { list, id } = part.stands;
     if (list === 'probes') {
-      const probe = garden.probes.find((one) => one.id === id);
+      const probe = byId(garden.probes, id);
       return probe ? { ...part, label: probe.label, colour: probe.colour } : { ...part, stands: null };
     }
-    const thing = (list === 'boards' ? garden.boards : garden.waterLines).find((one) => one.id === id);
+    const thing = list === 'boards' ? byId(garden.boards, id) : byId(garden.waterLines, id);
     return thing ? { ...part, label: thing.name } : { ...part, stands: null };
   });
   return { ...garden, wiring: { ...garden.wiring, parts } };

@@ -1,4 +1,5 @@
 /** Changes to reservoirs, and to where a line's water goes. Each gives a new garden. */
+import { byId } from '../../quantity/byId.ts';
 import { setWaterLine } from './plots.ts';
 import { makeId } from '../document/ids.ts';
 import type { Garden, Reservoir, WaterLine } from '../document/schema.ts';
@@ -35,18 +36,18 @@ export const removeReservoir = (garden: Garden, id: string): Garden => ({
 
 /** Adds a known level; a level at the same raw value takes the place of the old one. Sorted by volume, emptiest first. */
 export const addLevel = (garden: Garden, id: string, level: LevelOf): Garden => {
-  const tank = garden.reservoirs.find((one) => one.id === id);
+  const tank = byId(garden.reservoirs, id);
   const others = tank?.levels.filter((one) => one.raw !== level.raw) ?? [];
   return setReservoir(garden, id, { levels: [...others, level].sort((a, b) => a.volumeMl - b.volumeMl) });
 };
 
 export const removeLevel = (garden: Garden, id: string, raw: number): Garden => {
-  const tank = garden.reservoirs.find((one) => one.id === id);
+  const tank = byId(garden.reservoirs, id);
   return setReservoir(garden, id, { levels: tank?.levels.filter((one) => one.raw !== raw) ?? [] });
 };
 
 const outletsOf = (garden: Garden, lineId: string): readonly Outlet[] =>
-  garden.waterLines.find((one) => one.id === lineId)?.outlets ?? [];
+  byId(garden.waterLines, lineId)?.outlets ?? [];
 
 export const addOutlet = (
   garden: Garden,

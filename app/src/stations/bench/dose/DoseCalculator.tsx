@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import {
   isBeyondTrials,
@@ -28,7 +29,7 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
   const flow = 1 / fit.secondsPerMl;
   const isTaken =
     Math.abs(line.flowMlPerS - flow) < 0.006 && Math.abs(line.tubeS - Math.max(0, fit.tubeS)) < 0.06;
-  const measured = takeFlow(now, line.id, fit).waterLines.find((one) => one.id === line.id);
+  const measured = byId(takeFlow(now, line.id, fit).waterLines, line.id);
   const [clash] = measured ? newContradictions(now, line.id, measured) : [];
   return (
     <section aria-label="Doses" className="mt-4 border-t border-rule pt-3">

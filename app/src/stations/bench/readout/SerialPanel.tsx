@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -31,7 +32,7 @@ export function SerialPanel({ parts, onOpened }: { parts: PlotParts; onOpened: (
       setProblem('No port was chosen. Plug the board in, press the button again and pick its port.');
       return;
     }
-    const board = garden.boards.find((one) => one.id === boardId);
+    const board = byId(garden.boards, boardId);
     await session.connect(new SerialSource(port, boardId, baudRate, board?.name ?? 'Board'));
     onOpened();
   };

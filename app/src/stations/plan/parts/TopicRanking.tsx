@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { useState } from 'react';
 import type { Candidate, Suggestion } from '@plain-trowel/core/plan/suggest';
@@ -12,7 +13,7 @@ type PlanTools = ReturnType<typeof usePlan>;
 export function TopicRanking({ plan, suggestion }: { plan: PlanTools; suggestion: Suggestion }) {
   const { topic, ranked } = suggestion;
   const choice = plan.plan.choices[topic];
-  const taken = ranked.find((one) => one.id === choice?.candidate) ?? ranked[0];
+  const taken = byId(ranked, choice?.candidate) ?? ranked[0];
   const name = (id: string) => candidateName(plan.catalogue, id);
   if (!taken) return null;
   const leads = taken === ranked[0];

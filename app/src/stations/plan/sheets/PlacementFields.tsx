@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { setPlacement } from '@plain-trowel/core/garden/edits/plan';
 import type { Probe } from '@plain-trowel/core/garden/document/schema';
@@ -37,7 +38,7 @@ export function PlacementFields({ plan }: { plan: ReturnType<typeof usePlan> }) 
               <td className="font-medium">
                 {probe.label}
                 <span className="block text-[12.5px] font-normal text-soft">
-                  {garden.plots.find((plot) => plot.id === probe.plotId)?.name}
+                  {byId(garden.plots, probe.plotId)?.name}
                 </span>
               </td>
               <td className="text-right">

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Garden, Plot, Probe } from '@plain-trowel/core/garden/document/schema';
 import { dealPages, MARGIN_MM, PAPERS, type PaperName } from '../../../paper/paper.ts';
 import { INK, Lines, Page, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
@@ -25,7 +26,7 @@ export function placementPages({
   subtitle: string;
 }) {
   const blocks = garden.probes.flatMap((probe) => {
-    const plot = garden.plots.find((one) => one.id === probe.plotId);
+    const plot = byId(garden.plots, probe.plotId);
     return plot ? [{ kind: 'probe' as const, probe, plot, heightMm: BLOCK_MM }] : [];
   });
   const rules = { kind: 'rules' as const, heightMm: 14 + DO_NOT.length * 6.2 };

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { clsx } from 'clsx';
 import { useState } from 'react';
@@ -14,7 +15,7 @@ const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   note: 'at the bench',
 };
 
-const titleOf = (id: string) => CHECKS.find((check) => check.id === id);
+const titleOf = (id: string) => byId(CHECKS, id);
 
 /** A mark for each severity: filled for what must be mended, open for what must be looked at. */
 function Mark({ severity }: { severity: Severity }) {

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { clsx } from 'clsx';
 import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
@@ -34,8 +35,7 @@ export function PictureView({
   const picture = useMemo(() => pictureOf(circuit, shown, allPins), [circuit, shown, allPins]);
   const lit = useMemo(() => open && lightsOf(circuit, open), [circuit, open]);
   const part = selected?.kind === 'part' ? (circuit.parts.get(selected.id) ?? null) : null;
-  const wire =
-    selected?.kind === 'wire' ? (wiring.wires.find((one) => one.id === selected.id) ?? null) : null;
+  const wire = selected?.kind === 'wire' ? (byId(wiring.wires, selected.id) ?? null) : null;
   const removeSelected = () => {
     if (!wire) return;
     setSelected(null);

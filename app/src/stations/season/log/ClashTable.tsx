@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
@@ -19,7 +20,7 @@ export function ClashTable({
   garden: Garden;
 }) {
   const nameOf = (channelId: string) => {
-    const channel = garden.channels.find((one) => one.id === channelId);
+    const channel = byId(garden.channels, channelId);
     return channel ? channelName(garden, channel) : channelId;
   };
   return (

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
@@ -22,7 +23,7 @@ export function DueList() {
   const due = dueCalibrations(garden, nowMs);
   const dated = due.filter((one) => one.reason === 'date').map((one) => one.calibration);
   if (due.length === 0) return null;
-  const plotOf = (one: Due) => garden.probes.find((probe) => probe.id === one.channel.probeId)?.plotId ?? '';
+  const plotOf = (one: Due) => byId(garden.probes, one.channel.probeId)?.plotId ?? '';
   return (
     <section aria-label="Calibrations due again" className="mt-4">
       <h2>Calibrations due again</h2>

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useQuery } from '@tanstack/react-query';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
@@ -46,6 +47,6 @@ function asideText({ what, name }: AsideRecord, garden: Garden): string {
   if (what === 'garden') return 'A document of this garden that did not open.';
   if (what === 'alerts') return 'Which alerts were raised, seen or snoozed.';
   const [channelId = '', day = ''] = name.split(' ');
-  const channel = garden.channels.find((one) => one.id === channelId);
+  const channel = byId(garden.channels, channelId);
   return `The readings of ${channel ? channelName(garden, channel) : channelId} on ${day} (UTC).`;
 }

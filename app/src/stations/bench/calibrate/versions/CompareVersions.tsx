@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { logUnder, type LogUnder } from '@plain-trowel/core/calibration/compareVersions';
@@ -31,7 +32,7 @@ export function CompareVersions({
   const { garden } = useGarden();
   const others = versions.filter((one) => one !== chosen);
   const [otherId, setOther] = useState<string>(others[0]?.id ?? '');
-  const other = others.find((one) => one.id === otherId);
+  const other = byId(others, otherId);
   const calibrated = calibratedOfVersion(chosen);
   if (!calibrated) return null;
   const outcome = outcomeOf(chosen, contextOf(garden, parts, Date.parse(chosen.madeAt)));

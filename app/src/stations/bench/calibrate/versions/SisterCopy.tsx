@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { copyToSister } from '@plain-trowel/core/garden/edits/calibrations';
@@ -11,8 +12,8 @@ import { Field } from '../../../../ui/Field.tsx';
 export function SisterCopy({ parts, calibration }: { parts: PlotParts; calibration: Calibration }) {
   const { garden, commit } = useGarden();
   const sisters = garden.channels.filter((channel) => {
-    const probe = garden.probes.find((one) => one.id === channel.probeId);
-    const board = garden.boards.find((one) => one.id === channel.boardId);
+    const probe = byId(garden.probes, channel.probeId);
+    const board = byId(garden.boards, channel.boardId);
     // Raw counts of another converter or supply are other numbers.
     return (
       board?.supplyV === parts.board?.supplyV &&
@@ -23,7 +24,7 @@ export function SisterCopy({ parts, calibration }: { parts: PlotParts; calibrati
     );
   });
   const [channelId, setChannel] = useState('');
-  const chosen = sisters.find((one) => one.id === channelId) ?? sisters[0];
+  const chosen = byId(sisters, channelId) ?? sisters[0];
   if (!chosen) return null;
   const copy = () =>
     void commit(

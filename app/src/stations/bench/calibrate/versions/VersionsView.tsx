@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { methodOf } from '@plain-trowel/core/calibration/methods';
 import { uncertaintyOf } from '@plain-trowel/core/calibration/uncertainty';
@@ -21,7 +22,7 @@ export function VersionsView({ parts }: { parts: PlotParts }) {
   const channelId = parts.channel?.id ?? '';
   const versions = versionsOf(garden, channelId);
   const [chosenId, setChosen] = useState<string | null>(null);
-  const chosen = versions.find((one) => one.id === (chosenId ?? parts.calibration?.id)) ?? versions[0];
+  const chosen = byId(versions, chosenId ?? parts.calibration?.id) ?? versions[0];
   if (!chosen)
     return (
       <p className="text-soft">

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { evennessOf } from '@plain-trowel/core/dosing/outlets';
 import { workEvenness } from '@plain-trowel/core/dosing/workWater';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
@@ -24,7 +25,7 @@ export function OutletsView({ line }: { line: WaterLine }) {
           {shares.map((share, at) => (
             <span key={share.plotId ?? 'nowhere'}>
               {at > 0 && (at === shares.length - 1 ? ' and ' : ', ')}
-              {garden.plots.find((one) => one.id === share.plotId)?.name ?? 'no plot'} gets{' '}
+              {byId(garden.plots, share.plotId)?.name ?? 'no plot'} gets{' '}
               <b className="num font-semibold">{formatVolume((doseMl * share.percent) / 100)}</b>
             </span>
           ))}

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { meantValue } from '@plain-trowel/core/garden/bind/channels';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
@@ -41,7 +42,7 @@ export function ChannelStrip({
   const newest = since.values[end - 1];
   const meant = meantValue(garden, channel, newest ?? 0);
   const shown = newest === undefined ? null : meant.value;
-  const colour = garden.probes.find((one) => one.id === channel.probeId)?.colour;
+  const colour = byId(garden.probes, channel.probeId)?.colour;
   const fault = live.faults.get(channel.id)?.[0];
   const verdict = live.settling.get(channel.id)?.verdict;
   const word = fault

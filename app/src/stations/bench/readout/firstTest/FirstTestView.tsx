@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
 import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
@@ -14,7 +15,7 @@ export function FirstTestView({ plotId }: { plotId: string }) {
     (one) => one.plotId === plotId && (ANALOG_KINDS as readonly string[]).includes(one.kind),
   );
   const [chosen, setChosen] = useState<string | null>(null);
-  const probe = probes.find((one) => one.id === chosen) ?? probes[0];
+  const probe = byId(probes, chosen) ?? probes[0];
   if (!probe)
     return (
       <p className="max-w-[60ch]">

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import type { SideBySide, SideBySideRow } from '@plain-trowel/core/sideBySide/compare';
 import { useGarden } from '../../../../data/gardenContext.ts';
@@ -39,10 +40,10 @@ export function SideBySideTable({ members, compared }: { members: readonly Membe
         </thead>
         <tbody>
           {members.map(({ probe, channel }) => {
-            const row = compared.rows.find((one) => one.id === probe.id);
+            const row = byId(compared.rows, probe.id);
             const present = live.present.get(channel.id);
             const verdict = live.settling.get(channel.id)?.verdict;
-            const bits = garden.boards.find((one) => one.id === channel.boardId)?.adcBits;
+            const bits = byId(garden.boards, channel.boardId)?.adcBits;
             return (
               <tr key={probe.id}>
                 <td>

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -116,7 +117,7 @@ export function NightPanel() {
             </thead>
             <tbody>
               {compared.value.map((row) => {
-                const channel = garden.channels.find((one) => one.id === row.id);
+                const channel = byId(garden.channels, row.id);
                 return (
                   <tr key={row.id}>
                     <td>{channel && channelName(garden, channel)}</td>
@@ -147,7 +148,7 @@ export function NightPanel() {
 
 /** Adds the offset of a comparison to whatever correction a channel has. */
 function withOffset(garden: Garden, row: Compared, nowMs: number): Garden {
-  const channel = garden.channels.find((one) => one.id === row.id);
+  const channel = byId(garden.channels, row.id);
   if (!channel || row.offsetC === 0) return garden;
   const made = { madeAt: isoOf(nowMs), against: 'a night side by side' };
   const { correction } = channel;

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { channelName, fullScaleOf, meantValue } from '@plain-trowel/core/garden/bind/channels';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
@@ -25,7 +26,7 @@ const GROUPS = [
 export function WarmthView() {
   const { garden } = useGarden();
   const [openId, setOpenId] = useState<string | null>(null);
-  const open = garden.channels.find((one) => one.id === openId);
+  const open = byId(garden.channels, openId);
   const groups = GROUPS.map((group) => ({ ...group, channels: garden.channels.filter(group.has) }));
   if (groups.every((group) => group.channels.length === 0))
     return (

@@ -1,4 +1,5 @@
 /** The sums of the wiring as forms: what is asked, with sound first values, and how the answer reads. The arithmetic itself sits in core. */
+import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Facts } from '@plain-trowel/core/catalogue/facts';
 import { mm2FromAwg, thinnestCableMm2, workCableDrop } from '@plain-trowel/core/electrics/cable';
 import { bestDivider, trimMultiplier } from '@plain-trowel/core/electrics/divider';
@@ -404,7 +405,7 @@ export const SUMS: readonly Sum[] = [
   },
 ];
 
-export const sumOf = (id: SumId): Sum => SUMS.find((one) => one.id === id) ?? (SUMS[0] as Sum);
+export const sumOf = (id: SumId): Sum => byId(SUMS, id) ?? (SUMS[0] as Sum);
 
 /** A sum with a form's values; a field that was not set has its first value. */
 export function solveSum(sum: Sum, values: SumValues, series: ESeries): SumAnswer {

@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { contradictions } from '@plain-trowel/core/garden/bind/contradictions';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -22,7 +23,7 @@ export function ProgramView({ parts }: { parts: PlotParts }) {
   const { garden } = useGarden();
   const lines = garden.waterLines.filter((one) => one.plotId === parts.plot.id);
   const [wanted, setWanted] = useState('');
-  const line = lines.find((one) => one.id === wanted) ?? lines[0];
+  const line = byId(lines, wanted) ?? lines[0];
   if (!line)
     return (
       <p className="max-w-[64ch]">
