@@ -5,6 +5,7 @@ import type { Outcome } from '@plain-trowel/core/calibration/run';
 import { bandOf, type Calibrated } from '@plain-trowel/core/calibration/uncertainty';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { Foot, LinesAcross } from '../../../charts/Axes.tsx';
 import { useElementWidth } from '../../../ui/useElementWidth.ts';
 
 const TOP = 26;
@@ -75,7 +76,6 @@ export function CurveChart({
   const hasStrip = points.length > 2 && !('knots' in curve.shape);
   const stripTop = TOP + HEIGHT + GAP;
   const off = scaleLinear([-widest, widest], [stripTop + STRIP, stripTop]);
-  const ticks = x.ticks(Math.max(3, Math.round(width / 120)));
   return (
     <div ref={ref} className="mt-2 w-full">
       <svg
@@ -88,14 +88,7 @@ export function CurveChart({
         <text x={LEFT} y={14} className="fill-soft">
           {unit}
         </text>
-        {y.ticks(5).map((percent) => (
-          <g key={percent}>
-            <line x1={LEFT} x2={width - RIGHT} y1={y(percent)} y2={y(percent)} className="stroke-rule" />
-            <text x={LEFT - 6} y={y(percent) + 4} textAnchor="end" className="fill-ink font-mono">
-              {formatNumber(percent)}
-            </text>
-          </g>
-        ))}
+        <LinesAcross scale={y} ticks={5} left={LEFT} right={width - RIGHT} />
         <clipPath id={clip}>
           <rect x={LEFT} y={TOP} width={width - LEFT - RIGHT} height={HEIGHT} />
         </clipPath>
@@ -122,18 +115,14 @@ export function CurveChart({
             isRight={x(now) > width / 2}
           />
         )}
-        <line x1={LEFT} x2={width - RIGHT} y1={TOP + HEIGHT} y2={TOP + HEIGHT} className="stroke-ink" />
-        {ticks.map((counts) => (
-          <text
-            key={counts}
-            x={x(counts)}
-            y={TOP + HEIGHT + 17}
-            textAnchor="middle"
-            className="fill-ink font-mono"
-          >
-            {formatCounts(counts)}
-          </text>
-        ))}
+        <Foot
+          scale={x}
+          ticks={Math.max(3, Math.round(width / 120))}
+          left={LEFT}
+          right={width - RIGHT}
+          text={formatCounts}
+          y={TOP + HEIGHT}
+        />
         <text x={width - RIGHT} y={stripTop - 6} textAnchor="end" className="fill-soft">
           raw counts, dry left
         </text>

@@ -2,6 +2,7 @@ import { scaleLinear } from 'd3-scale';
 import { volumeOf, type DoseFit } from '@plain-trowel/core/dosing/doseFit';
 import type { TrialOf } from '@plain-trowel/core/garden/edits/trials';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { Foot, LinesAcross } from '../../../charts/Axes.tsx';
 import { useElementWidth } from '../../../ui/useElementWidth.ts';
 
 const TOP = 24;
@@ -44,14 +45,7 @@ export function DoseChart({ trials, fit }: { trials: readonly TrialOf[]; fit: Do
         <text x={LEFT} y={14} className="fill-soft">
           ml
         </text>
-        {y.ticks(4).map((ml) => (
-          <g key={ml}>
-            <line x1={LEFT} x2={width - RIGHT} y1={y(ml)} y2={y(ml)} className="stroke-rule" />
-            <text x={LEFT - 6} y={y(ml) + 4} textAnchor="end" className="fill-ink font-mono">
-              {formatNumber(ml)}
-            </text>
-          </g>
-        ))}
+        <LinesAcross scale={y} ticks={4} left={LEFT} right={width - RIGHT} />
         <path d={`${path([...upper, ...lower])}Z`} className="fill-steel" opacity={0.16} />
         <path
           d={path(band.map((one) => ({ runS: one.runS, ml: one.volumeMl })))}
@@ -69,18 +63,13 @@ export function DoseChart({ trials, fit }: { trials: readonly TrialOf[]; fit: Do
             strokeWidth={1.5}
           />
         ))}
-        <line x1={LEFT} x2={width - RIGHT} y1={TOP + HEIGHT} y2={TOP + HEIGHT} className="stroke-ink" />
-        {x.ticks(Math.max(3, Math.round(width / 110))).map((runS) => (
-          <text
-            key={runS}
-            x={x(runS)}
-            y={TOP + HEIGHT + 17}
-            textAnchor="middle"
-            className="fill-ink font-mono"
-          >
-            {formatNumber(runS)}
-          </text>
-        ))}
+        <Foot
+          scale={x}
+          ticks={Math.max(3, Math.round(width / 110))}
+          left={LEFT}
+          right={width - RIGHT}
+          y={TOP + HEIGHT}
+        />
         <text x={width - RIGHT} y={TOP + HEIGHT + 33} textAnchor="end" className="fill-soft">
           run time, s
         </text>

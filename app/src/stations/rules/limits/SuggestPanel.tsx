@@ -1,5 +1,4 @@
-import { setSoilFacts } from '@plain-trowel/core/garden/edits/calibrations';
-import { setLimits, setPlot } from '@plain-trowel/core/garden/edits/plots';
+import { setLimits } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import { checkLimits, type Limits } from '@plain-trowel/core/control/limits';
@@ -12,7 +11,7 @@ import { knownSoil } from '@plain-trowel/core/soils/soilKinds';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { Button } from '../../../ui/Button.tsx';
-import { PlantSelect, SoilSelect, WeatherSelect } from '../../PlantSelects.tsx';
+import { PlantFields } from '../../PlantFields.tsx';
 
 /** Limits to begin with: from plant, soil and weather, with the working; or one of the rules that makers pass on, as what it is. */
 export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
@@ -46,29 +45,10 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
   return (
     <section aria-label="Limits to begin with" className="mt-4 border-t border-rule pt-3">
       <h2>Limits to begin with</h2>
-      <div className="mt-2 grid gap-x-5 gap-y-3 sm:grid-cols-3">
-        <PlantSelect
-          value={plot.plantGroupId}
-          onChange={(plantGroupId) =>
-            void commit(`plant group of ${plot.name}`, (before) => ({
-              garden: setPlot(before, plot.id, { plantGroupId }),
-            }))
-          }
-        />
-        <SoilSelect
-          value={plot.soil.kindId}
-          hint={soil.from === 'own' ? 'What you measured yourself comes first.' : undefined}
-          onChange={(kindId) =>
-            void commit(`soil of ${plot.name}`, (before) => ({
-              garden: setSoilFacts(before, plot.id, { kindId }),
-            }))
-          }
-        />
-        <WeatherSelect
-          value={garden.weather}
-          onChange={(weather) => void commit('weather', (before) => ({ garden: { ...before, weather } }))}
-        />
-      </div>
+      <PlantFields
+        plot={plot}
+        soilHint={soil.from === 'own' ? 'What you measured yourself comes first.' : undefined}
+      />
       <div className="mt-3 flex flex-wrap items-start justify-between gap-x-6 gap-y-2">
         <p className="max-w-[60ch]">
           {suggested.unknown.includes('percent') || suggested.unknown.includes('soil')

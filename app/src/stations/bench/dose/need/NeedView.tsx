@@ -1,4 +1,3 @@
-import { setSoilFacts } from '@plain-trowel/core/garden/edits/calibrations';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
 import { setPlot } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -11,7 +10,7 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
-import { PlantSelect, SoilSelect, WeatherSelect } from '../../../PlantSelects.tsx';
+import { PlantFields } from '../../../PlantFields.tsx';
 
 const NEW_SIZES: Readonly<Record<PlotSize['kind'], PlotSize>> = {
   pot: { kind: 'pot', mouthCm: 25, spreadCm: 25 },
@@ -97,28 +96,7 @@ export function NeedView({ parts }: { parts: PlotParts }) {
           </div>
         )}
       </div>
-      <div className="mt-3 grid gap-x-5 gap-y-3 sm:grid-cols-3">
-        <PlantSelect
-          value={plot.plantGroupId}
-          onChange={(plantGroupId) =>
-            void commit(`plant group of ${plot.name}`, (before) => ({
-              garden: setPlot(before, plot.id, { plantGroupId }),
-            }))
-          }
-        />
-        <SoilSelect
-          value={plot.soil.kindId}
-          onChange={(kindId) =>
-            void commit(`soil of ${plot.name}`, (before) => ({
-              garden: setSoilFacts(before, plot.id, { kindId }),
-            }))
-          }
-        />
-        <WeatherSelect
-          value={garden.weather}
-          onChange={(weather) => void commit('weather', (before) => ({ garden: { ...before, weather } }))}
-        />
-      </div>
+      <PlantFields plot={plot} />
       <p className="mt-2 max-w-[68ch] text-[14px] text-soft">
         A first estimate, good to within a factor of two: it leaves out wind, shade, mulch and how leafy the
         plant is. A week of weighing the pot, or of the log, tells more.

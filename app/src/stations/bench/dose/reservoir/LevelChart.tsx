@@ -2,6 +2,7 @@ import { scaleLinear } from 'd3-scale';
 import { reservoirOf, volumeIn } from '@plain-trowel/core/dosing/reservoir';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
 import { formatLitres, formatNumber } from '@plain-trowel/core/quantity/format';
+import { Foot, LinesAcross } from '../../../../charts/Axes.tsx';
 import { useLive } from '../../../../links/liveContext.ts';
 
 const [WIDTH, HEIGHT, LEFT, TOP, RIGHT] = [300, 150, 46, 10, 10];
@@ -31,14 +32,13 @@ export function LevelChart({ tank }: { tank: Reservoir }) {
       aria-label={`Water in ${tank.name} over what its sensor reads, ${knots.length} known levels, full at ${formatLitres(fullMl)}`}
       className="block text-[12.5px]"
     >
-      {y.ticks(4).map((volumeMl) => (
-        <g key={volumeMl}>
-          <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(volumeMl)} y2={y(volumeMl)} className="stroke-rule" />
-          <text x={LEFT - 6} y={y(volumeMl) + 4} textAnchor="end" className="fill-ink font-mono">
-            {formatNumber(volumeMl / 1000)}
-          </text>
-        </g>
-      ))}
+      <LinesAcross
+        scale={y}
+        ticks={4}
+        left={LEFT}
+        right={WIDTH - RIGHT}
+        text={(volumeMl) => formatNumber(volumeMl / 1000)}
+      />
       <text x={LEFT - 6} y={TOP + HEIGHT + 18} textAnchor="end" className="fill-soft">
         litres
       </text>
@@ -72,11 +72,7 @@ export function LevelChart({ tank }: { tank: Reservoir }) {
       {now !== undefined && (
         <line x1={x(now)} x2={x(now)} y1={TOP} y2={TOP + HEIGHT} strokeWidth={2} className="stroke-handle" />
       )}
-      {x.ticks(4).map((raw) => (
-        <text key={raw} x={x(raw)} y={TOP + HEIGHT + 18} textAnchor="middle" className="fill-ink font-mono">
-          {formatNumber(raw)}
-        </text>
-      ))}
+      <Foot scale={x} ticks={4} left={LEFT} right={WIDTH - RIGHT} y={TOP + HEIGHT} />
       <text x={WIDTH - RIGHT} y={TOP + HEIGHT + 33} textAnchor="end" className="fill-soft">
         sensor reads, raw
       </text>
