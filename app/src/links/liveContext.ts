@@ -3,7 +3,8 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Reading } from '@plain-trowel/core/records/series';
 import type { BusDesk, BusSnapshot } from './busDesk.ts';
-import type { LiveSession, LiveSnapshot } from './liveSession.ts';
+import type { LiveSession } from './liveSession.ts';
+import type { LiveSnapshot } from './liveSnapshot.ts';
 import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
 import { viewPlot, type PlotView } from './plotView.ts';
 

@@ -8,77 +8,23 @@ import { problemOf, type StorageProblem } from '../data/storageProblem.ts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import { isMoment, isoOf } from '@plain-trowel/core/quantity/moment';
-import { FLAGS } from '@plain-trowel/core/records/series';
-import {
-  initialLineParser,
-  parseLine,
-  type LineParserState,
-  type NotUnderstood,
-} from '@plain-trowel/core/signal/line';
-import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import type { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
-import type { Line, LineSource, SourceStatus, SourceUpdate } from './lineSource.ts';
-import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
-import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
+import type { Line, LineSource, SourceUpdate } from './lineSource.ts';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
-import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
-import type { SignalRule } from '@plain-trowel/core/control/signals';
 import type { AlertStates } from '@plain-trowel/core/control/alerts';
-import type { ActiveAlert } from '@plain-trowel/core/live/alertWatch';
 import { BenchRecorder } from './benchRecorder.ts';
-import { LinesWatch } from './linesWatch.ts';
+import { LineReader } from './lineReader.ts';
+import type { LiveSnapshot } from './liveSnapshot.ts';
 import { Recorder, type RecorderState, type Save } from '@plain-trowel/core/live/recorder';
-import type { StreamInfo } from '@plain-trowel/core/live/streams';
-
-export type { StreamInfo };
-export type BadLine = { readonly text: string; readonly reason: NotUnderstood };
-
-export type LiveSnapshot = {
-  readonly source: LineSource | null;
-  readonly status: SourceStatus | 'none';
-  readonly message: string | null;
-  readonly recording: boolean;
-  /** Time of the source, or of the page while none is open, ms since 1970. */
-  readonly nowMs: number;
-  readonly understood: number;
-  readonly notUnderstood: number;
-  /** Lines that arrived within the last seconds, and the time they took. */
-  readonly recent: { readonly lines: number; readonly durationS: number };
-  readonly badLines: readonly BadLine[];
-  readonly streams: readonly StreamInfo[];
-  /** Names beyond those that are kept. */
-  readonly moreStreams: number;
-  readonly present: ReadonlyMap<string, PresentValue>;
-  /** Of every moisture channel that something came from. */
-  readonly settling: ReadonlyMap<string, Settling>;
-  readonly faults: ReadonlyMap<string, readonly StreamFault[]>;
-  readonly lineFault: LineFault | null;
-  /** Lines of the bench recording under way and since when; null while none is. */
-  readonly benchRecording: { readonly lines: number; readonly sinceMs: number } | null;
-  /** By water line. */
-  readonly answers: LineAnswers;
-  /** What the lamp of each plot says, by plot; none while nothing is connected. */
-  readonly signals: Readonly<Record<string, SignalRule>>;
-  readonly alerts: readonly ActiveAlert[];
-  readonly recorder: RecorderState<StorageProblem>;
-  /** The source's clock says a time that no garden has, so nothing is recorded. */
-  readonly clockIsWrong: boolean;
-};
 
 const PUBLISH_MS = 250;
-const RATE_WINDOW_MS = 5000;
 
 export class LiveSession {
   private source: LineSource | null = null;
   private status: LiveSnapshot['status'] = 'none';
   private message: string | null = null;
   private recording = true;
-  private understood = 0;
-  private notUnderstood = 0;
-  private badLines: BadLine[] = [];
-  private arrivals: { atMs: number; lines: number }[] = [];
-  private parsers = new Map<string, LineParserState>();
-  private linesWatch: LinesWatch;
+  private lines: LineReader;
   private readonly bench = new BenchRecorder();
   private readonly listeners = new Set<() => void>();
   private publishTimer: ReturnType<typeof setTimeout> | null = null;
@@ -95,7 +41,7 @@ export class LiveSession {
     onRecorder: (state: RecorderState<StorageProblem>) => void = () => undefined,
     findWave: FindWave = () => Promise.resolve(null),
   ) {
-    this.linesWatch = new LinesWatch(clocks.tickMs());
+    this.lines = new LineReader(clocks.tickMs);
     this.recorder = new Recorder({
       save,
       named,
@@ -187,13 +133,8 @@ export class LiveSession {
     await this.disconnect();
     this.source = source;
     this.recording = source.can.records;
-    this.understood = 0;
-    this.notUnderstood = 0;
-    this.badLines = [];
-    this.arrivals = [];
     this.pipeline.begin();
-    this.linesWatch = new LinesWatch(this.clocks.tickMs());
-    this.parsers = new Map();
+    this.lines = new LineReader(this.clocks.tickMs);
     this.message = null;
     source.start((update) => this.receive(source, update));
     this.publish();
@@ -281,12 +222,12 @@ export class LiveSession {
     if (source !== this.source) return;
     switch (update.kind) {
       case 'lines':
-        this.arrivals.push({ atMs: this.clocks.tickMs(), lines: update.lines.length });
+        this.lines.arrived(update.lines.length);
         for (const line of update.lines) this.readLine(source.simulated, line);
         this.answerInPage();
         break;
       case 'bytes':
-        this.linesWatch.bytes(update.bytes, update.baudRate);
+        this.lines.bytes(update.bytes, update.baudRate);
         break;
       case 'status':
         this.status = update.status;
@@ -303,23 +244,9 @@ export class LiveSession {
   }
 
   private readLine(simulated: boolean, line: Line): void {
-    const { state, result } = parseLine(this.parsers.get(line.boardId) ?? initialLineParser, line.text);
-    this.parsers.set(line.boardId, state);
+    const reading = this.lines.read(line, simulated);
     this.bench.take(line);
-    if (result.kind !== 'blank')
-      this.linesWatch.line(
-        this.clocks.tickMs(),
-        result.kind === 'not-understood' && result.reason === 'garbage',
-      );
-    if (result.kind === 'not-understood') {
-      this.notUnderstood += 1;
-      this.badLines = [...this.badLines.slice(-4), { text: line.text.slice(0, 120), reason: result.reason }];
-    }
-    if (result.kind !== 'values') return;
-    this.understood += 1;
-    const { boardId, atMs } = line;
-    const flags = simulated ? FLAGS.simulated : 0;
-    this.pipeline.take({ boardId, seq: null, atMs, values: result.values, flags }, this.recording);
+    if (reading) this.pipeline.take(reading, this.recording);
   }
 
   /** Where the boards do not decide by their own engine, the page works out what the rules would answer. */
@@ -354,19 +281,13 @@ export class LiveSession {
       message: this.message,
       recording: this.recording,
       nowMs,
-      understood: this.understood,
-      notUnderstood: this.notUnderstood,
-      recent: this.recentLines(),
-      badLines: this.badLines,
+      ...this.lines.state,
       streams: this.pipeline.streams.all(),
       moreStreams: this.pipeline.streams.more,
       present: this.pipeline.present(),
       settling: this.pipeline.settling(),
       faults: this.pipeline.faults(),
-      lineFault:
-        this.status === 'open' && this.source?.can.isLive
-          ? this.linesWatch.fault(this.clocks.tickMs())
-          : null,
+      lineFault: this.status === 'open' && this.source?.can.isLive ? this.lines.fault() : null,
       benchRecording:
         this.bench.lines === null ? null : { lines: this.bench.lines, sinceMs: this.bench.sinceMs },
       answers: this.pipeline.answers,
@@ -375,12 +296,5 @@ export class LiveSession {
       recorder: this.recorder.state,
       clockIsWrong: this.source !== null && !isMoment(nowMs),
     };
-  }
-
-  private recentLines(): { lines: number; durationS: number } {
-    const now = this.clocks.tickMs();
-    this.arrivals = this.arrivals.filter((one) => now - one.atMs <= RATE_WINDOW_MS);
-    const lines = this.arrivals.reduce((sum, one) => sum + one.lines, 0);
-    return { lines, durationS: Math.max(1, (now - (this.arrivals[0]?.atMs ?? now)) / 1000) };
   }
 }

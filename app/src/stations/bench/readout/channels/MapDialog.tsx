@@ -6,7 +6,7 @@ import { OF_BOARD, QUANTITIES, type Quantity } from '@plain-trowel/core/quantity
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { COLOUR_TAGS, type ColourTag } from '@plain-trowel/core/wiring/netlist';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import type { StreamInfo } from '../../../../links/liveSession.ts';
+import type { StreamInfo } from '@plain-trowel/core/live/streams';
 import { Button } from '../../../../ui/Button.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { Dialog } from '../../../../ui/Dialog.tsx';

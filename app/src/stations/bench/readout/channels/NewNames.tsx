@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
-import type { StreamInfo } from '../../../../links/liveSession.ts';
+import type { StreamInfo } from '@plain-trowel/core/live/streams';
 import { MOST_COUNTED } from '@plain-trowel/core/live/streams';
 import { Button } from '../../../../ui/Button.tsx';
 

@@ -1,0 +1,88 @@
+import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
+import type { BoardReading } from '@plain-trowel/core/live/reading';
+import { FLAGS } from '@plain-trowel/core/records/series';
+import {
+  initialLineParser,
+  parseLine,
+  type LineParserState,
+  type NotUnderstood,
+} from '@plain-trowel/core/signal/line';
+import type { Line } from './lineSource.ts';
+import { LinesWatch } from './linesWatch.ts';
+
+type BadLine = { readonly text: string; readonly reason: NotUnderstood };
+
+/** How the lines of a source are read: how many, how fast, and which were not understood. */
+export type LinesRead = {
+  readonly understood: number;
+  readonly notUnderstood: number;
+  /** Lines that arrived within the last seconds, and the time they took. */
+  readonly recent: { readonly lines: number; readonly durationS: number };
+  /** The newest that were not understood. */
+  readonly badLines: readonly BadLine[];
+};
+
+const RATE_WINDOW_MS = 5000;
+const BAD_LINES = 5;
+const BAD_LINE_LETTERS = 120;
+
+/** Makes readings of the lines of one source, each board by its own parser. Times are of a clock that never goes back, ms. */
+export class LineReader {
+  private understood = 0;
+  private notUnderstood = 0;
+  private badLines: readonly BadLine[] = [];
+  private arrivals: { atMs: number; lines: number }[] = [];
+  private readonly parsers = new Map<string, LineParserState>();
+  private readonly watch: LinesWatch;
+
+  constructor(private readonly tickMs: () => number) {
+    this.watch = new LinesWatch(tickMs());
+  }
+
+  /** So many lines have come at once. */
+  arrived(lines: number): void {
+    this.arrivals.push({ atMs: this.tickMs(), lines });
+  }
+
+  /** Bytes as they came over a serial line. */
+  bytes(bytes: Uint8Array, baudRate: number): void {
+    this.watch.bytes(bytes, baudRate);
+  }
+
+  /** The reading of a line; null when it holds none. */
+  read(line: Line, simulated: boolean): BoardReading | null {
+    const { boardId, atMs, text } = line;
+    const { state, result } = parseLine(this.parsers.get(boardId) ?? initialLineParser, text);
+    this.parsers.set(boardId, state);
+    if (result.kind !== 'blank')
+      this.watch.line(this.tickMs(), result.kind === 'not-understood' && result.reason === 'garbage');
+    if (result.kind === 'not-understood') {
+      this.notUnderstood += 1;
+      this.badLines = [
+        ...this.badLines.slice(1 - BAD_LINES),
+        { text: text.slice(0, BAD_LINE_LETTERS), reason: result.reason },
+      ];
+    }
+    if (result.kind !== 'values') return null;
+    this.understood += 1;
+    return { boardId, seq: null, atMs, values: result.values, flags: simulated ? FLAGS.simulated : 0 };
+  }
+
+  /** What is wrong with the lines as such. */
+  fault(): LineFault | null {
+    return this.watch.fault(this.tickMs());
+  }
+
+  get state(): LinesRead {
+    const nowMs = this.tickMs();
+    this.arrivals = this.arrivals.filter((one) => nowMs - one.atMs <= RATE_WINDOW_MS);
+    const lines = this.arrivals.reduce((sum, one) => sum + one.lines, 0);
+    const durationS = Math.max(1, (nowMs - (this.arrivals[0]?.atMs ?? nowMs)) / 1000);
+    return {
+      understood: this.understood,
+      notUnderstood: this.notUnderstood,
+      recent: { lines, durationS },
+      badLines: this.badLines,
+    };
+  }
+}
