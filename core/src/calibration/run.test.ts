@@ -235,6 +235,25 @@ describe('methods', () => {
     expect(missingInput(methodOf('pot'), usualInputs(methodOf('pot')))).toMatchObject({ key: 'tareG' });
     expect(missingInput(methodOf('pot'), { tareG: 1, plantG: 0, scaleStepG: 1 })).toBeNull();
   });
+  test('the usual numbers of a method are those of its fields that have one, and no others', () => {
+    const mixing = methodOf('mixing');
+    const usual = mixing.fields.filter((field) => field.usual !== undefined);
+    expect(usual.length).toBeGreaterThan(0);
+    expect(usual.length).toBeLessThan(mixing.fields.length);
+    expect(usualInputs(mixing)).toEqual(Object.fromEntries(usual.map((field) => [field.key, field.usual])));
+  });
+  test('a meter shows percent, or a dial from 1 to 10 whose nine steps are the whole range', () => {
+    const known = (dial: number, typed: number) => {
+      const found = knownOf(methodOf('meter'), { dial }, { condition: 'beside the meter', typed });
+      return found.ok ? [Math.round(100 * found.value.percent) / 100, found.value.common] : found.issue;
+    };
+    expect(known(0, 40)).toEqual([40, []]);
+    expect([known(1, 1), known(1, 4), known(1, 10)]).toEqual([
+      [0, []],
+      [33.33, []],
+      [100, []],
+    ]);
+  });
   test('what is typed is needed where the method asks for it', () => {
     const asked = knownOf(methodOf('meter'), { dial: 0 }, { condition: 'beside the meter', typed: null });
     expect(asked).toMatchObject({ issue: { kind: 'not-typed' } });

@@ -73,6 +73,28 @@ describe('parts of ±', () => {
     expect(uncertaintyOf(perfect, { ...still, temperatureC: 26 }).parts.temperature).toBeCloseTo(0.9, 9);
     expect(uncertaintyOf(perfect, { ...still, temperatureC: null }).parts.temperature).toBeCloseTo(0.6, 9);
   });
+  test('the temperature of a calibration is the mean of those that are known; where none is, four degrees count', () => {
+    const with_ = (...temperatures: readonly (number | null)[]) =>
+      made(
+        [3000, 2000, 1000].map((counts, at) =>
+          point(counts, [0, 50, 100][at] ?? 0, { temperatureC: temperatures[at] ?? null }),
+        ),
+      );
+    // Mean 19: seven degrees off, 0.15 % each.
+    const mean = with_(18, null, 20);
+    expect(mean.temperature).toMatchObject({ atC: 19, known: false });
+    expect(uncertaintyOf(mean, { ...still, temperatureC: 26 }).parts.temperature).toBeCloseTo(1.05, 9);
+    const none = with_(null, null, null);
+    expect(none.temperature).toBeNull();
+    expect(uncertaintyOf(none, { ...still, temperatureC: 26 }).parts.temperature).toBeCloseTo(0.6, 9);
+  });
+  test('a drift is a share of the range from dry to wet, wherever that lies', () => {
+    const high = made([point(3000, 20), point(2000, 40), point(1000, 60)]);
+    // 0.15 % of 40 a degree.
+    expect(uncertaintyOf(high, { ...still, temperatureC: 30 }).parts.temperature).toBeCloseTo(0.6, 9);
+    const unknown = made([point(3000, 20, { temperatureC: null }), point(1000, 60, { temperatureC: null })]);
+    expect(uncertaintyOf(unknown, still).parts.temperature).toBeCloseTo(0.24, 9);
+  });
   test('a guess from a sister may be off by 5 % of the range more: 2.1 · 5 where nothing else is off', () => {
     const of = uncertaintyOf(perfect, still);
     expect(asGuess(of, perfect.curve, 2000).plusMinus).toBeCloseTo(10.5, 6);
