@@ -2,8 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { catalogueWith } from '../../catalogue/catalogue.ts';
 import { readCircuit } from '../circuit.ts';
 import { applyRemedy } from '../edit.ts';
-import { runCheck, type Setting } from '../finding.ts';
-import { netlistSchema } from '../netlist.ts';
+import { runCheck, SEVERITIES, type Setting } from '../finding.ts';
+import { netlistSchema, type End } from '../netlist.ts';
 import { sketchNetlist, type Sketched } from '../sketchNetlist.ts';
 import { CHECKS } from './all.ts';
 
@@ -575,11 +575,102 @@ test('there are at least thirty checks, and each has its two wirings here', () =
   expect(Object.keys(CASES).sort()).toEqual(CHECKS.map((check) => check.id).sort());
 });
 
+/** Asserts that each finding can be acted on: how bad it is, at which terminals of this wiring, and what its buttons would do to which of its parts. */
+function expectActable({ netlist, result }: ReturnType<typeof run>): void {
+  const isEnd = ({ part, terminal }: End) => {
+    const entry = catalogue.get(netlist.parts.find((one) => one.id === part)?.entryId ?? '');
+    return entry === undefined || entry.terminals.some((one) => one.id === terminal);
+  };
+  for (const { check, severity, says, ends, remedies } of result.findings) {
+    expect(SEVERITIES).toContain(severity);
+    expect(says).toMatch(/^\S.*\.$/s);
+    // What is not in the catalogue has no terminals that could light up.
+    if (check !== 'not-in-catalogue') expect(ends.length).toBeGreaterThan(0);
+    expect(ends.filter((end) => !isEnd(end))).toEqual([]);
+    for (const remedy of remedies) {
+      expect(remedy.label).toMatch(/^[A-Z0-9].{3,}/);
+      expect(remedy.label).not.toMatch(/undefined|null|NaN/);
+      if ('entryId' in remedy) expect([...catalogue.keys()]).toContain(remedy.entryId);
+      expect(applyRemedy(netlist, catalogue, remedy)).not.toEqual(netlist);
+    }
+  }
+}
+
+const driven = `${pumpOn12}; drv: switch-driver; drv.load - pump.minus`;
+const flyback = (hasFlyback: number) => ({ parts: { drv: { settings: { hasFlyback } } } });
+const display = `${roof}; d: display-i2c; d.sda - roof.p21; d.scl - roof.p22`;
+const pulledUp = (ownPullUpOhm: number) => ({ parts: { d: { settings: { ownPullUpOhm } } } });
+const long = (lengthM: number) => ({ cables: { c: { lengthM } } });
+const terminated = (part: string) => ({
+  ...long(30),
+  parts: { [part]: { settings: { hasTermination: 1 } } },
+});
+
+// Further wirings of a check: how bad it is and what is said; nothing where all is in order.
+test.each<[id: string, what: string, wiring: Wiring, says: string | null]>([
+  [
+    'flyback',
+    'a diode the wrong way round',
+    [`${switched}; d: diode; d.anode - pump.plus; d.cathode - pump.minus`],
+    'danger: d is the wrong way round across pump: it shorts the supply when the switch closes. Its ring goes to plus.',
+  ],
+  ['flyback', 'a driver with a diode of its own', [driven, flyback(1)], null],
+  ['flyback', 'a driver without one', [driven, flyback(0)], 'fault: pump has no flyback diode across it.'],
+  [
+    'i2c-pull-up',
+    'too weak: 1000 ns ÷ (0.8473 · 30 pF) is 39.3 kΩ',
+    [display, pulledUp(100_000)],
+    'caution: The I2C pull-ups come to 100 kΩ; with 30 pF at most 39.3 kΩ.',
+  ],
+  [
+    'i2c-pull-up',
+    'too strong: (3.3 V − 0.4 V) ÷ 3 mA is 967 Ω',
+    [display, pulledUp(200)],
+    'fault: The I2C pull-ups side by side come to 200 Ω; below 967 Ω a chip cannot pull the line low. Take some modules’ pull-ups off.',
+  ],
+  [
+    'common-ground',
+    'a signal wire drawn from the board',
+    [`${roof}; l1: probe-capacitive; roof.p34 - l1.out; l1.vcc - roof.out33`],
+    'fault: roof and l1 are joined by a signal but have no ground in common.',
+  ],
+  ['common-ground', 'no signal between them', [`${roof}; l1: probe-capacitive; l1.vcc - roof.out33`], null],
+  [
+    'supply-range',
+    'too little',
+    [`${roof}; x: lamp-ring; x.vcc - roof.out33`],
+    'fault: x wants at least 4.50 V and gets 3.30 V from roof 3.3 V out.',
+  ],
+  [
+    'pin-cannot',
+    'a bus probe on a pin',
+    [`${roof}; b1: probe-bus-rods; b1.a - roof.p18`],
+    'fault: b1 A is wired to a pin; RS-485 needs a transceiver between.',
+  ],
+  ['rs485-termination', 'short enough', [bus, long(19)], null],
+  [
+    'rs485-termination',
+    'long, one end closed',
+    [bus, long(21)],
+    'caution: The RS-485 line is 21.0 m long and has one terminator; both ends want 120 Ω.',
+  ],
+  ['rs485-termination', 'long, both ends closed', [bus, terminated('b1')], null],
+])('%s: %s', (id, _, wiring, says) => {
+  const found = run(id, wiring);
+  expect(found.result.findings.map((one) => `${one.severity}: ${one.says}`)).toEqual(
+    says === null ? [] : [says],
+  );
+  expectActable(found);
+});
+
 describe.each(Object.entries(CASES))('%s', (id, { trips, says, clear, unknown, mends }) => {
   test('finds it, with its numbers', () => {
     const { result } = run(id, trips);
     expect(result.findings.map((finding) => finding.says).join('\n')).toMatch(says);
     expect(result.verdict).toMatch(id === 'not-in-catalogue' ? 'unknown' : 'found');
+  });
+  test('says how bad it is, where, and what would mend it', () => {
+    for (const wiring of unknown ? [trips, unknown] : [trips]) expectActable(run(id, wiring));
   });
   test('lets the same in order pass', () => {
     const { result } = run(id, clear);
