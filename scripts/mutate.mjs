@@ -22,7 +22,7 @@ const ROOMS = {
   calibration: { files: ['calibration'], tests: ['calibration'], share: 0.1 },
   dosing: { files: ['dosing'], tests: ['dosing'], share: 0.6 },
   settling: { files: ['settling'], tests: ['settling'], share: 0.3 },
-  wiring: { files: ['wiring/checks'], tests: ['wiring'], share: 0.08 },
+  wiring: { files: ['wiring/checks'], tests: ['wiring'], share: 0.12 },
 };
 const SEED = 20_261_127;
 

@@ -2,19 +2,14 @@
  * A cubic between knots that never overshoots them: where the knots rise it rises.
  * Source: Fritsch & Carlson 1980, Monotone Piecewise Cubic Interpolation; slopes by the weighted harmonic mean of Fritsch & Butland 1984.
  */
+import { remembered } from '../quantity/remembered.ts';
+
 export type Knot = { readonly counts: number; readonly percent: number };
 
 const secant = (a: Knot, b: Knot) => (b.percent - a.percent) / (b.counts - a.counts);
 
-/** Slopes of the curves that are in use: each reading asks for them again. */
-const known = new WeakMap<readonly Knot[], readonly number[]>();
-
 /** Slope at each knot, percent per count. @param knots at least two, counts rising */
-export function hermiteSlopes(knots: readonly Knot[]): readonly number[] {
-  const found = known.get(knots) ?? slopesOf(knots);
-  known.set(knots, found);
-  return found;
-}
+export const hermiteSlopes = remembered(slopesOf);
 
 function slopesOf(knots: readonly Knot[]): readonly number[] {
   return knots.map((knot, at) => {

@@ -3,6 +3,7 @@
  * curve, not by a straight line.
  */
 import { hermiteAt, hermiteSlopes, type Knot } from '../calibration/hermite.ts';
+import { remembered } from '../quantity/remembered.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 
 /** A raw value at a level whose volume is known, ml. */
@@ -16,7 +17,7 @@ export type ReservoirIssue =
 export type Reservoir = { readonly knots: readonly Knot[]; readonly fullMl: number };
 
 /** @param levels at least two, such as empty and full; the half makes it better */
-export function reservoirOf(levels: readonly Level[]): Result<Reservoir, ReservoirIssue> {
+export const reservoirOf = remembered((levels: readonly Level[]): Result<Reservoir, ReservoirIssue> => {
   if (levels.length < 2) return fail({ kind: 'too-few' });
   const sorted = [...levels].sort((a, b) => a.raw - b.raw);
   const steps = sorted.slice(1).map((level, at) => ({
@@ -31,7 +32,7 @@ export function reservoirOf(levels: readonly Level[]): Result<Reservoir, Reservo
     knots: sorted.map((level) => ({ counts: level.raw, percent: level.volumeMl })),
     fullMl: Math.max(...levels.map((level) => level.volumeMl)),
   });
-}
+});
 
 /** Water in it, ml, kept between empty and full. */
 export function volumeIn(reservoir: Reservoir, raw: number): number {

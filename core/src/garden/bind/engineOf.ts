@@ -1,4 +1,5 @@
 /** A board's engine settings, made from the garden: what its sketch will carry, in whole numbers. */
+import { remembered } from '../../quantity/remembered.ts';
 import { byId } from '../../quantity/byId.ts';
 import { plausibleWindow } from '../../electrics/converter.ts';
 import { boardTable } from '../../calibration/boardTable.ts';
@@ -119,7 +120,7 @@ const UNKNOWN_TANK: TankConfig = {
 /** How far a level may lie beyond the known ones before it is taken for a fault, as a share of their span. */
 const BEYOND_LEVELS = 0.3;
 
-export function tankConfig(tank: Reservoir): TankConfig {
+export const tankConfig = remembered((tank: Reservoir): TankConfig => {
   if (tank.channelId === null) return UNKNOWN_TANK;
   if (tank.kind === 'float')
     return { minimumRaw: 1, fallsWithWater: false, lowRaw: 0, highRaw: 1, staleAfterS: AROUND_STALE_S };
@@ -140,4 +141,4 @@ export function tankConfig(tank: Reservoir): TankConfig {
     highRaw: Math.ceil(last.counts + beyond),
     staleAfterS: AROUND_STALE_S,
   };
-}
+});

@@ -1,0 +1,19 @@
+import { expect, test } from 'vitest';
+import { remembered } from './remembered.ts';
+
+test('each thing is worked out once, also where nothing comes of it', () => {
+  const asked: string[] = [];
+  const of = remembered((thing: { readonly name: string }) => {
+    asked.push(thing.name);
+    return thing.name === 'empty' ? undefined : thing.name.length;
+  });
+  const [pot, empty] = [{ name: 'pot' }, { name: 'empty' }];
+  expect([of(pot), of(empty), of(pot), of(empty)]).toEqual([3, undefined, 3, undefined]);
+  expect(asked).toEqual(['pot', 'empty']);
+});
+
+test('another thing that says the same is another thing', () => {
+  let times = 0;
+  const of = remembered<object, number>(() => (times += 1));
+  expect([of({}), of({})]).toEqual([1, 2]);
+});
