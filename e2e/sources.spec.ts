@@ -1,7 +1,7 @@
 /** The three sources behind one interface: stand-in, a real board on a serial port, a serial log. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { expect, message, openSample, sheet, startFromParts, test } from './careful.ts';
+import { expect, message, openSample, plot, sheet, startFromParts, test } from './careful.ts';
 
 /** A serial port made of text: what a board would send, and what its person does to it. */
 async function plugInBoard(page: Page): Promise<void> {
@@ -140,8 +140,16 @@ test('two tabs on one garden: one is connected, a change made in one shows in th
   await other.getByLabel('Plot', { exact: true }).fill('Lovage trough');
   await other.getByRole('button', { name: 'Keep the changes' }).click();
   await expect(page.getByRole('link', { name: /Lovage trough/ })).toBeVisible();
+  // So does what the connected one writes into the log.
+  await sheet(other, 'Log').click();
+  await expect(other.getByRole('region', { name: 'Events' })).toBeVisible();
+  await sheet(page, 'Log').click();
+  await plot(page, /Lovage trough/).click();
+  await page.getByLabel('Write into the log').fill('Aphids on the lovage');
+  await page.getByLabel('Write into the log').press('Enter');
+  await expect(other.getByText('Aphids on the lovage')).toBeVisible();
   await page.close();
-  await other.reload();
+  await other.goto('/g/marigold-hare/bench/readout?plot=mint');
   await expect(other.getByRole('button', { name: /^Reading now/ })).toBeVisible();
 });
 
