@@ -34,7 +34,7 @@ export class SeriesReader {
   /** Counts what was written, so that a day that was read before it was written is not kept after. */
   private writes = 0;
 
-  /** @param mostRows readings that may stay with it; 0 reads everything anew */
+  /** @param mostRows readings that may stay with it; 0 keeps none */
   constructor(
     private readonly store: DayStore,
     private readonly mostRows = 0,

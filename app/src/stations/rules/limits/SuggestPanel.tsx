@@ -28,16 +28,16 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
     etMmPerDay: demandMm(plant, garden.weather),
     curve: fit,
   });
-  const take = (limits: Limits, whence: string) =>
+  const take = (limits: Limits, origin: string) =>
     void commit(
-      `limits of ${plot.name} from ${whence}`,
+      `limits of ${plot.name} from ${origin}`,
       (before) => ({
         garden: setLimits(before, plot.id, {
           startTenths: limits.startTenths,
           stopTenths: limits.stopTenths,
         }),
       }),
-      `The limits of ${plot.name} were taken from ${whence}.`,
+      `The limits of ${plot.name} were taken from ${origin}.`,
     );
   const isTaken =
     suggested.startTenths === plot.limits.startTenths && suggested.stopTenths === plot.limits.stopTenths;

@@ -33,7 +33,7 @@ export function useDraft<Value>(
   useEffect(() => {
     saveLatest.current = save;
   });
-  // Left with a mark still warm: what was shown is saved all the same.
+  // On unmount, save a pending drag.
   useEffect(() => () => saveLatest.current(), []);
 
   const move = (next: (now: Value) => Value) => {
