@@ -600,6 +600,8 @@ const driven = `${pumpOn12}; drv: switch-driver; drv.load - pump.minus`;
 const flyback = (hasFlyback: number) => ({ parts: { drv: { settings: { hasFlyback } } } });
 const display = `${roof}; d: display-i2c; d.sda - roof.p21; d.scl - roof.p22`;
 const pulledUp = (ownPullUpOhm: number) => ({ parts: { d: { settings: { ownPullUpOhm } } } });
+const oneWire = `${roof}; t: thermo-one-wire; t.data - roof.p18; r: resistor; r.a - t.data; r.b - roof.out33`;
+const fullOn = (gateFullOnV: number) => ({ parts: { q: { settings: { gateFullOnV } } } });
 const long = (lengthM: number) => ({ cables: { c: { lengthM } } });
 const terminated = (part: string) => ({
   ...long(30),
@@ -655,12 +657,89 @@ test.each<[id: string, what: string, wiring: Wiring, says: string | null]>([
     'caution: The RS-485 line is 21.0 m long and has one terminator; both ends want 120 Ω.',
   ],
   ['rs485-termination', 'long, both ends closed', [bus, terminated('b1')], null],
+  [
+    'rs485-termination',
+    'long, closed at the same end only',
+    [bus, terminated('rs')],
+    'caution: The RS-485 line is 30.0 m long and has one terminator; both ends want 120 Ω.',
+  ],
+  ...(
+    [
+      [999, 'caution: The pull-up of the 1-Wire line is 999 Ω; 4.7 kΩ is usual, 2.2 kΩ on a long cable.'],
+      [1000, null],
+      [10_000, null],
+      [
+        22_000,
+        'caution: The pull-up of the 1-Wire line is 22 kΩ; 4.7 kΩ is usual, 2.2 kΩ on a long cable.',
+      ],
+    ] as const
+  ).map(([ohm, says]): [string, string, Wiring, string | null] => [
+    'one-wire-pull-up',
+    `${ohm} Ω`,
+    [oneWire, { parts: { r: { settings: { ohm } } } }],
+    says,
+  ]),
+  [
+    'one-wire-pull-up',
+    'two of 1.5 kΩ side by side',
+    [
+      `${oneWire}; s: resistor; s.a - t.data; s.b - roof.out33`,
+      { parts: { r: { settings: { ohm: 1500 } }, s: { settings: { ohm: 1500 } } } },
+    ],
+    'caution: The pull-up of the 1-Wire line is 750 Ω; 4.7 kΩ is usual, 2.2 kΩ on a long cable.',
+  ],
+  [
+    'one-wire-pull-up',
+    'a resistor to ground is none',
+    [oneWire.replace('roof.out33', 'roof.gnd'), { parts: { r: { settings: { ohm: 4700 } } } }],
+    'fault: The 1-Wire line of t has no pull-up.',
+  ],
+  [
+    'base-resistor',
+    'a load that no pin can switch: 3 A · 3 ÷ 100 is 90 mA',
+    [
+      `${stern}; q: switch-transistor; q.base - stern.p4; ${pumpOn12}; pump.minus - q.collector`,
+      { parts: { pump: { settings: { activeMa: 3000 } } } },
+    ],
+    'fault: q cannot switch 3.0 A: its base would want more than the 20 mA of stern P4. A MOSFET can.',
+  ],
+  ['gate-drive', 'just enough', [`${mosfet}; q.gate - roof.p18`, fullOn(3.3)], null],
+  [
+    'gate-drive',
+    'a little too little',
+    [`${mosfet}; q.gate - roof.p18`, fullOn(3.4)],
+    'fault: q wants 3.40 V at its gate; roof P18 gives 3.30 V.',
+  ],
+  [
+    'relay-boot',
+    'driven by no pin',
+    ['q: switch-mosfet; k: switch-relay-low; k.in - q.drain'],
+    'caution: k is on when its input is low. Until the program sets the pin, what it does is left to chance: set the pin high before making it an output, or pull it up.',
+  ],
 ])('%s: %s', (id, _, wiring, says) => {
   const found = run(id, wiring);
   expect(found.result.findings.map((one) => `${one.severity}: ${one.says}`)).toEqual(
     says === null ? [] : [says],
   );
   expectActable(found);
+});
+
+test.each([
+  ['one of three', 'rs.a - b1.a; rs.b - b1.b; rs.a - b2.b; rs.b - b2.a', ['Swap A and B at b2']],
+  [
+    'the transceiver against two',
+    'rs.a - b1.b; rs.b - b1.a; rs.a - b2.b; rs.b - b2.a',
+    ['Swap A and B at rs'],
+  ],
+  ['a probe against the transceiver', 'rs.a - b1.b; rs.b - b1.a', ['Swap A and B at b1']],
+])('of a pair that is mixed, %s is swapped, and that mends it', (_, wires, labels) => {
+  const text = `rs: transceiver-33v; b1: probe-bus-rods; b2: probe-bus-rods; ${wires}`;
+  const { netlist, result } = run('rs485-polarity', [text]);
+  const remedies = result.findings.flatMap((one) => one.remedies);
+  expect(remedies.map((one) => one.label)).toEqual(labels);
+  const mended = remedies.reduce((now, remedy) => applyRemedy(now, catalogue, remedy), netlist);
+  const check = CHECKS.find((one) => one.id === 'rs485-polarity');
+  expect(check && runCheck(check, readCircuit(mended, catalogue), indoors).findings).toEqual([]);
 });
 
 describe.each(Object.entries(CASES))('%s', (id, { trips, says, clear, unknown, mends }) => {

@@ -1,12 +1,19 @@
 /** Checks of RS-485: addresses, load, ends, polarity, transceiver. */
 import { formatNumber } from '../../quantity/format.ts';
-import { type Circuit, fact, hasRole, isType, spotAt } from '../circuit.ts';
+import { type Circuit, fact, hasRole, isType, type Spot, spotAt } from '../circuit.ts';
 import { type Check } from '../finding.ts';
 import { boardOf, isWired, listOf, nameOf } from '../look.ts';
 import { busesOf, judgeAddresses } from './busMembers.ts';
 
 const aLines = (circuit: Circuit) =>
   busesOf(circuit, (spot) => isType(spot, 'rs485') && spot.terminal.line === 'a');
+
+/** Of those that meet on one wire with their A and those with their B, the fewer are taken to be turned round; of as many, those without the transceiver. */
+function turnedRound(withA: readonly Spot[], withB: readonly Spot[]): readonly Spot[] {
+  const hasTransceiver = withA.some((spot) => hasRole(spot.placed, 'transceiver'));
+  const isB = withB.length === withA.length ? hasTransceiver : withB.length < withA.length;
+  return isB ? withB : withA;
+}
 
 export const RS485_CHECKS: readonly Check[] = [
   {
@@ -101,22 +108,17 @@ export const RS485_CHECKS: readonly Check[] = [
           .join(' ');
         if (told.has(pair)) continue;
         told.add(pair);
-        const probe = [...members, ...wrong].find((spot) => !hasRole(spot.placed, 'transceiver'));
         report.find(
           'fault',
           `${listOf([...members, ...wrong].map(nameOf))} are one wire: A and B are mixed.`,
           [...members, ...wrong],
           {
-            remedies: probe
-              ? [
-                  {
-                    kind: 'swap',
-                    label: `Swap A and B at ${probe.placed.part.label}`,
-                    one: { part: probe.placed.part.id, terminal: 'a' },
-                    other: { part: probe.placed.part.id, terminal: 'b' },
-                  },
-                ]
-              : [],
+            remedies: turnedRound(members, wrong).map(({ placed: { part } }) => ({
+              kind: 'swap',
+              label: `Swap A and B at ${part.label}`,
+              one: { part: part.id, terminal: 'a' },
+              other: { part: part.id, terminal: 'b' },
+            })),
           },
         );
       }
