@@ -143,14 +143,21 @@ describe('verdict', () => {
     expect(left?.likelyS).toBeLessThan(121 * 1.6);
     expect(left?.atMostS).toBeGreaterThanOrEqual(left?.likelyS ?? Infinity);
   });
-  test('water poured on a steady probe is noticed at once, and a new end found', () => {
+  test.each([
+    ['lower', 1500],
+    ['higher', 2500],
+  ])('water poured on a steady probe is noticed at once, and a new end found: %s', (_, endCounts) => {
     const pouredS = 300;
-    const said = watchOf((t) => (t < pouredS ? 2000 : 1500 + 500 * Math.exp(-(t - pouredS) / 30)), 1, 600);
+    const said = watchOf(
+      (t) => (t < pouredS ? 2000 : endCounts + (2000 - endCounts) * Math.exp(-(t - pouredS) / 30)),
+      1,
+      600,
+    );
     const at = (atS: number) => said.find((one) => one.atS === atS)?.settling;
     expect(at(299)?.verdict).toBe('steady');
     expect(at(304)?.verdict).not.toBe('steady');
     expect(at(600)?.verdict).toBe('steady');
-    expect(Math.abs((at(600)?.end?.counts ?? 0) - 1500)).toBeLessThan(0.01 * SPAN);
+    expect(Math.abs((at(600)?.end?.counts ?? 0) - endCounts)).toBeLessThan(0.01 * SPAN);
     expect(at(600)?.watchedS).toBeLessThanOrEqual(301);
   });
   test('one wild reading changes nothing and is counted', () => {

@@ -1,5 +1,7 @@
 import { expect, test } from 'vitest';
 import type { Settling } from './settlingWatch.ts';
+import { readable } from '../quantity/workedForTests.ts';
+import { workWarmUp } from './warmUp.ts';
 import { workEnd, workWait } from './workSettling.ts';
 
 const settling: Settling = {
@@ -29,4 +31,21 @@ test('the wait names how long it takes at most, or that no end is in sight', () 
   expect(workWait(settling, left, 36)).toMatchObject({ value: 40, unit: 's' });
   expect(workWait(settling, left, 36).note).toContain('120 s');
   expect(workWait(settling, { ...left, atMostS: Infinity }, 36).note).toContain('no end is in sight');
+});
+test('both say what they looked at', () => {
+  const rest = 'readings, ; time watched, s; noise of one reading, counts';
+  expect(readable(workEnd(settling))).toEqual([
+    `end value, counts: median of the ends of all curves through 124 in 62, noise 4.2; ${rest}`,
+  ]);
+  expect(readable(workWait(settling, { likelyS: 40, atMostS: 120 }, 36))).toEqual([
+    `wait, s: median time until within 36 of the end, over all curves through 124 in 62; ${rest}; tolerance, counts`,
+  ]);
+});
+test('after switching on it waits the longest of the runs and a quarter more', () => {
+  const run = (warmUpS: number) => ({ onMs: 0, warmUpS, endCounts: 2000, readings: 60 });
+  const working = workWarmUp([run(1.2), run(2), run(0.4)]);
+  expect(working).toMatchObject({ value: 2.5, unit: 's' });
+  expect(readable(working)).toEqual([
+    'wait after switching on, s: 2.0 × 1.25; longest of 3 runs, s; margin, ',
+  ]);
 });

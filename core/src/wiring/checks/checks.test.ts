@@ -601,6 +601,15 @@ const flyback = (hasFlyback: number) => ({ parts: { drv: { settings: { hasFlybac
 const display = `${roof}; d: display-i2c; d.sda - roof.p21; d.scl - roof.p22`;
 const pulledUp = (ownPullUpOhm: number) => ({ parts: { d: { settings: { ownPullUpOhm } } } });
 const oneWire = `${roof}; t: thermo-one-wire; t.data - roof.p18; r: resistor; r.a - t.data; r.b - roof.out33`;
+const twoLoads = `${stern}; q: switch-transistor; r: resistor; r.a - stern.p4; r.b - q.base; ${pumpOn12}; pump.minus - q.collector; p2: pump-12v; p2.plus - bat.plus; p2.minus - q.collector`;
+// 680 Ω suits 180 mA.
+const loads = (first: number | null, second: number | null) => ({
+  parts: {
+    pump: { settings: { activeMa: first } },
+    p2: { settings: { activeMa: second } },
+    r: { settings: { ohm: 680 } },
+  },
+});
 const fullOn = (gateFullOnV: number) => ({ parts: { q: { settings: { gateFullOnV } } } });
 const long = (lengthM: number) => ({ cables: { c: { lengthM } } });
 const terminated = (part: string) => ({
@@ -668,10 +677,7 @@ test.each<[id: string, what: string, wiring: Wiring, says: string | null]>([
       [999, 'caution: The pull-up of the 1-Wire line is 999 Ω; 4.7 kΩ is usual, 2.2 kΩ on a long cable.'],
       [1000, null],
       [10_000, null],
-      [
-        22_000,
-        'caution: The pull-up of the 1-Wire line is 22 kΩ; 4.7 kΩ is usual, 2.2 kΩ on a long cable.',
-      ],
+      [22_000, 'caution: The pull-up of the 1-Wire line is 22 kΩ; 4.7 kΩ is usual, 2.2 kΩ on a long cable.'],
     ] as const
   ).map(([ohm, says]): [string, string, Wiring, string | null] => [
     'one-wire-pull-up',
@@ -722,6 +728,34 @@ test.each<[id: string, what: string, wiring: Wiring, says: string | null]>([
     says === null ? [] : [says],
   );
   expectActable(found);
+});
+
+test.each([
+  ['a supply that feeds something', 'supplies-joined', [pumpOn12], 'passed'],
+  ['a supply with nothing on it', 'supplies-joined', ['bat: battery-12v'], 'not needed'],
+  [
+    'wires without a supply',
+    'supplies-joined',
+    ['pump: pump-12v; q: switch-mosfet; pump.minus - q.drain'],
+    'not needed',
+  ],
+  ['a load of which one current is not known', 'base-resistor', [twoLoads, loads(90, null)], 'unknown'],
+  ['the other current not known', 'base-resistor', [twoLoads, loads(null, 90)], 'unknown'],
+  ['two loads that come to 180 mA', 'base-resistor', [twoLoads, loads(90, 90)], 'passed'],
+  [
+    'two loads that come to 700 mA, where 4.3 V ÷ 680 Ω · 100 is 632',
+    'base-resistor',
+    [twoLoads, loads(350, 350)],
+    'found',
+  ],
+  [
+    'an address that a part can have',
+    'i2c-address',
+    [display, { parts: { d: { address: 0x3c } } }],
+    'passed',
+  ],
+] as const)('%s: %s is as it should be', (_, id, wiring, verdict) => {
+  expect(run(id, wiring as unknown as Wiring).result.verdict).toBe(verdict);
 });
 
 test.each([
