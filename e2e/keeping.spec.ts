@@ -353,7 +353,9 @@ test('records that cannot be read are told, kept aside, and break no sheet', asy
   const aside = page.getByRole('region', { name: 'Kept aside' });
   await expect(aside).toContainText('What the stand-in boards remembered');
   const file = await saved(page, () => aside.getByRole('button', { name: 'Save them as a file' }).click());
-  expect(JSON.parse(file.toString())).toMatchObject([{ what: 'stand-in', record: { pots: 7 } }]);
+  // Once a reading of today has come, the day that it could not be put into stands there as well.
+  const kept = JSON.parse(file.toString()) as { what: string }[];
+  expect(kept.filter((one) => one.what !== 'day')).toMatchObject([{ what: 'stand-in', record: { pots: 7 } }]);
   for (const name of ['Readout', 'Calibrate', 'Dose', 'Limits', 'Parts', 'Wiring']) {
     await sheet(page, name).click();
     await expect(page.getByRole('main')).not.toBeEmpty();
