@@ -194,8 +194,8 @@ try {
   await toPlot(wide, /Mint/);
   await run(wide, 2);
   await shoot(wide, 'readout-fault');
-  await toSheet(wide, 'Calibrate');
   await toPlot(wide, /Chilli/);
+  await toSheet(wide, 'Calibrate');
   await run(wide, 2);
   await shoot(wide, 'calibrate');
   await toView(wide, 'Practice');
