@@ -12,6 +12,8 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   fullyParallel: true,
   workers: 4,
+  // What passes only at the second try is listed by name.
+  retries: 1,
   reporter: 'list',
   use: {
     // Nothing of this leaves the machine, so nothing is worth packing.

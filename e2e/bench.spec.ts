@@ -10,6 +10,7 @@ import {
   startFromParts,
   test,
   view,
+  reload,
 } from './careful.ts';
 
 test('a probe that was pulled out settles, is called steady with its end value, and the reference keeps that word', async ({
@@ -69,7 +70,7 @@ test('a new probe is touched, hung in air, put in water; each step ticks itself 
     await expect(page.getByRole('heading', { name: title })).toBeVisible({ timeout: 40_000 });
   }
   await expectAccessible(page);
-  await page.reload();
+  await reload(page);
   await expect(page.getByRole('heading', { name: 'C2 passed its first test' })).toBeVisible();
 });
 

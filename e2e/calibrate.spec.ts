@@ -1,7 +1,17 @@
 /** Calibrate: a series by keyboard, a run taken up again, versions side by side, the certificate, a sister's guess, and practice. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { clock, expect, expectAccessible, message, openSample, plot, sheet, test } from './careful.ts';
+import {
+  clock,
+  expect,
+  expectAccessible,
+  message,
+  openSample,
+  plot,
+  sheet,
+  test,
+  reload,
+} from './careful.ts';
 
 const view = (page: Page, name: string | RegExp) =>
   page.getByRole('navigation', { name: 'Views of Calibrate' }).getByRole('link', { name });
@@ -95,7 +105,7 @@ test('a run is left and taken up again; a point is repeated, left out, removed, 
   await expect(page.getByRole('heading', { name: 'Air', exact: true })).toBeVisible();
   await page.getByLabel('Use this point').uncheck();
   await expect(page.getByText('2 more points, and there is a curve.')).toBeVisible();
-  await page.reload();
+  await reload(page);
   await expect(page.getByRole('row', { name: /^air/ })).toContainText('2 times');
   await expect(page.getByLabel('Use this point')).not.toBeChecked();
   await page.keyboard.press('Control+z');

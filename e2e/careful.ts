@@ -31,6 +31,8 @@ export const test = base.extend<{ page: Page }>({
         console.error(`unhandled rejection: ${String(event.reason)}`),
       );
     });
+    // A hand is slower than the disk, a test is not: it waits until what it did is kept. What must hold for the quickest hand says so in its own test.
+    await page.addLocatorHandler(page.locator('main[data-saving=true]'), async () => {});
     await use(page);
     expect(wrong).toEqual([]);
   },
@@ -43,6 +45,12 @@ export async function expectAccessible(page: Page): Promise<void> {
   expect(
     violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).join(', ')}`),
   ).toEqual([]);
+}
+
+/** Loads the page again once what was changed is kept. */
+export async function reload(page: Page): Promise<void> {
+  await expect(page.locator('main[data-saving=true]')).toHaveCount(0);
+  await page.reload();
 }
 
 /** Opens the sample garden with its stand-ins running. */

@@ -1,6 +1,6 @@
 /** Dose: a pump measured with a jug, its line, the trial that does not go with the others, and the flow taken over by the rules. */
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, message, openSample, plot, sheet, test, view } from './careful.ts';
+import { expect, expectAccessible, message, openSample, plot, sheet, test, view, reload } from './careful.ts';
 
 async function keep(page: Page, run: string, volume: string): Promise<void> {
   const rows = page.getByRole('group', { name: 'Trials' }).getByRole('row');
@@ -41,7 +41,7 @@ test('a pump is measured, an odd trial is pointed at and left out, and the rules
   await expect(page.getByRole('button', { name: /^Run time for 200 ml: 2[12]\.\d s/ })).toBeVisible();
   await page.getByRole('button', { name: 'Use the measured flow' }).click();
   await expect(message(page, /is reckoned with 10\.\d+ ml\/s and [12]\.\d s for the tube now/)).toBeVisible();
-  await page.reload();
+  await reload(page);
   await expect(page.getByText('They are the same.')).toBeVisible();
   await sheet(page, 'Limits').click();
   await view(page, 'Program').click();

@@ -1,7 +1,7 @@
 /** Nothing typed is lost, nothing recorded is changed: storage that fails, gardens that do not open, files that contradict the record, and the way back. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { expect, message, openSample, plot, sheet, startFromParts, test } from './careful.ts';
+import { expect, message, openSample, plot, sheet, startFromParts, test, reload } from './careful.ts';
 
 const give = (page: Page, field: string, name: string, content: string | Buffer) =>
   page
@@ -111,7 +111,7 @@ test('my laptop is gone: backup, everything cleared, opened again, nothing missi
     origin: new URL(page.url()).origin,
     storageTypes: 'all',
   });
-  await page.reload();
+  await reload(page);
   await expect(page.getByRole('region', { name: 'Your gardens' })).toHaveCount(0);
   await give(page, 'Garden file', 'backup.zip', zip);
   await page.waitForURL(/bench\/readout/);
@@ -261,7 +261,7 @@ test('site data cleared while the page is open is told as that, and the garden c
   await expect(message(page, /The garden is in the browser’s storage again/)).toBeVisible();
   await expect(notice).toHaveCount(0);
   expect(await stored(page, 'gardens')).toBe(1);
-  await page.reload();
+  await reload(page);
   await expect(plot(page, /Chilli/)).toBeVisible();
 });
 

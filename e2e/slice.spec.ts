@@ -1,6 +1,6 @@
 /** The whole slice, as a new user would walk it: parts, raw numbers, two references, limits, the pump's answer, the log, the files. */
 import { readFile } from 'node:fs/promises';
-import { clock, expect, message, sheet, startFromParts, test, view } from './careful.ts';
+import { clock, expect, message, sheet, startFromParts, test, view, reload } from './careful.ts';
 
 test('from nothing to a pot that waters itself, and away with the data', async ({ page }) => {
   test.setTimeout(120_000);
@@ -76,7 +76,7 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await expect(page.getByText('pump running')).toHaveCount(0, { timeout: 20_000 });
   await page.waitForTimeout(2500);
   await sheet(page, 'Log').click();
-  await page.reload();
+  await reload(page);
   const events = page.getByRole('region', { name: 'Events' });
   await expect(events.getByRole('cell', { name: 'Pump off' }).first()).toBeVisible();
   await expect(events.getByRole('cell', { name: 'Calibrated' })).toBeVisible();

@@ -2,7 +2,18 @@
 import type { Page } from '@playwright/test';
 import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
-import { clock, expect, expectAccessible, message, openSample, plot, sheet, test, view } from './careful.ts';
+import {
+  clock,
+  expect,
+  expectAccessible,
+  message,
+  openSample,
+  plot,
+  sheet,
+  test,
+  view,
+  reload,
+} from './careful.ts';
 
 async function openLimits(page: Page, name: RegExp): Promise<void> {
   await openSample(page);
@@ -44,7 +55,7 @@ test('where a word begins can be moved on the ruler, never beyond its neighbours
   // Low begins at 35; a word is at least two percent wide.
   await expect(grip).toHaveAttribute('aria-valuenow', '33');
   await page.waitForTimeout(900);
-  await page.reload();
+  await reload(page);
   await expect(grip).toHaveAttribute('aria-valuenow', '33');
 });
 
@@ -55,7 +66,7 @@ test('temperature limits are kept, and one that contradicts its neighbour is not
   await expect(low).toHaveAttribute('aria-invalid', 'true');
   await low.fill('4');
   await low.press('Enter');
-  await page.reload();
+  await reload(page);
   await expect(low).toHaveValue('4');
 });
 
@@ -173,7 +184,7 @@ test('alerts are raised, seen and put off, and their settings kept', async ({ pa
   await type(page, 'Cold, frost: so for, minutes', '15');
   await type(page, 'Dry: quiet from', '21:15');
   await page.waitForTimeout(5500);
-  await page.reload();
+  await reload(page);
   await expect(page.getByLabel('Cold, frost: so for, minutes')).toHaveValue('15');
   await expect(page.getByLabel('Dry: quiet from')).toHaveValue('21:15');
   // What was seen stays seen.

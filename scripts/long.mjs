@@ -1,4 +1,4 @@
-// npm run test:long: what takes too long for every change. The engine's laws over ten thousand worlds and days, ten thousand hostile files a parser, random
+// npm run test:long: what takes too long for every change. The React compiler's rules, the engine's laws over ten thousand worlds and days, ten thousand hostile files a parser, random
 // edits by the thousand, the coverage of the ± and the false "steady" printed, and two hundred rounds of storage torture in a real browser.
 import { bin, build, chromium, endWithParent, freePort, NO_CHROMIUM, ready, tied } from './ready.mjs';
 
@@ -16,6 +16,7 @@ const run = (command, args) =>
   );
 
 const codes = [
+  await run('oxlint', ['-c', '.oxlintrc.react.json', 'app/src']),
   await run('vitest', [
     'run',
     'core/src/garden/bind/admit.test.ts',

@@ -17,6 +17,7 @@ import {
 } from './gardenStore.ts';
 import type { Db } from './db.ts';
 import { gardenQuery, gardensQuery } from './queries.ts';
+import { counted } from './pendingSaves.ts';
 import { hearOtherTabs, recordsWritten, type Written } from './records.ts';
 import { importRecords, stepBack, stepForward } from './recordsImport.ts';
 import { database } from './services.ts';
@@ -80,7 +81,7 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
         }
       });
       queue.current = turn;
-      return turn;
+      return counted(turn);
     },
     [client, id, tell],
   );

@@ -9,7 +9,7 @@ import { LabelRack } from './LabelRack.tsx';
 import { clearSlip, useSlip } from './slip.ts';
 import { BackupReminder } from './BackupReminder.tsx';
 import { StationRail } from './StationRail.tsx';
-import { BrowserNotes, StorageNotice } from './StorageNotice.tsx';
+import { BrowserNotes, StorageNotice, useIsSaving } from './StorageNotice.tsx';
 import { WorkingSlip } from './WorkingSlip.tsx';
 
 /** Undo and redo by key, wherever one is; a text being typed keeps its own undo. */
@@ -52,15 +52,23 @@ export function Frame() {
         )}
       >
         <LabelRack />
-        <main className="min-w-0 px-4 pt-5 pb-10 md:px-7">
-          <Suspense fallback={<p className="text-soft">Laying out the sheet …</p>}>
-            <Outlet />
-          </Suspense>
-        </main>
+        <Sheet />
         <WorkingSlip />
       </div>
       <KeysDialog />
       <Toasts />
     </div>
+  );
+}
+
+/** The sheet of the address; it knows when what was changed on it is on disk. */
+function Sheet() {
+  const isSaving = useIsSaving();
+  return (
+    <main data-saving={isSaving} className="min-w-0 px-4 pt-5 pb-10 md:px-7">
+      <Suspense fallback={<p className="text-soft">Laying out the sheet …</p>}>
+        <Outlet />
+      </Suspense>
+    </main>
   );
 }

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { useGarden } from '../data/gardenContext.ts';
+import { pendingSaves } from '../data/pendingSaves.ts';
 import { reportStorage, storageHealth } from '../data/storageHealth.ts';
 import { tryStorage } from '../data/tryStorage.ts';
 import { useLive, useLiveTools } from '../links/liveContext.ts';
@@ -10,6 +11,9 @@ import { storageText, waitingText } from '../words/storageText.ts';
 import { useBackup } from './useBackup.ts';
 
 const useHealth = () => useSyncExternalStore(storageHealth.subscribe, storageHealth.getSnapshot);
+
+/** Whether a change is on its way to the disk. */
+export const useIsSaving = () => useSyncExternalStore(pendingSaves.subscribe, pendingSaves.isSaving);
 
 /** Asks before the page is left while something is not on disk. */
 function useLeaveWarning(isWaiting: boolean) {
@@ -29,7 +33,8 @@ export function StorageNotice() {
   const clockIsWrong = useLive((live) => live.clockIsWrong);
   const { problem, waiting } = useHealth();
   const { save, running } = useBackup();
-  useLeaveWarning(problem !== null && waiting.readings + waiting.events > 0);
+  const isSaving = useIsSaving();
+  useLeaveWarning(isSaving || (problem !== null && waiting.readings + waiting.events > 0));
   if (problem === null)
     return clockIsWrong ? (
       <Notice>

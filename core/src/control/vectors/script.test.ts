@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import { runScript, type Call } from './runScript.ts';
 import { scriptOf, type Script } from './script.ts';
 
-const DAYS = process.env.TROWEL_LONG ? 5000 : 200;
+const DAYS = process.env.TROWEL_LONG ? 5000 : 80;
 const LONG_MS = 1_800_000;
 
 /** What a person would see: starts, stops, locks, refusals, each with its time, reason and volume. Why an idle line holds may be told later by a rare caller. */
