@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['{core,standins,gateway,app,scripts}/**/*.test.{ts,tsx,mjs}'],
+    include: ['{core,standins,gateway,app,scripts,bench}/**/*.test.{ts,tsx,mjs}'],
     exclude: ['**/node_modules/**', '**/dist/**'],
     // Interface tests that need a page ask for it with a line at their top; core never does.
     environment: 'node',

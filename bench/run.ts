@@ -2,11 +2,13 @@ import { benchBrowser } from './browser.ts';
 import { benchCore } from './core.ts';
 import { benchCalibration } from './calibration.ts';
 import { benchSettling } from './settling.ts';
+import { benchSabotage } from './wiring/run.ts';
 
 const BENCHES = {
   core: () => benchCore(),
   settling: () => benchSettling(),
   calibration: () => benchCalibration(),
+  sabotage: () => benchSabotage(),
   browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), onlyBudget: false }),
 };
 

@@ -141,6 +141,18 @@ function moveEnd(netlist: Netlist, from: End, to: End): Netlist {
   };
 }
 
+/** Takes everything off an end and wires it to another; the cable stays its own. */
+function rewired(netlist: Netlist, at: End, to: End): Netlist {
+  const isAt = (wire: Wire) => isSameEnd(wire.from, at) || isSameEnd(wire.to, at);
+  const old = netlist.wires.find(isAt);
+  return connect(
+    { ...netlist, wires: netlist.wires.filter((wire) => !isAt(wire)) },
+    to,
+    at,
+    old?.cableId ?? null,
+  );
+}
+
 /** Applies a remedy; one whose parts are gone by now changes nothing. */
 export function applyRemedy(netlist: Netlist, catalogue: Catalogue, remedy: Remedy): Netlist {
   switch (remedy.kind) {
@@ -174,15 +186,13 @@ export function applyRemedy(netlist: Netlist, catalogue: Catalogue, remedy: Reme
       return connect(netlist, remedy.from, remedy.to);
     case 'move':
       return moveEnd(netlist, remedy.from, remedy.to);
-    case 'feed': {
-      const kept = netlist.wires.filter(
-        (wire) => !isSameEnd(wire.from, remedy.at) && !isSameEnd(wire.to, remedy.at),
+    case 'feed':
+      return rewired(netlist, remedy.at, remedy.from);
+    case 'rewire':
+      return Object.entries(remedy.ends).reduce(
+        (next, [terminal, end]) => rewired(next, { part: remedy.part, terminal }, end),
+        netlist,
       );
-      const old = netlist.wires.find(
-        (wire) => isSameEnd(wire.from, remedy.at) || isSameEnd(wire.to, remedy.at),
-      );
-      return connect({ ...netlist, wires: kept }, remedy.from, remedy.at, old?.cableId ?? null);
-    }
     case 'swap': {
       const swapped = (end: End) =>
         isSameEnd(end, remedy.one) ? remedy.other : isSameEnd(end, remedy.other) ? remedy.one : end;

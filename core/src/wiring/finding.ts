@@ -38,6 +38,8 @@ export type Remedy = { readonly label: string } & (
   | { readonly kind: 'move'; readonly from: End; readonly to: End }
   /** Everything wired to a supply input is taken off, and it is wired to another output. */
   | { readonly kind: 'feed'; readonly at: End; readonly from: End }
+  /** Each of these terminals of a part is taken off and wired to another end. */
+  | { readonly kind: 'rewire'; readonly part: string; readonly ends: Readonly<Record<string, End>> }
   | { readonly kind: 'swap'; readonly one: End; readonly other: End }
   | { readonly kind: 'replace'; readonly part: string; readonly entryId: string }
   | { readonly kind: 'add-part'; readonly entryId: string; readonly boardId: string | null }
@@ -60,6 +62,8 @@ export type Finding = {
   readonly ends: readonly End[];
   readonly remedies: readonly Remedy[];
   readonly worked?: Worked;
+  /** It follows from something else that may be found itself; then only that is told. */
+  readonly isConsequence?: boolean;
 };
 
 /** What the wiring stands in; null is not known. */
@@ -68,7 +72,11 @@ export type Setting = {
   readonly tapWater: boolean | null;
 };
 
-type More = { readonly remedies?: readonly Remedy[]; readonly worked?: Worked | undefined };
+type More = {
+  readonly remedies?: readonly Remedy[];
+  readonly worked?: Worked | undefined;
+  readonly isConsequence?: boolean;
+};
 export type Report = {
   /** One place was judged and is in order. */
   fine: () => void;
@@ -105,6 +113,7 @@ export function runCheck(check: Check, circuit: Circuit, setting: Setting): Chec
       ends: spots.map((spot) => spot.end),
       remedies: more.remedies ?? [],
       ...(more.worked ? { worked: more.worked } : {}),
+      ...(more.isConsequence ? { isConsequence: true } : {}),
     });
   };
   check.run(

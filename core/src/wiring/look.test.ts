@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { catalogueWith } from '../catalogue/catalogue.ts';
 import { readCircuit } from './circuit.ts';
 import { boardOf, drawMa, feederOf, freePins, inMa, inOhm, inV, listOf, logicSupply } from './look.ts';
-import { driverOf, capFor, pinDrawMa } from './pinUse.ts';
+import { driverOf, capFor } from './pinUse.ts';
 import { sketchNetlist, type Sketched } from './sketchNetlist.ts';
 import { loadOfSupply } from './supplyLoad.ts';
 
@@ -101,26 +101,6 @@ describe('currents', () => {
     expect(drawMa(part('pump'))).toBe(3000);
     expect(drawMa(part('roof'))).toBe(180);
     expect(drawMa(part('r'))).toBeNull();
-  });
-  test('a pin gives what its resistor lets through to an LED: (3.3 − 2.0) / 270 Ω = 4.8 mA', () => {
-    const { circuit, spot } = read(
-      'roof: board-wifi-two-groups; r: resistor; l: lamp-led; roof.p18 - r.a; r.b - l.anode',
-      { parts: { r: { settings: { ohm: 270 } } } },
-    );
-    const pin = spot('roof.p18');
-    if (pin.terminal.type !== 'pin') throw new Error('no pin');
-    expect(pinDrawMa(circuit, { ...pin, terminal: pin.terminal })).toBeCloseTo(4.815, 3);
-  });
-  test('a gate behind its resistor takes nothing for long, a pull-down on the pin what Ohm’s law says', () => {
-    const { circuit, spot } = read(
-      'roof: board-wifi-two-groups; r: resistor; d: resistor; q: switch-mosfet; roof.p18 - r.a; r.b - q.gate; d.a - roof.p18; d.b - roof.gnd',
-      {
-        parts: { r: { settings: { ohm: 180 } }, d: { settings: { ohm: 3300 } } },
-      },
-    );
-    const pin = spot('roof.p18');
-    if (pin.terminal.type !== 'pin') throw new Error('no pin');
-    expect(pinDrawMa(circuit, { ...pin, terminal: pin.terminal })).toBeCloseTo(1, 9);
   });
   test('the driver of a gate is found behind its resistor', () => {
     const { circuit, spot } = read(

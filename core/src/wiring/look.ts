@@ -24,8 +24,10 @@ export function listOf(names: readonly string[]): string {
   const last = shown.pop() ?? '';
   return shown.length === 0 ? last : `${shown.join(', ')} and ${last}`;
 }
-export const inV = (volts: number): string =>
-  `${formatNumber(volts, volts < 10 && volts % 1 !== 0 ? 2 : 1)} V`;
+export function inV(volts: number): string {
+  const shown = Math.round(volts * 100) / 100;
+  return `${formatNumber(shown, shown < 10 && shown % 1 !== 0 ? 2 : 1)} V`;
+}
 export const inMa = (ma: number): string =>
   ma >= 1000 ? `${formatNumber(ma / 1000, 1)} A` : `${formatNumber(ma, ma < 10 ? 1 : 0)} mA`;
 export const inOhm = (ohm: number): string =>

@@ -1,7 +1,7 @@
 /** What parts ask of the pins they are wired to, what drives an input, and what a pin must give. */
 import { type PinCap } from '../catalogue/schema.ts';
-import { type Circuit, type Placed, type Spot, fact, hasRole, isType } from './circuit.ts';
-import { type PinSpot, behind, drivenBy, others } from './look.ts';
+import { type Circuit, type Placed, type Spot, hasRole, isType } from './circuit.ts';
+import { behind, others } from './look.ts';
 
 /** What a terminal asks of the pin it is wired to; null when it asks nothing (a pull-up, a diode). */
 export function capFor(circuit: Circuit, spot: Spot | undefined): PinCap | null {
@@ -68,44 +68,3 @@ export function driverOf(circuit: Circuit, input: Spot): Spot | null {
     null
   );
 }
-
-/** What is drawn from a pin, mA; null when some of it is not known. Resistors are followed to what they feed. */
-export function pinDrawMa(circuit: Circuit, pin: PinSpot): number | null {
-  const logicV = fact(pin.placed, 'logicV');
-  let total: number | null = 0;
-  const add = (ma: number | null) => {
-    total = total === null || ma === null ? null : total + ma;
-  };
-  for (const spot of drivenBy(circuit, pin)) {
-    const { terminal, placed } = spot;
-    if (terminal.type === 'digital in') add(terminal.takesMa);
-    else if (terminal.type === 'supply in') add(fact(placed, 'peakMa') ?? fact(placed, 'activeMa'));
-    // An LED without a resistor is a finding of its own; what it takes cannot be worked out.
-    else if (hasRole(placed, 'LED')) continue;
-    else if (hasRole(placed, 'resistor')) add(throughResistor(circuit, spot, logicV));
-    // A gate or base without a resistor is a finding of its own; a gate at rest takes nothing.
-  }
-  return total;
-}
-
-function throughResistor(circuit: Circuit, near: Spot, logicV: number | null): number | null {
-  const ohm = fact(near.placed, 'ohm');
-  const far = behindOne(circuit, near);
-  if (far.length === 0) return 0;
-  if (ohm === null || logicV === null) return null;
-  const led = far.find((spot) => hasRole(spot.placed, 'LED'));
-  if (led) {
-    const forwardV = fact(led.placed, 'forwardV');
-    return forwardV === null ? null : (Math.max(0, logicV - forwardV) / ohm) * 1000;
-  }
-  if (far.some((spot) => isType(spot, 'control') && spot.terminal.device === 'base'))
-    return ((logicV - 0.7) / ohm) * 1000;
-  // A gate takes current only while it charges; a pull-up or pull-down takes what Ohm's law says.
-  if (far.some((spot) => spot.terminal.type === 'ground')) return (logicV / ohm) * 1000;
-  return 0;
-}
-
-const behindOne = (circuit: Circuit, near: Spot): Spot[] =>
-  circuit
-    .netOf({ part: near.end.part, terminal: near.end.terminal === 'a' ? 'b' : 'a' })
-    .spots.filter((spot) => spot.placed !== near.placed);

@@ -3,7 +3,10 @@
  * the finding's own first remedy. What a person has wired stays. The plan says what it added and what it could not do.
  */
 import type { Catalogue } from '../catalogue/catalogue.ts';
+import { emptyShare } from './solve/models.ts';
 import { checkWiring } from './checks/all.ts';
+import { feedsInto } from './checks/solved/feeders.ts';
+import { isTransformer } from './checks/solved/limits.ts';
 import {
   fact,
   hasRole,
@@ -174,11 +177,14 @@ function choose(circuit: Circuit, spot: Spot): Source | null {
     .filter(
       ({ spot: source, volts, isBoard: fromBoard, maxMa }) =>
         source.placed !== placed &&
-        volts >= (minV ?? Infinity) - 0.05 &&
+        !isTransformer(source.placed) &&
+        !feedsInto(circuit, spot, source) &&
+        volts * (hasRole(source.placed, 'battery') ? emptyShare(source.placed.entry.name) : 1) >=
+          (minV ?? Infinity) - 0.05 &&
         volts <= (maxV ?? -Infinity) + 0.05 &&
         maxMa >= needsMa &&
         (!fromBoard || (!isBoard && source.placed === board && needsMa <= BOARD_FEEDS_MA)) &&
-        (!hasRole(placed, 'regulator') || !hasRole(source.placed, 'regulator')),
+        (!hasRole(placed, 'regulator') || !hasRole(source.placed, 'regulator', 'board')),
     )
     .map((source) => ({
       source,
@@ -220,18 +226,20 @@ function wireSupplies(circuit: Circuit, wire: Wirer): void {
     const source =
       plus &&
       !isWired(circuit, plus) &&
-      sourcesOf(circuit).filter((one) => !one.isBoard && one.volts >= 12 && one.volts <= 30)[0];
+      sourcesOf(circuit).find(
+        (one) => !one.isBoard && !isTransformer(one.spot.placed) && one.volts >= 12 && one.volts <= 30,
+      );
     if (plus && source) wire(tapOf(circuit, source.spot), plus.end);
   }
 }
 
 /** All grounds meet: parts at their board, boards and the rest at the main supply. */
 function wireGrounds(circuit: Circuit, wire: Wirer): void {
-  const [main] = partsWith(circuit, 'battery', 'supply').filter((one) => one.entry.id !== 'supply-24vac');
+  const [main] = partsWith(circuit, 'battery', 'supply').filter((one) => !isTransformer(one));
   const groundOf = (placed: Placed) => spotsOf(placed).find((spot) => spot.terminal.type === 'ground');
   for (const placed of circuit.parts.values()) {
     const spot = groundOf(placed);
-    if (!spot || isWired(circuit, spot) || placed === main || placed.entry.id === 'supply-24vac') continue;
+    if (!spot || isWired(circuit, spot) || placed === main || isTransformer(placed)) continue;
     const board = hasRole(placed, 'board') ? null : boardOf(circuit, placed);
     // Currents of pumps go back to the supply itself, not through a board.
     const to = board && !hasRole(placed, 'MOSFET', 'transistor', 'driver module') ? board : (main ?? board);
@@ -256,7 +264,7 @@ function wireLoads(circuit: Circuit, wire: Wirer): void {
       (one) => !one.isBoard && ratedV !== null && Math.abs(one.volts - ratedV) <= 0.25 * ratedV,
     );
     if (!plus || !minus || isWired(circuit, minus) || !source) continue;
-    const alternating = source.spot.placed.entry.id === 'supply-24vac';
+    const alternating = isTransformer(source.spot.placed);
     const at = free.findIndex((one) => (hasRole(one, 'relay') || !alternating) && sharesBoard(one, load));
     const [helper] = at < 0 ? [] : free.splice(at, 1);
     if (!helper) continue;

@@ -1,5 +1,5 @@
 /** Every check of a wiring, in the order people look: what hurts or burns first, what reads wrong later. */
-import type { Circuit } from '../circuit.ts';
+import { hasRole, type Circuit, type Placed } from '../circuit.ts';
 import {
   runCheck,
   SEVERITIES,
@@ -9,10 +9,17 @@ import {
   type Setting,
 } from '../finding.ts';
 import { ANALOG_CHECKS } from './analog.ts';
-import { CAPACITY_CHECKS } from './capacity.ts';
+import { CABLE_CHECKS } from './cables.ts';
+import { CHARGING_CHECKS } from './charging.ts';
 import { CARE_CHECKS } from './care.ts';
 import { CONTROL_CHECKS } from './controls.ts';
 import { FEED_CHECKS } from './feeds.ts';
+import { FUSE_CHECKS } from './fuses.ts';
+import { FEEDING_CHECKS } from './solved/feeding.ts';
+import { CURRENT_CHECKS } from './solved/currents.ts';
+import { LIMIT_CHECKS } from './solved/limits.ts';
+import { RUNNING_CHECKS } from './solved/loads.ts';
+import { SIGNAL_CHECKS } from './solved/signals.ts';
 import { I2C_CHECKS } from './i2c.ts';
 import { LEVEL_CHECKS } from './levels.ts';
 import { LOAD_CHECKS } from './loads.ts';
@@ -21,8 +28,15 @@ import { PIN_CHECKS } from './pins.ts';
 import { RS485_CHECKS } from './rs485.ts';
 
 export const CHECKS: readonly Check[] = [
+  ...FEEDING_CHECKS,
   ...FEED_CHECKS,
-  ...CAPACITY_CHECKS,
+  ...RUNNING_CHECKS,
+  ...CURRENT_CHECKS,
+  ...LIMIT_CHECKS,
+  ...SIGNAL_CHECKS,
+  ...CHARGING_CHECKS,
+  ...FUSE_CHECKS,
+  ...CABLE_CHECKS,
   ...LEVEL_CHECKS,
   ...PIN_CHECKS,
   ...ANALOG_CHECKS,
@@ -43,8 +57,31 @@ export type Verdict = {
 export function checkWiring(circuit: Circuit, setting: Setting): Verdict {
   const results = CHECKS.map((check) => runCheck(check, circuit, setting));
   const rank = (finding: Finding) => SEVERITIES.indexOf(finding.severity);
+  const findings = results.flatMap((result) => result.findings);
   return {
     results,
-    findings: results.flatMap((result) => result.findings).sort((one, other) => rank(one) - rank(other)),
+    findings: withoutConsequences(circuit, findings).sort((one, other) => rank(one) - rank(other)),
   };
+}
+
+/**
+ * What follows from a fault that is told itself is left out: a probe without ground has no signal either. Boards and supplies have to do with everything, so
+ * that only their being dead explains what hangs on them.
+ */
+function withoutConsequences(circuit: Circuit, findings: readonly Finding[]): Finding[] {
+  const partsOf = ({ ends }: Finding) => ends.flatMap(({ part }) => circuit.parts.get(part) ?? []);
+  const isCentral = (placed: Placed) => hasRole(placed, 'board', 'battery', 'supply', 'regulator');
+  const own = (finding: Finding) => partsOf(finding).filter((placed) => !isCentral(placed));
+  const isSerious = ({ severity }: Finding) => ['danger', 'fault', 'caution'].includes(severity);
+  const causes = findings.filter((one) => !one.isConsequence && isSerious(one));
+  const explained = new Set(causes.flatMap(own));
+  const dead = findings.filter((one) => one.check === 'unpowered' && partsOf(one).some(isCentral));
+  const isDead = (finding: Finding) => dead.includes(finding);
+  return findings.filter(
+    (one) =>
+      !one.isConsequence ||
+      (dead.length > 0
+        ? isDead(one) && !dead.some((cause) => !cause.isConsequence)
+        : !own(one).some((placed) => explained.has(placed))),
+  );
 }

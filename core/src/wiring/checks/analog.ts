@@ -3,7 +3,6 @@ import { dividerSourceOhm } from '../../electrics/divider.ts';
 import { bestNtcDivider, ntcCountsPerC } from '../../electrics/ntc.ts';
 import { formatNumber } from '../../quantity/format.ts';
 import { fact, hasRole, isType, type Circuit, type Placed, type Spot } from '../circuit.ts';
-import { dividerRemedy } from '../dividerRemedy.ts';
 import type { Check, Remedy } from '../finding.ts';
 import {
   allSpots,
@@ -20,6 +19,7 @@ import {
   supplySpot,
 } from '../look.ts';
 import { capFor } from '../pinUse.ts';
+import { pinUses } from '../solve/situations.ts';
 
 /** An input of a converter with what asks to be read there. */
 type Read = {
@@ -52,59 +52,7 @@ function sourceOhm(source: Spot): number | null {
   return upperOhm === null || lowerOhm === null ? null : dividerSourceOhm({ upperOhm, lowerOhm });
 }
 
-const BIG_ENOUGH = 0.34;
-
 export const ANALOG_CHECKS: readonly Check[] = [
-  {
-    id: 'analog-range',
-    title: 'No signal runs past the end of its converter’s scale',
-    why: 'Above full scale every value reads the same: the dry end of a probe is simply cut off.',
-    run: (circuit, report) => {
-      for (const { input, source, fullScaleV } of reads(circuit)) {
-        // A loop is judged by its shunt.
-        if (source.terminal.type === 'loop') continue;
-        const volts = circuit.netOf(input.end).level?.volts ?? null;
-        if (fullScaleV === null || volts === null)
-          report.unknown(
-            `Whether ${nameOf(source)} fits the scale of ${nameOf(input)} cannot be told: ${fullScaleV === null ? 'the full scale' : 'the highest signal'} is not known.`,
-            [input, source],
-          );
-        else if (volts > fullScaleV * 1.02)
-          report.find(
-            'fault',
-            `${nameOf(source)} reaches ${inV(volts)}; ${nameOf(input)} reads full scale at ${inV(fullScaleV)}. Everything above is cut off.`,
-            [input, source],
-            {
-              remedies: dividerRemedy(
-                input,
-                volts,
-                fullScaleV,
-                isType(source, 'analog out') ? (source.terminal.sourceOhm ?? 0) : 0,
-              ),
-            },
-          );
-        else report.fine();
-      }
-    },
-  },
-  {
-    id: 'analog-small',
-    title: 'Every signal uses a good part of the scale',
-    why: 'A signal that spans a tenth of the scale has a tenth of the steps.',
-    run: (circuit, report) => {
-      for (const { input, source, fullScaleV } of reads(circuit)) {
-        const volts = circuit.netOf(input.end).level?.volts ?? null;
-        if (fullScaleV === null || volts === null || hasRole(source.placed, 'battery monitor')) continue;
-        if (volts < fullScaleV * BIG_ENOUGH)
-          report.find(
-            'caution',
-            `${nameOf(source)} reaches only ${inV(volts)} of the ${inV(fullScaleV)} that ${nameOf(input)} can read: ${formatNumber((volts / fullScaleV) * 100)} % of its steps.`,
-            [input, source],
-          );
-        else report.fine();
-      }
-    },
-  },
   {
     id: 'analog-count',
     title: 'There are enough analog inputs',
@@ -144,8 +92,9 @@ export const ANALOG_CHECKS: readonly Check[] = [
     title: 'No probe sits on an input that the radio takes away',
     why: 'On some boards one group of inputs reads nothing, or nonsense, while the radio is on.',
     run: (circuit, report, { radioOn }) => {
-      for (const { input, source } of reads(circuit)) {
-        if (!isType(input, 'pin') || fact(input.placed, 'hasRadio') !== 1) continue;
+      for (const { pin: input, use, spots } of pinUses(circuit)) {
+        const [source] = spots;
+        if (use !== 'reads a voltage' || !source || fact(input.placed, 'hasRadio') !== 1) continue;
         if (input.terminal.lostWithRadio !== true || radioOn === false) report.fine();
         else if (radioOn === null)
           report.unknown(
@@ -317,10 +266,11 @@ function inputsOf(circuit: Circuit, board: Placed): number {
   );
 }
 
-/** An input that is wired to something that does not want to be read, such as the bus. */
+/** An input that something else has taken, such as the bus. */
 function isTakenByBus(circuit: Circuit, board: Placed, terminal: string): boolean {
   const spots = circuit.netOf({ part: board.part.id, terminal }).spots.filter((one) => one.placed !== board);
-  return spots.length > 0 && spots.every((one) => capFor(circuit, one) !== 'adc');
+  const caps = spots.map((one) => capFor(circuit, one));
+  return caps.some((cap) => cap !== null && cap !== 'adc') && !caps.includes('adc');
 }
 
 /** Feeds a probe from the supply output of its board that matches the converter's reference. */

@@ -30,27 +30,35 @@ const run = (id: string, [text, more = {}, setting = {}]: Wiring) => {
   return { netlist, result: runCheck(check, readCircuit(netlist, catalogue), { ...indoors, ...setting }) };
 };
 
-const roof = 'roof: board-wifi-two-groups';
-const stern = 'stern: board-8bit-six';
+// Two boards that are fed, so that what hangs on them can be judged.
+const roof = 'roof: board-wifi-two-groups; u: supply-usb; u.out - roof.v5; u.gnd - roof.gnd';
+const stern = 'stern: board-8bit-six; v: supply-usb; v.out - stern.v5; v.gnd - stern.gnd';
 const usb = 'usb: supply-usb';
 const stick = 'l1: probe-capacitive; l1.vcc - roof.out33; l1.gnd - roof.gnd';
 const mosfet = `${roof}; q: switch-mosfet; q.source - roof.gnd`;
 const pumpOn12 = 'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus';
+const sternStick = 'l1: probe-capacitive; l1.vcc - stern.out5; l1.gnd - stern.gnd';
+const pulledDown = 'd: resistor; d.a - q.gate; d.b - q.source';
 const switched = `${mosfet}; ${pumpOn12}; pump.minus - q.drain; bat.gnd - roof.gnd`;
 const bus = 'rs: transceiver-33v; b1: probe-bus-rods; rs.a - b1.a @c; rs.b - b1.b @c';
-const loop = 'sup: supply-12v; lp: probe-loop; lp.plus - sup.out';
+const loop = 'sup: supply-12v; sup.gnd - roof.gnd; lp: probe-loop; lp.plus - sup.out';
+
+const down = { parts: { d: { settings: { ohm: 100_000 } } } } as const;
 
 const CASES: Readonly<Record<string, Case>> = {
   unpowered: {
     trips: [`${roof}; l1: probe-capacitive; l1.vcc - roof.out33`],
     says: /l1 ground is not wired/,
-    clear: [`${stick}; ${roof}; ${usb}; usb.out - roof.v5; usb.gnd - roof.gnd`],
+    clear: [`${roof}; ${stick}`],
+    mends: true,
   },
   'supply-range': {
-    trips: [`${roof}; ${usb}; bat: battery-12v; l1: probe-capacitive; l1.vcc - bat.plus`],
+    trips: [
+      `${roof}; bat: battery-12v; bat.gnd - roof.gnd; l1: probe-capacitive; l1.vcc - bat.plus; l1.gnd - roof.gnd`,
+    ],
     says: /l1 bears 5\.50 V and gets 14\.4 V from bat \+/,
     clear: [`${roof}; ${stick}`],
-    unknown: [`x: supply-own; l1: probe-capacitive; l1.vcc - x.out`],
+    unknown: [`x: supply-own; g: battery-12v; l1: probe-capacitive; l1.vcc - x.out; l1.gnd - g.gnd`],
     mends: true,
   },
   'load-voltage': {
@@ -65,12 +73,12 @@ const CASES: Readonly<Record<string, Case>> = {
   'supplies-joined': {
     trips: [`${roof}; ${usb}; usb.out - roof.out33`],
     says: /usb 5 V and roof 3\.3 V out|roof 3\.3 V out and usb 5 V/,
-    clear: [`${roof}; ${usb}; usb.out - roof.v5`],
+    clear: [roof],
   },
   short: {
     trips: [`${roof}; ${usb}; usb.out - roof.gnd`],
     says: /a short/,
-    clear: [`${roof}; ${usb}; usb.out - roof.v5; usb.gnd - roof.gnd`],
+    clear: [roof],
   },
   'common-ground': {
     trips: [`${roof}; l1: probe-capacitive; l1.out - roof.p34; l1.vcc - roof.out33`],
@@ -82,15 +90,14 @@ const CASES: Readonly<Record<string, Case>> = {
     trips: [`${roof}; pump: pump-5v; pump.plus - roof.out33`],
     says: /pump hangs on roof 3\.3 V out/,
     clear: [`${roof}; ${stick}`],
-    unknown: [`${roof}; ${stick}`, { parts: { l1: { settings: { activeMa: null, peakMa: null } } } }],
   },
   'supply-load': {
-    trips: [
-      `${usb}; ring: lamp-ring; ring.vcc - usb.out; r2: lamp-ring; r2.vcc - usb.out; r3: lamp-ring; r3.vcc - usb.out`,
-    ],
     // three rings of 720 mA from a 2 A supply
-    says: /usb 5 V would carry 2\.2 A; it gives at most 2\.0 A/,
-    clear: [`${usb}; ring: lamp-ring; ring.vcc - usb.out`],
+    trips: [
+      `${usb}; ${['ring', 'r2', 'r3'].map((id) => `${id}: lamp-ring; ${id}.vcc - usb.out; ${id}.gnd - usb.gnd`).join('; ')}`,
+    ],
+    says: /usb 5 V gives all it can, 2\.0 A, with everything at its busiest/,
+    clear: [`${usb}; ring: lamp-ring; ring.vcc - usb.out; ring.gnd - usb.gnd`],
     unknown: [
       `${usb}; ring: lamp-ring; ring.vcc - usb.out`,
       { parts: { ring: { settings: { activeMa: null, peakMa: null } } } },
@@ -129,14 +136,14 @@ const CASES: Readonly<Record<string, Case>> = {
     mends: true,
   },
   'cable-drop': {
-    // 2 × 20 m × 0.9 A × 0.0175 / 0.5 = 1.26 V of 14.4 V, more than 5 %
+    // A pump of 12 V and 0.9 A is 13.3 Ω; 2 × 20 m × 0.0175 / 0.5 = 1.4 Ω: of 14.4 V 1.36 V are lost, more than 5 %.
     trips: [
-      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus @c',
+      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus @c; pump.minus - bat.gnd @c',
       { cables: { c: { lengthM: 20, areaMm2: 0.5 } } },
     ],
-    says: /20\.0 m, 0\.50 mm².*loses 1\.26 V of 14\.4 V at 900 mA/,
+    says: /20\.0 m, 0\.50 mm².*loses 1\.3[67] V of 14\.4 V at 97\d mA/,
     clear: [
-      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus @c',
+      'bat: battery-12v; pump: pump-12v; pump.plus - bat.plus @c; pump.minus - bat.gnd @c',
       { cables: { c: { lengthM: 5, areaMm2: 0.5 } } },
     ],
     unknown: [
@@ -146,9 +153,9 @@ const CASES: Readonly<Record<string, Case>> = {
     mends: true,
   },
   'over-voltage': {
-    trips: [`${roof}; ${usb}; m1: probe-fork; m1.vcc - usb.out; m1.out - roof.p34`],
-    says: /m1 signal can put 5\.0 V on roof P34, which bears 3\.60 V/,
-    clear: [`${roof}; m1: probe-fork; m1.vcc - roof.out33; m1.out - roof.p34`],
+    trips: [`${roof}; m1: probe-fork; m1.vcc - u.out; m1.gnd - roof.gnd; m1.out - roof.p34`],
+    says: /m1 signal can put (5\.0|4\.99) V on roof P34, which bears 3\.60 V/,
+    clear: [`${roof}; m1: probe-fork; m1.vcc - roof.out33; m1.gnd - roof.gnd; m1.out - roof.p34`],
     unknown: [`${roof}; own: probe-own; own.out - roof.p34`],
     mends: true,
   },
@@ -182,30 +189,36 @@ const CASES: Readonly<Record<string, Case>> = {
     mends: true,
   },
   'pin-current': {
-    // (3.3 − 2.0) / 47 Ω = 27.7 mA
+    // The pin has 0.33 V / 20 mA = 16.5 Ω of its own, the lamp 1 Ω: (3.3 − 2.0) / 64.5 Ω = 20.2 mA; 1.3 / 50.5 = 25.7.
     trips: [
       `${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode; led.cathode - roof.gnd`,
-      { parts: { r: { settings: { ohm: 47 } } } },
+      { parts: { r: { settings: { ohm: 33 } } } },
     ],
-    says: /roof P18 would give 28 mA; it may give 20 mA/,
+    says: /roof P18 would carry 2[56] mA with roof P18 on; it may give 20 mA/,
     clear: [
       `${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode; led.cathode - roof.gnd`,
       { parts: { r: { settings: { ohm: 330 } } } },
     ],
-    unknown: [`${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode`],
+    unknown: [
+      `${roof}; l1: probe-capacitive; l1.vcc - roof.p18; l1.gnd - roof.gnd`,
+      { parts: { l1: { perReading: true, settings: { activeMa: null, peakMa: null } } } },
+    ],
   },
   'pins-total': {
-    // six LEDs at (3.3 − 2.0) / 100 Ω = 13 mA are 78 mA; this board allows 46 mA
+    // A pin of 7 mA has 0.33 V / 7 mA = 47 Ω of its own: six times (3.3 − 2.0) / (100 + 47 + 1) Ω = 8.8 mA are 53 mA; this board allows 46.
     trips: [
-      `s: board-32bit-seven; ${[0, 1, 2, 3, 4, 5].map((n) => `l${n}: lamp-led; r${n}: resistor; s.p${n} - r${n}.a; r${n}.b - l${n}.anode`).join('; ')}`,
+      `s: board-32bit-seven; w: supply-usb; w.out - s.v5; w.gnd - s.gnd; ${[0, 1, 2, 3, 4, 5].map((n) => `l${n}: lamp-led; r${n}: resistor; s.p${n} - r${n}.a; r${n}.b - l${n}.anode; l${n}.cathode - s.gnd`).join('; ')}`,
       { parts: Object.fromEntries([0, 1, 2, 3, 4, 5].map((n) => [`r${n}`, { settings: { ohm: 100 } }])) },
     ],
-    says: /would give 78 mA together; the board allows 46 mA/,
+    says: /would give 53 mA together; the board allows 46 mA/,
     clear: [
-      's: board-32bit-seven; l0: lamp-led; r0: resistor; s.p0 - r0.a; r0.b - l0.anode',
+      's: board-32bit-seven; w: supply-usb; w.out - s.v5; w.gnd - s.gnd; l0: lamp-led; r0: resistor; s.p0 - r0.a; r0.b - l0.anode; l0.cathode - s.gnd',
       { parts: { r0: { settings: { ohm: 330 } } } },
     ],
-    unknown: ['s: board-32bit-seven; l0: lamp-led; r0: resistor; s.p0 - r0.a; r0.b - l0.anode'],
+    unknown: [
+      's: board-32bit-seven; w: supply-usb; w.out - s.v5; w.gnd - s.gnd; l0: lamp-led; r0: resistor; s.p0 - r0.a; r0.b - l0.anode; l0.cathode - s.gnd',
+      { parts: { r0: { settings: { ohm: 330 } }, s: { settings: { pinsTotalMa: null } } } },
+    ],
   },
   'read-power': {
     trips: [`${stern}; m1: probe-fork; m1.vcc - stern.out5`, { parts: { m1: { perReading: true } } }],
@@ -219,7 +232,9 @@ const CASES: Readonly<Record<string, Case>> = {
     clear: [pumpOn12],
   },
   'analog-range': {
-    trips: ['w: board-wifi-one; l1: probe-capacitive; l1.out - w.in0; l1.vcc - w.out33; l1.gnd - w.gnd'],
+    trips: [
+      'w: board-wifi-one; usb: supply-usb; usb.out - w.v5; usb.gnd - w.gnd; l1: probe-capacitive; l1.out - w.in0; l1.vcc - w.out33; l1.gnd - w.gnd',
+    ],
     says: /l1 signal reaches 3\.0 V; w IN0 reads full scale at 1\.0 V/,
     clear: [`${roof}; ${stick}; l1.out - roof.p34`],
     unknown: [`${roof}; own: probe-own; own.out - roof.p34`],
@@ -227,12 +242,12 @@ const CASES: Readonly<Record<string, Case>> = {
   },
   'analog-small': {
     trips: [
-      `${stern}; d: divider; l1: probe-capacitive; l1.out - d.in; d.out - stern.in0`,
+      `${stern}; d: divider; ${sternStick}; l1.out - d.in; d.out - stern.in0; d.gnd - stern.gnd`,
       { parts: { d: { settings: { upperOhm: 10_000, lowerOhm: 10_000 } } } },
     ],
-    // 1.5 V of 5 V
-    says: /reaches only 1\.50 V of the 5\.0 V.*30 %/,
-    clear: [`${stern}; l1: probe-capacitive; l1.out - stern.in0`],
+    // The probe has 10 kΩ of its own: a third of 3.0 V is left, of 5 V.
+    says: /reaches only 1\.0 V of the 5\.0 V.*20 %/,
+    clear: [`${stern}; ${sternStick}; l1.out - stern.in0`],
   },
   'analog-count': {
     trips: ['w: board-wifi-one; l1: probe-capacitive; c2: probe-capacitive'],
@@ -285,13 +300,13 @@ const CASES: Readonly<Record<string, Case>> = {
   },
   'led-resistor': {
     trips: [`${roof}; led: lamp-led; led.anode - roof.p18; led.cathode - roof.gnd`],
-    // (3.3 − 2.0) / 5 mA = 260 Ω, next E12 value 270 Ω
-    says: /led has no series resistor\. From 3\.30 V it wants 270 Ω/,
+    // The pin alone, 16.5 Ω, and the lamp's 1 Ω are left: (3.3 − 2.0) / 17.5 Ω = 74 mA.
+    says: /led has no series resistor: 74 mA would flow, and it bears 25 mA/,
     clear: [
       `${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode; led.cathode - roof.gnd`,
       { parts: { r: { settings: { ohm: 330 } } } },
     ],
-    unknown: [`${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode`],
+    unknown: [`${roof}; led: lamp-led; r: resistor; roof.p18 - r.a; r.b - led.anode; led.cathode - roof.gnd`],
     mends: true,
   },
   flyback: {
@@ -324,13 +339,17 @@ const CASES: Readonly<Record<string, Case>> = {
   'gate-resistor': {
     trips: [`${mosfet}; q.gate - roof.p18`],
     says: /q has no gate resistor; 180 Ω keeps roof P18 below 20 mA/,
-    clear: [`${mosfet}; r: resistor; r.a - roof.p18; r.b - q.gate`],
+    clear: [
+      `${mosfet}; r: resistor; r.a - roof.p18; r.b - q.gate`,
+      { parts: { r: { settings: { ohm: 220 } } } },
+    ],
+    unknown: [`${mosfet}; r: resistor; r.a - roof.p18; r.b - q.gate`],
     mends: true,
   },
   'gate-pull-down': {
     trips: [`${mosfet}; q.gate - roof.p18`],
-    says: /q has no pull-down/,
-    clear: [`${mosfet}; q.gate - roof.p18; d: resistor; d.a - q.gate; d.b - roof.gnd`],
+    says: /q has no pull-down: its gate floats until the program sets roof P18/,
+    clear: [`${mosfet}; q.gate - roof.p18; ${pulledDown}`, { parts: { d: { settings: { ohm: 100_000 } } } }],
     mends: true,
   },
   'gate-drive': {
@@ -358,7 +377,7 @@ const CASES: Readonly<Record<string, Case>> = {
   },
   alternating: {
     trips: ['ac: supply-24vac; v: valve-24vac; q: switch-mosfet; v.plus - ac.out; v.minus - q.drain'],
-    says: /runs on alternating current; q cannot switch it/,
+    says: /q would hang on the alternating current of ac/,
     clear: [
       'ac: supply-24vac; v: valve-24vac; k: switch-relay-high; k.common - ac.out; k.open - v.plus; v.minus - ac.gnd',
     ],
@@ -461,14 +480,17 @@ const CASES: Readonly<Record<string, Case>> = {
     mends: true,
   },
   'loop-voltage': {
-    // 0.02 × 470 + 8 = 17.4 V from 12 V
+    // 0.02 A × 470 Ω = 9.4 V of 12 V: 2.6 V would be left for the probe; with less than its 8 V it gives less current, and 12 V × 400 Ω / 870 Ω = 5.5 V are left.
     trips: [
-      `${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus`,
+      `${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus; sh.gnd - roof.gnd`,
       { parts: { sh: { settings: { ohm: 470 } } } },
     ],
-    says: /needs 17\.4 V at 20 mA and has 12\.0 V/,
-    clear: [`${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus`],
-    unknown: [`${roof}; ${loop}; lp.minus - roof.p34`],
+    says: /lp wants 8\.0 V across itself at 20 mA; 5\.52 V are left for it/,
+    clear: [`${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus; sh.gnd - roof.gnd`],
+    unknown: [
+      `${roof}; ${loop}; lp.minus - roof.p34; sh: shunt; sh.in - lp.minus; sh.gnd - roof.gnd`,
+      { parts: { sh: { settings: { ohm: null } } } },
+    ],
   },
   'not-in-catalogue': {
     trips: ['x: nobody-knows'],
@@ -518,6 +540,103 @@ const CASES: Readonly<Record<string, Case>> = {
     says: /no charging below 0 °C/,
     clear: ['b: battery-12v'],
   },
+  'load-runs': {
+    // Its minus on ground beside the switch.
+    trips: [`${switched}; q.gate - roof.p18; ${pulledDown}; pump.minus - bat.gnd`, down],
+    says: /pump runs all the time: it has 14\.4 V with everything off/,
+    clear: [`${switched}; q.gate - roof.p18; ${pulledDown}`, down],
+  },
+  'input-driven': {
+    trips: [`${roof}; b: buzzer; b.vcc - roof.out33; b.gnd - roof.gnd; b.in - roof.p34`],
+    says: /Nothing ever drives b input high: it sees 0\.00? V at most/,
+    clear: [`${roof}; b: buzzer; b.vcc - roof.out33; b.gnd - roof.gnd; b.in - roof.p18`],
+  },
+  'fed-backwards': {
+    trips: [
+      `bat: battery-lithium; ${usb}; bat.gnd - usb.gnd; d: diode; d.anode - usb.out; d.cathode - bat.plus`,
+    ],
+    says: /bat would be charged with .* by something that is no charger for it/,
+    clear: [
+      'bat: battery-lithium; sun: solar-panel-lithium; f: fuse; bat.plus - f.a; f.b - sun.plus; sun.gnd - bat.gnd',
+    ],
+  },
+  heat: {
+    // 14.4 V across 220 Ω: 14.4² / 220 = 0.94 W.
+    trips: [
+      'bat: battery-12v; r: resistor; r.a - bat.plus; r.b - bat.gnd',
+      { parts: { r: { settings: { ohm: 220 } } } },
+    ],
+    says: /r turns 94\d mW into heat .*; one of the usual size bears 250 mW/,
+    clear: [
+      'bat: battery-12v; r: resistor; r.a - bat.plus; r.b - bat.gnd',
+      { parts: { r: { settings: { ohm: 2200 } } } },
+    ],
+  },
+  'half-on': {
+    // 5 V at a gate that wants 10: the pump limps.
+    trips: [
+      `${stern}; q: switch-mosfet-10v; q.source - bat.gnd; bat.gnd - stern.gnd; q.gate - stern.p4; ${pumpOn12}; pump.minus - q.drain`,
+    ],
+    says: /q is only half on with stern P4 on/,
+    clear: [
+      `${stern}; q: switch-mosfet; q.source - bat.gnd; bat.gnd - stern.gnd; q.gate - stern.p4; ${pumpOn12}; pump.minus - q.drain`,
+    ],
+  },
+  'diode-current': {
+    trips: [`${switched}; q.gate - roof.p18; d: diode; d.anode - pump.plus; d.cathode - pump.minus`],
+    says: /d would carry .* with roof P18 on; it bears 1\.0 A/,
+    clear: [`${switched}; q.gate - roof.p18; d: diode; d.cathode - pump.plus; d.anode - pump.minus`],
+    mends: true,
+  },
+  'body-diode': {
+    trips: [
+      `${mosfet.replace('q.source - roof.gnd', 'q.drain - roof.gnd')}; ${pumpOn12}; pump.minus - q.source; bat.gnd - roof.gnd`,
+    ],
+    says: /q is the wrong way round: .* flows backwards through it/,
+    clear: [switched],
+    mends: true,
+  },
+  'pin-on-rail': {
+    trips: [`${roof}; roof.p18 - roof.gnd`],
+    says: /roof P18 lies on .*: it can neither read nor drive there/,
+    clear: [`${roof}; q: switch-driver; q.in - roof.p18`],
+  },
+  'signal-arrives': {
+    // The signal's wire and ground are one.
+    trips: [`${roof}; ${stick}; l1.out - roof.p34; l1.out - roof.gnd`],
+    says: /What l1 says reaches no input/,
+    clear: [`${roof}; ${stick}; l1.out - roof.p34`],
+  },
+  'input-floats': {
+    trips: [`${roof}; f: contact-float; f.out - roof.p34; f.gnd - roof.gnd`],
+    says: /roof P34 floats while f is open, for the pin has no pull-up of its own/,
+    clear: [`${roof}; f: contact-float; f.out - roof.p18; f.gnd - roof.gnd`],
+    mends: true,
+  },
+  'contact-level': {
+    // 3.3 V from 100 kΩ above to 100 kΩ below: 1.65 V while the switch is open.
+    trips: [
+      `${roof}; f: contact-float; f.out - roof.p34; f.gnd - roof.gnd; up: resistor; up.a - roof.p34; up.b - roof.out33; dn: resistor; dn.a - roof.p34; dn.b - roof.gnd`,
+      { parts: { up: { settings: { ohm: 100_000 } }, dn: { settings: { ohm: 100_000 } } } },
+    ],
+    says: /f gives roof P34 0\.00? V and 1\.6\d V; below 0\.99 V is low, above 2\.31 V is high/,
+    clear: [
+      `${roof}; f: contact-float; f.out - roof.p34; f.gnd - roof.gnd; up: resistor; up.a - roof.p34; up.b - roof.out33`,
+      { parts: { up: { settings: { ohm: 10_000 } } } },
+    ],
+  },
+  'signal-level': {
+    // 5 V × 1.8 / 11.8 = 0.76 V
+    trips: [
+      `${roof}; t: level-ultrasonic; t.vcc - u.out; t.gnd - roof.gnd; d: divider; t.echo - d.in; d.out - roof.p18; d.gnd - roof.gnd`,
+      { parts: { d: { settings: { upperOhm: 10_000, lowerOhm: 1800 } } } },
+    ],
+    says: /t echo gives roof P18 only 0\.7\d V; above 2\.1\d V is high/,
+    clear: [
+      `${roof}; t: level-ultrasonic; t.vcc - u.out; t.gnd - roof.gnd; d: divider; t.echo - d.in; d.out - roof.p18; d.gnd - roof.gnd`,
+      { parts: { d: { settings: { upperOhm: 1000, lowerOhm: 1800 } } } },
+    ],
+  },
   siphon: {
     trips: [pumpOn12],
     says: /above the highest water in the tank/,
@@ -561,17 +680,18 @@ test.each([
 ])(
   'a signal of %d V at an input of 1 V: two percent over its scale are within its own error',
   (volts, says) => {
-    // The probe's 3.0 V, divided.
-    const settings = { upperOhm: (3 / volts - 1) * 10_000, lowerOhm: 10_000 };
+    // The probe's 3.0 V, divided; 10 kΩ of the upper side are the probe's own, and the input's 10 MΩ lie beside the lower one.
+    const lower = 1 / (1 / 10_000 + 1 / 1e7);
+    const settings = { upperOhm: (3 / volts - 1) * lower - 10_000, lowerOhm: 10_000 };
     const text =
-      'w: board-wifi-one; d: divider; l1: probe-capacitive; l1.out - d.in; d.out - w.in0; d.gnd - w.gnd; l1.vcc - w.out33; l1.gnd - w.gnd';
+      'w: board-wifi-one; usb: supply-usb; usb.out - w.v5; usb.gnd - w.gnd; d: divider; l1: probe-capacitive; l1.out - d.in; d.out - w.in0; d.gnd - w.gnd; l1.vcc - w.out33; l1.gnd - w.gnd';
     const { result } = run('analog-range', [text, { parts: { d: { settings } } }]);
     expect(result.findings.map((one) => one.says)).toEqual(says);
   },
 );
 
 test('there are at least thirty checks, and each has its two wirings here', () => {
-  expect(CHECKS.length).toBeGreaterThanOrEqual(30);
+  expect(CHECKS.length).toBeGreaterThanOrEqual(60);
   expect(Object.keys(CASES).sort()).toEqual(CHECKS.map((check) => check.id).sort());
 });
 
@@ -649,8 +769,11 @@ test.each<[id: string, what: string, wiring: Wiring, says: string | null]>([
   [
     'supply-range',
     'too little',
-    [`${roof}; x: lamp-ring; x.vcc - roof.out33`],
-    'fault: x wants at least 4.50 V and gets 3.30 V from roof 3.3 V out.',
+    [
+      `${roof}; x: lamp-ring; x.vcc - roof.out33; x.gnd - roof.gnd`,
+      { parts: { x: { settings: { peakMa: 60 } } } },
+    ],
+    'fault: x wants at least 4.50 V and gets 3.30 V from roof 3.3 V out with everything off.',
   ],
   [
     'pin-cannot',

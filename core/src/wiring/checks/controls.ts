@@ -1,14 +1,13 @@
 /** Checks of LEDs and of what a pin drives a switch with: base and gate resistors, pull-downs, gate voltage. */
-import { type TerminalType } from '../../catalogue/schema.ts';
-import { ledResistor } from '../../electrics/led.ts';
 import { baseResistor, gateResistor } from '../../electrics/switches.ts';
 import { type Circuit, type Placed, type Spot, fact, spotAt } from '../circuit.ts';
 import { type Check, type Remedy } from '../finding.ts';
-import { behind, groundSpot, inMa, inOhm, inV, isWired, nameOf, others, partsWith } from '../look.ts';
+import { behind, inMa, inOhm, inV, isWired, nameOf, partsWith } from '../look.ts';
 import { driverOf } from '../pinUse.ts';
 import { loadsOf } from '../switched.ts';
 
-const SOURCES = new Set<TerminalType>(['pin', 'ground', 'supply in', 'supply out']);
+/** A gate resistor of a third of what the limit asks is still usual: the gate takes its current for an instant only. */
+const TOO_SMALL = 0.3;
 
 const insertResistor = (spot: Spot, ohm: number, label: string): Remedy => ({
   kind: 'insert',
@@ -45,61 +44,6 @@ function loadMaOf(circuit: Circuit, placed: Placed): number | null {
 }
 
 export const CONTROL_CHECKS: readonly Check[] = [
-  {
-    id: 'led-resistor',
-    title: 'Every LED has its series resistor',
-    why: 'An LED without one takes whatever the pin gives: both wear out.',
-    run: (circuit, report) => {
-      for (const led of partsWith(circuit, 'LED')) {
-        const anode = spotAt(led, 'anode');
-        const cathode = spotAt(led, 'cathode');
-        if (!anode || !cathode || !isWired(circuit, anode)) continue;
-        // A resistor counts only where all the current must pass it: not beside the lead on a pin, supply or ground.
-        const series = [anode, cathode]
-          .filter((spot) => !others(circuit, spot).some((one) => SOURCES.has(one.terminal.type)))
-          .flatMap((spot) => behind(circuit, spot, 'resistor'));
-        const forwardV = fact(led, 'forwardV');
-        const driver = driverOf(circuit, anode);
-        const driveV = driver
-          ? fact(driver.placed, 'logicV')
-          : (circuit.netOf(anode.end).level?.volts ?? null);
-        const asked = {
-          pinV: driveV ?? 0,
-          forwardV: forwardV ?? 0,
-          currentMa: fact(led, 'activeMa') ?? 5,
-          series: 'E12',
-        } as const;
-        if (series.length === 0) {
-          const found = driveV !== null && forwardV !== null ? ledResistor(asked) : null;
-          report.find(
-            'fault',
-            found?.ok
-              ? `${led.part.label} has no series resistor. From ${inV(asked.pinV)} it wants ${inOhm(found.value.ohm)} for ${inMa(asked.currentMa)}.`
-              : `${led.part.label} has no series resistor.`,
-            [anode, cathode],
-            found?.ok
-              ? {
-                  worked: found.value.worked,
-                  remedies: [
-                    insertResistor(anode, found.value.ohm, `Put ${inOhm(found.value.ohm)} before it`),
-                  ],
-                }
-              : {},
-          );
-        } else if (series.some(({ by }) => fact(by, 'ohm') === null) || forwardV === null || driveV === null)
-          report.unknown(`The resistor, supply or forward voltage of ${led.part.label} is not known.`, [
-            anode,
-          ]);
-        else if (driveV <= forwardV)
-          report.find(
-            'caution',
-            `${led.part.label} wants ${inV(forwardV)} and gets ${inV(driveV)}: it stays dark.`,
-            [anode],
-          );
-        else report.fine();
-      }
-    },
-  },
   {
     id: 'base-resistor',
     title: 'Every transistor has its base resistor',
@@ -186,7 +130,13 @@ export const CONTROL_CHECKS: readonly Check[] = [
       for (const { placed, spot, driver, series } of controls(circuit, 'gate')) {
         const pinV = fact(driver.placed, 'logicV');
         const pinMa = fact(driver.placed, 'pinMa');
-        if (series) report.fine();
+        const heldOhm = series ? fact(series, 'ohm') : null;
+        if (series && (heldOhm === null || pinV === null || pinMa === null)) {
+          if (heldOhm === null)
+            report.unknown(`The gate resistor of ${placed.part.label} has no value yet.`, [spot, driver]);
+          else report.fine();
+        } else if (series && heldOhm !== null && heldOhm >= (TOO_SMALL * (pinV ?? 0)) / ((pinMa ?? 1) / 1000))
+          report.fine();
         else if (pinV === null || pinMa === null)
           report.unknown(
             `The pin that drives ${placed.part.label} is not known well enough for its gate resistor.`,
@@ -205,50 +155,26 @@ export const CONTROL_CHECKS: readonly Check[] = [
           const ohm = found.ok ? found.value.ohm : 220;
           report.find(
             'caution',
-            `${placed.part.label} has no gate resistor; ${inOhm(ohm)} keeps ${nameOf(driver)} below ${inMa(pinMa)}.`,
-            [spot, driver],
+            series && heldOhm !== null
+              ? `${placed.part.label} has only ${inOhm(heldOhm)} before its gate: for an instant ${inMa((pinV / heldOhm) * 1000)} flow; ${inOhm(ohm)} keeps ${nameOf(driver)} below ${inMa(pinMa)}.`
+              : `${placed.part.label} has no gate resistor; ${inOhm(ohm)} keeps ${nameOf(driver)} below ${inMa(pinMa)}.`,
+            series ? [spot, driver, ...series.spots] : [spot, driver],
             {
               ...(found.ok ? { worked: found.value.worked } : {}),
-              remedies: [insertResistor(spot, ohm, `Put ${inOhm(ohm)} before its gate`)],
+              remedies: [
+                series
+                  ? {
+                      kind: 'set-fact',
+                      label: `Take ${inOhm(ohm)}`,
+                      part: series.part.id,
+                      key: 'ohm',
+                      value: ohm,
+                    }
+                  : insertResistor(spot, ohm, `Put ${inOhm(ohm)} before its gate`),
+              ],
             },
           );
         }
-      }
-    },
-  },
-  {
-    id: 'gate-pull-down',
-    title: 'Every MOSFET stays off while the board boots',
-    why: 'Until the program sets its pin, an open gate floats: the pump may run at every start.',
-    run: (circuit, report) => {
-      for (const { placed, spot, driver, series } of controls(circuit, 'gate')) {
-        const near = series ? [spot, driver] : [spot];
-        const down = near.some((one) =>
-          behind(circuit, one, 'resistor').some(({ spots }) =>
-            spots.some((far) => far.terminal.type === 'ground'),
-          ),
-        );
-        const ground = groundSpot(placed);
-        if (down) report.fine();
-        else
-          report.find(
-            'caution',
-            `${placed.part.label} has no pull-down: its gate floats until the program sets ${nameOf(driver)}.`,
-            [spot, driver],
-            {
-              remedies: ground
-                ? [
-                    {
-                      kind: 'bridge',
-                      label: 'Put 100 kΩ from gate to ground',
-                      entryId: 'resistor',
-                      ends: { a: spot.end, b: ground.end },
-                      settings: { ohm: 100_000 },
-                    },
-                  ]
-                : [],
-            },
-          );
       }
     },
   },

@@ -4,6 +4,7 @@ import { type Check, type Remedy } from '../finding.ts';
 import { behind, feederOf, inMa, inV, isWired, minusOf, nameOf, others, partsWith, plusOf } from '../look.ts';
 import { driverOf } from '../pinUse.ts';
 import { loadSide, loadsOf } from '../switched.ts';
+import { isTransformer } from './solved/limits.ts';
 
 const SWITCHES = ['MOSFET', 'transistor', 'driver module', 'relay'] as const;
 
@@ -143,24 +144,6 @@ export const LOAD_CHECKS: readonly Check[] = [
       }
     },
   },
-  {
-    id: 'alternating',
-    title: 'Alternating current is switched by relay contacts only',
-    why: 'A MOSFET or transistor blocks one half of the wave and breaks.',
-    run: (circuit, report) => {
-      for (const load of partsWith(circuit, 'pump', 'valve').filter((one) => isAlternating(circuit, one))) {
-        const helper = switchOf(circuit, load);
-        const spots = [plusOf(load), minusOf(load)].flatMap((spot) => (spot ? [spot] : []));
-        if (helper && !hasRole(helper, 'relay'))
-          report.find(
-            'fault',
-            `${load.part.label} runs on alternating current; ${helper.part.label} cannot switch it, a relay can.`,
-            spots,
-          );
-        else report.fine();
-      }
-    },
-  },
 ];
 
 /** What switches a load: the switch on one of its ends. */
@@ -176,7 +159,7 @@ function switchOf(circuit: Circuit, load: Placed): Placed | null {
 function isAlternating(circuit: Circuit, load: Placed): boolean {
   return [plusOf(load), minusOf(load)].some((spot) => {
     const feeder = spot && feederOf(circuit.netOf(spot.end));
-    return feeder !== null && feeder.placed.entry.id === 'supply-24vac';
+    return feeder !== null && isTransformer(feeder.placed);
   });
 }
 

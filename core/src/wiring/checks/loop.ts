@@ -1,14 +1,30 @@
-/** Checks of the 4–20 mA loop: its shunt and its voltage. */
-import { cableOhm } from '../../electrics/cable.ts';
-import { LOOP, loopNeededV, shuntFor } from '../../electrics/shunt.ts';
+/** Checks of the 4–20 mA loop: its shunt and its voltage, over the solutions. */
+import { LOOP, shuntFor } from '../../electrics/shunt.ts';
 import { type Circuit, type Spot, fact, hasRole, isType } from '../circuit.ts';
-import { type Check } from '../finding.ts';
-import { allSpots, groundSpot, inMa, inOhm, inV, isWired, nameOf } from '../look.ts';
+import { type Check, type Remedy } from '../finding.ts';
+import { groundSpot, inMa, inOhm, inV, isWired, nameOf } from '../look.ts';
+import { solvedOf } from '../solve/solved.ts';
 
-const loopMinus = (circuit: Circuit): Spot[] =>
-  allSpots(circuit).filter(
-    (spot) => isType(spot, 'loop') && spot.terminal.side === 'minus' && isWired(circuit, spot),
+type LoopRead = { readonly minus: Spot; readonly input: Spot; readonly fullScaleV: number | null };
+
+/** Every loop that a pin or converter reads. */
+const loops = (circuit: Circuit): LoopRead[] =>
+  solvedOf(circuit).situations.uses.flatMap(({ pin, spots }) =>
+    spots.flatMap((minus): LoopRead[] =>
+      isType(minus, 'loop') && minus.terminal.side === 'minus' && isWired(circuit, minus)
+        ? [{ minus, input: pin, fullScaleV: pin.terminal.fullScaleV ?? null }]
+        : [],
+    ),
   );
+
+/** 4 mA are a fifth of 20 mA; a little more is the input’s own. */
+const RESTS_SHARE = 0.25;
+
+/** What the current of a loop falls across: a shunt, or a plain resistor in its place. */
+const shuntOf = (circuit: Circuit, minus: Spot) =>
+  circuit
+    .netOf(minus.end)
+    .spots.find((one) => hasRole(one.placed, 'shunt') || hasRole(one.placed, 'resistor'))?.placed ?? null;
 
 export const LOOP_CHECKS: readonly Check[] = [
   {
@@ -16,69 +32,59 @@ export const LOOP_CHECKS: readonly Check[] = [
     title: 'Every 4–20 mA probe has a shunt that fits its input',
     why: 'The input reads a voltage: without a shunt it sees the whole loop supply.',
     run: (circuit, report) => {
-      for (const spot of loopMinus(circuit)) {
-        const net = circuit.netOf(spot.end);
-        const shunt = net.spots.find((one) => hasRole(one.placed, 'shunt'));
-        const input = net.spots.find((one) => isType(one, 'pin') || isType(one, 'analog in'));
-        if (!input) continue;
-        const fullScaleV =
-          isType(input, 'pin') || isType(input, 'analog in') ? (input.terminal.fullScaleV ?? null) : null;
-        const ground = groundSpot(input.placed);
+      const solved = solvedOf(circuit);
+      for (const { minus, input, fullScaleV } of loops(circuit)) {
+        const situation = solved.situations.signals.get(minus);
+        const full = situation && solved.voltsAt(solved.of(situation), input);
+        const shunt = shuntOf(circuit, minus);
         const found =
           fullScaleV === null
             ? null
             : shuntFor({ inputV: fullScaleV, loopV: 60, probeV: 0, cableOhm: 0, adcBits: 12, series: 'E24' });
-        const ohm = shunt ? fact(shunt.placed, 'ohm') : null;
-        if (!shunt)
+        const about = found?.ok ? { worked: found.value.worked } : {};
+        if (fullScaleV === null || (shunt && fact(shunt, 'ohm') === null) || full == null)
+          report.unknown(
+            `The shunt of ${minus.placed.part.label}, or the scale of its input, is not known.`,
+            [minus, input],
+          );
+        else if (!shunt)
           report.find(
             'fault',
-            `${spot.placed.part.label} has no shunt at ${nameOf(input)}: the pin would see the loop’s supply.`,
-            [spot, input],
+            `${minus.placed.part.label} has no shunt at ${nameOf(input)}: the pin would see the loop’s supply.`,
+            [minus, input],
+            { ...about, remedies: found?.ok ? newShunt(minus, input, found.value.ohm) : [] },
+          );
+        else if (full > fullScaleV * 1.02 || full < fullScaleV * 0.5)
+          report.find(
+            full > fullScaleV ? 'fault' : 'caution',
+            `${shunt.part.label} gives ${inV(full)} at ${inMa(LOOP.fullMa)}; ${nameOf(input)} reads up to ${inV(fullScaleV)}.`,
+            [minus, input, ...shunt.spots],
             {
-              ...(found?.ok ? { worked: found.value.worked } : {}),
-              remedies:
-                found?.ok && ground
-                  ? [
-                      {
-                        kind: 'bridge',
-                        label: `Put a shunt of ${inOhm(found.value.ohm)} to ground`,
-                        entryId: 'shunt',
-                        ends: { in: spot.end, gnd: ground.end },
-                        settings: { ohm: found.value.ohm },
-                      },
-                    ]
-                  : [],
+              ...about,
+              remedies: found?.ok
+                ? [
+                    {
+                      kind: 'set-fact',
+                      label: `Take ${inOhm(found.value.ohm)}`,
+                      part: shunt.part.id,
+                      key: 'ohm',
+                      value: found.value.ohm,
+                    },
+                  ]
+                : [],
             },
           );
-        else if (ohm === null || fullScaleV === null)
-          report.unknown(`The shunt of ${spot.placed.part.label}, or the scale of its input, is not known.`, [
-            spot,
-            input,
-          ]);
-        else {
-          const fullV = (LOOP.fullMa / 1000) * ohm;
-          if (fullV > fullScaleV || fullV < fullScaleV * 0.5)
-            report.find(
-              fullV > fullScaleV ? 'fault' : 'caution',
-              `A shunt of ${inOhm(ohm)} gives ${inV(fullV)} at ${inMa(LOOP.fullMa)}; ${nameOf(input)} reads up to ${inV(fullScaleV)}.`,
-              [spot, input],
-              found?.ok
-                ? {
-                    worked: found.value.worked,
-                    remedies: [
-                      {
-                        kind: 'set-fact',
-                        label: `Take ${inOhm(found.value.ohm)}`,
-                        part: shunt.placed.part.id,
-                        key: 'ohm',
-                        value: found.value.ohm,
-                      },
-                    ],
-                  }
-                : {},
-            );
-          else report.fine();
-        }
+        else if ((solved.voltsAt(solved.idle, input) ?? 0) > RESTS_SHARE * full)
+          report.find(
+            'fault',
+            `${nameOf(input)} sees ${inV(solved.voltsAt(solved.idle, input) ?? 0)} at 4 mA and ${inV(full)} at 20 mA: something besides the loop feeds it.`,
+            [
+              minus,
+              input,
+              ...circuit.netOf(input.end).spots.filter((one) => hasRole(one.placed, 'resistor')),
+            ],
+          );
+        else report.fine();
       }
     },
   },
@@ -87,44 +93,47 @@ export const LOOP_CHECKS: readonly Check[] = [
     title: 'Every loop has voltage enough at 20 mA',
     why: 'Shunt, cable and probe share the supply: what is missing is missing at the wet end, where it looks like a limit.',
     run: (circuit, report) => {
-      for (const spot of loopMinus(circuit)) {
-        const plus = circuit.netOf({ part: spot.end.part, terminal: 'plus' });
-        const shunt = circuit.netOf(spot.end).spots.find((one) => hasRole(one.placed, 'shunt'));
-        const cable = plus.wires
-          .map((wire) => (wire.cableId === null ? null : circuit.cables.get(wire.cableId)))
-          .find((one) => one);
-        const probeV = fact(spot.placed, 'loopV');
-        const shuntOhm = shunt ? fact(shunt.placed, 'ohm') : null;
-        const loopV = plus.level?.volts ?? null;
-        if (!plus.level) continue;
-        if (
-          probeV === null ||
-          shuntOhm === null ||
-          loopV === null ||
-          (cable && (cable.lengthM === null || cable.areaMm2 === null))
-        ) {
+      const solved = solvedOf(circuit);
+      for (const [minus, situation] of solved.situations.signals) {
+        if (!isType(minus, 'loop') || !isWired(circuit, minus)) continue;
+        const probeV = fact(minus.placed, 'loopV');
+        const device = solved.deviceOf(minus.placed, 'loop');
+        const plus = circuit.netOf({ part: minus.end.part, terminal: 'plus' });
+        if (!device || plus.wires.length === 0) continue;
+        const shunt = shuntOf(circuit, minus);
+        if (probeV === null || plus.level?.volts === null || (shunt && fact(shunt, 'ohm') === null)) {
           report.unknown(
-            `Whether the loop of ${spot.placed.part.label} has voltage enough cannot be told: its supply, shunt, cable or least voltage is not known.`,
-            [spot],
+            `Whether the loop of ${minus.placed.part.label} has voltage enough cannot be told: its supply, shunt or least voltage is not known.`,
+            [minus],
           );
           continue;
         }
-        const neededV = loopNeededV({
-          shuntOhm,
-          probeV,
-          cableOhm:
-            cable?.lengthM && cable.areaMm2
-              ? cableOhm({ lengthM: cable.lengthM, areaMm2: cable.areaMm2 })
-              : 0,
-        });
-        if (neededV > loopV)
+        const at = solved.of(situation);
+        const volts = at.across(device.a, device.b);
+        if (volts < probeV)
           report.find(
             'fault',
-            `The loop of ${spot.placed.part.label} needs ${inV(neededV)} at 20 mA and has ${inV(loopV)}.`,
-            [spot],
+            `${minus.placed.part.label} wants ${inV(probeV)} across itself at 20 mA; ${inV(Math.max(0, volts))} are left for it.`,
+            [minus],
+            { isConsequence: volts < 0.5 },
           );
         else report.fine();
       }
     },
   },
 ];
+
+function newShunt(minus: Spot, input: Spot, ohm: number): Remedy[] {
+  const ground = groundSpot(input.placed);
+  return ground
+    ? [
+        {
+          kind: 'bridge',
+          label: `Put a shunt of ${inOhm(ohm)} to ground`,
+          entryId: 'shunt',
+          ends: { in: minus.end, gnd: ground.end },
+          settings: { ohm },
+        },
+      ]
+    : [];
+}

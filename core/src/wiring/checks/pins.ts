@@ -1,14 +1,12 @@
 /** Checks of what is wired to a board’s pins: users, starting and serial pins, capabilities, currents. */
 import { type PinCap } from '../../catalogue/schema.ts';
-import { type Circuit, fact, isType } from '../circuit.ts';
+import { type Circuit, type Spot, hasRole, isType } from '../circuit.ts';
 import { type Check, type Remedy } from '../finding.ts';
 import {
   type PinSpot,
   allSpots,
   boardOf,
-  drivenBy,
   freePins,
-  inMa,
   isWired,
   listOf,
   nameOf,
@@ -17,7 +15,8 @@ import {
   supplySpot,
   usedPins,
 } from '../look.ts';
-import { capFor, isUser, pinDrawMa } from '../pinUse.ts';
+import { capFor, isUser } from '../pinUse.ts';
+import { type Client, clientsOf, reachedFrom } from '../solve/situations.ts';
 
 export const PIN_CHECKS: readonly Check[] = [
   {
@@ -26,32 +25,48 @@ export const PIN_CHECKS: readonly Check[] = [
     why: 'Two outputs on one pin fight each other; two probes on one input are read as neither.',
     run: (circuit, report) => {
       for (const pin of usedPins(circuit)) {
-        const users = others(circuit, pin).filter((spot) => isUser(circuit, spot));
-        const pins = others(circuit, pin).filter((one) => isType(one, 'pin'));
-        if (users.length + pins.length > 1) {
-          const board = pin.placed;
-          const cap = capFor(circuit, users[1] ?? users[0]);
-          const [free] = cap ? freePins(circuit, board, cap) : [];
-          const [, second] = users;
+        const clients = clientsOf(circuit, pin);
+        const users = clients.map((one) => one.spot);
+        const pins = circuit.netOf(pin.end).spots.filter((one) => isType(one, 'pin') && one !== pin);
+        const [, second] = clients;
+        // A lamp beside a switch may be meant as its sign; two of anything else never are.
+        const isSign = users.length === 2 && pins.length === 0 && users.some(isLamp) && users.some(isControl);
+        if (users.length > 1 || pins.length > 0)
           report.find(
-            'fault',
-            `${nameOf(pin)} is shared by ${listOf([...users, ...pins].map(nameOf))}.`,
+            isSign ? 'caution' : 'fault',
+            isSign
+              ? `${nameOf(pin)} drives ${listOf(users.map((spot) => spot.placed.part.label))} together: neither can be on without the other. Leave it so only if the lamp is meant to show just that.`
+              : `${nameOf(pin)} is shared by ${listOf([...users, ...pins].map(nameOf))}.`,
             [pin, ...users, ...pins],
-            {
-              remedies:
-                free && second
-                  ? [
-                      {
-                        kind: 'move',
-                        label: `Move ${second.placed.part.label} to ${free.terminal.name}`,
-                        from: second.end,
-                        to: free.end,
-                      },
-                    ]
-                  : [],
-            },
+            { remedies: second ? moveClient(circuit, pin, second) : [] },
           );
-        } else if (users.length > 0) report.fine();
+        else if (users.length > 0) report.fine();
+      }
+    },
+  },
+  {
+    id: 'pin-on-rail',
+    title: 'No pin lies on a supply or on ground',
+    why: 'A pin on a rail reads nothing and drives into a short.',
+    run: (circuit, report) => {
+      for (const pin of usedPins(circuit)) {
+        const rail = others(circuit, pin).find(
+          (spot) =>
+            isType(spot, 'supply out') ||
+            (isType(spot, 'ground') && !hasRole(spot.placed, 'contact', 'MOSFET', 'transistor')),
+        );
+        const own = pin.placed.spots.find(
+          (spot) =>
+            circuit.netOf(spot.end) === circuit.netOf(pin.end) &&
+            (isType(spot, 'supply out') || isType(spot, 'ground')),
+        );
+        const on = rail ?? own;
+        if (on)
+          report.find('fault', `${nameOf(pin)} lies on ${nameOf(on)}: it can neither read nor drive there.`, [
+            pin,
+            ...others(circuit, pin).filter((spot) => !isType(spot, 'ground') && !isType(spot, 'supply in')),
+          ]);
+        else report.fine();
       }
     },
   },
@@ -90,7 +105,7 @@ export const PIN_CHECKS: readonly Check[] = [
     why: 'Not every pin reads a voltage, not every pin can drive, and a bus has its own pins.',
     run: (circuit, report) => {
       for (const pin of usedPins(circuit))
-        for (const user of others(circuit, pin)) {
+        for (const user of [...others(circuit, pin), ...behindSeries(circuit, pin)]) {
           const cap = capFor(circuit, user);
           if (!cap) continue;
           if (pin.terminal.caps.includes(cap)) report.fine();
@@ -121,59 +136,6 @@ export const PIN_CHECKS: readonly Check[] = [
           report.find('fault', `${nameOf(spot)} is wired to a pin; RS-485 needs a transceiver between.`, [
             spot,
           ]);
-    },
-  },
-  {
-    id: 'pin-current',
-    title: 'No pin gives more current than it may',
-    why: 'Above its limit the pin’s voltage sags and its driver burns.',
-    run: (circuit, report) => {
-      for (const pin of usedPins(circuit)) {
-        if (
-          drivenBy(circuit, pin).length === 0 ||
-          drivenBy(circuit, pin).some((one) => one.terminal.type === 'load')
-        )
-          continue;
-        const limit = fact(pin.placed, 'pinMa');
-        const taken = pinDrawMa(circuit, pin);
-        if (taken === null || limit === null)
-          report.unknown(`What is drawn from ${nameOf(pin)}, or what it may give, is not known.`, [pin]);
-        else if (taken > limit)
-          report.find('fault', `${nameOf(pin)} would give ${inMa(taken)}; it may give ${inMa(limit)}.`, [
-            pin,
-            ...drivenBy(circuit, pin),
-          ]);
-        else report.fine();
-      }
-    },
-  },
-  {
-    id: 'pins-total',
-    title: 'All pins of a board together stay within its limit',
-    why: 'The chip has a limit for the sum as well, often far below pins times limit.',
-    run: (circuit, report) => {
-      for (const board of partsWith(circuit, 'board', 'expander')) {
-        const pins = usedPins(circuit, board).filter((pin) => drivenBy(circuit, pin).length > 0);
-        if (pins.length === 0) continue;
-        const limit = fact(board, 'pinsTotalMa');
-        const draws = pins.map((pin) => pinDrawMa(circuit, pin));
-        const total = draws.reduce<number | null>(
-          (sum, one) => (sum === null || one === null ? null : sum + one),
-          0,
-        );
-        if (limit === null || total === null)
-          report.unknown(
-            `What all pins of ${board.part.label} give together cannot be told: a current is not known.`,
-            pins,
-          );
-        else if (total > limit)
-          report.find(
-            'fault',
-            `The pins of ${board.part.label} would give ${inMa(total)} together; the board allows ${inMa(limit)}.`,
-            pins,
-          );
-        else report.fine();
-      }
     },
   },
   {
@@ -252,6 +214,25 @@ const CAP_WORDS: Readonly<Record<PinCap, string>> = {
   'one-wire': 'does 1-Wire',
 };
 
+const isLamp = (spot: Spot) => hasRole(spot.placed, 'LED', 'lamp');
+const isControl = (spot: Spot) => isType(spot, 'control') || isType(spot, 'digital in');
+
+/** Gives a client a free pin of its own: its own end is taken off and wired there, so that what is joined now comes apart. */
+function moveClient(circuit: Circuit, pin: PinSpot, { spot, near }: Client): Remedy[] {
+  const cap = capFor(circuit, spot) ?? (isLamp(spot) ? 'out' : null);
+  const [free] = cap ? freePins(circuit, pin.placed, cap) : [];
+  return free
+    ? [
+        {
+          kind: 'feed',
+          label: `Move ${spot.placed.part.label} to ${free.terminal.name}`,
+          at: near.end,
+          from: free.end,
+        },
+      ]
+    : [];
+}
+
 function moveRemedy(circuit: Circuit, pin: PinSpot): Remedy[] {
   const [user] = others(circuit, pin).filter((spot) => isUser(circuit, spot));
   const cap = capFor(circuit, user);
@@ -267,3 +248,11 @@ function moveRemedy(circuit: Circuit, pin: PinSpot): Remedy[] {
     ? [{ kind: 'move', label: `Move it to ${free.terminal.name}`, from: pin.end, to: free.end }]
     : [];
 }
+
+/** What a pin drives through a resistor or a line of a level shifter: gates, bases, lamps. What it reads there shares it with nothing. */
+const behindSeries = (circuit: Circuit, pin: Spot): Spot[] => {
+  const near = others(circuit, pin);
+  return reachedFrom(circuit, pin).spots.filter(
+    (spot) => !near.includes(spot) && ['control', 'digital in', 'uart in'].includes(spot.terminal.type),
+  );
+};

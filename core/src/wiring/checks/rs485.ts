@@ -1,7 +1,8 @@
 /** Checks of RS-485: addresses, load, ends, polarity, transceiver. */
 import { formatNumber } from '../../quantity/format.ts';
-import { type Circuit, fact, hasRole, isType, type Spot, spotAt } from '../circuit.ts';
-import { type Check } from '../finding.ts';
+import { type Circuit, fact, hasRole, isType, type Net, type Placed, type Spot, spotAt } from '../circuit.ts';
+import { type Check, type Remedy } from '../finding.ts';
+import { isSameEnd, type End } from '../netlist.ts';
 import { boardOf, isWired, listOf, nameOf } from '../look.ts';
 import { busesOf, judgeAddresses } from './busMembers.ts';
 
@@ -49,8 +50,8 @@ export const RS485_CHECKS: readonly Check[] = [
   },
   {
     id: 'rs485-termination',
-    title: 'Long RS-485 lines end in 120 Ω',
-    why: 'A long line echoes from an open end; 120 Ω at both ends swallow the echo. A short one does without and saves current.',
+    title: 'Long RS-485 lines are one chain and end in 120 Ω',
+    why: 'A long line echoes from an open end and from every branch; 120 Ω at its two ends swallow the echo. A short one does without and saves current.',
     run: (circuit, report) => {
       for (const { net, members } of aLines(circuit)) {
         const lengths = [
@@ -61,29 +62,51 @@ export const RS485_CHECKS: readonly Check[] = [
           continue;
         }
         const lengthM = (lengths as number[]).reduce((sum, one) => sum + one, 0);
-        const resistors = net.spots.filter((spot) => hasRole(spot.placed, 'resistor')).length;
-        const ends = resistors + members.filter((spot) => fact(spot.placed, 'hasTermination') === 1).length;
-        const far = members.find((spot) => fact(spot.placed, 'hasTermination') !== 1);
-        const farB = far && spotAt(far.placed, 'b');
-        if (lengthM > 20 && ends < 2)
+        const chain = chainOf(net, members);
+        const terminators = terminatorsOf(net, members);
+        const odd = terminators.find(({ ohm }) => ohm !== null && (ohm < 100 || ohm > 150));
+        const inside = terminators.find(
+          ({ at }) => at !== null && chain.ends.length === 2 && !chain.ends.includes(at),
+        );
+        const bare = chain.ends.filter((end) => !terminators.some(({ at }) => at === end));
+        const long = `The RS-485 line is ${formatNumber(lengthM, 1)} m long`;
+        if (odd)
           report.find(
             'caution',
-            `The RS-485 line is ${formatNumber(lengthM, 1)} m long and has ${ends === 1 ? 'one terminator' : 'no terminator'}; both ends want 120 Ω.`,
-            members,
+            `${odd.by.part.label} ends the RS-485 line with ${formatNumber(odd.ohm ?? 0)} Ω; its cable wants 120 Ω.`,
+            [...odd.by.spots, ...members],
             {
-              remedies:
-                far && farB
-                  ? [
-                      {
-                        kind: 'bridge',
-                        label: `Put 120 Ω at ${far.placed.part.label}`,
-                        entryId: 'resistor',
-                        ends: { a: far.end, b: farB.end },
-                        settings: { ohm: 120 },
-                      },
-                    ]
-                  : [],
+              remedies: hasRole(odd.by, 'resistor')
+                ? [{ kind: 'set-fact', label: 'Take 120 Ω', part: odd.by.part.id, key: 'ohm', value: 120 }]
+                : [],
             },
+          );
+        else if (lengthM <= LONG_M) report.fine();
+        else if (chain.star)
+          report.find(
+            'caution',
+            `${long} and branches at ${chain.star.placed.part.label}: every branch echoes. Lead it from part to part.`,
+            [chain.star, ...members],
+          );
+        else if (inside && bare.length > 0)
+          report.find(
+            'caution',
+            `${long}; ${inside.by.part.label} sits at ${inside.at?.placed.part.label ?? ''} in the middle, and the end at ${listOf(bare.map((end) => end.placed.part.label))} is open. Only the two ends want 120 Ω.`,
+            [...inside.by.spots, ...bare],
+            { remedies: hasRole(inside.by, 'resistor') ? moveTerminator(inside, bare[0] as Spot) : [] },
+          );
+        else if (bare.length > 0)
+          report.find(
+            'caution',
+            `${long} and has ${bare.length === 1 ? 'one terminator' : 'no terminator'}; both ends want 120 Ω.`,
+            members,
+            { remedies: bare.flatMap(newTerminator) },
+          );
+        else if (terminators.length > 2)
+          report.find(
+            'caution',
+            `${long} and has ${terminators.length} terminators; more than the two at its ends only load it.`,
+            terminators.flatMap(({ by }) => by.spots),
           );
         else report.fine();
       }
@@ -169,3 +192,76 @@ export const RS485_CHECKS: readonly Check[] = [
     },
   },
 ];
+
+/** From here on echoes count, m. */
+const LONG_M = 20;
+
+/** The order of a line: its two ends, and a part with more than two neighbours, where it branches. */
+function chainOf(
+  net: Net,
+  members: readonly Spot[],
+): { readonly ends: readonly Spot[]; readonly star: Spot | null } {
+  const neighbours = new Map<Spot, Set<Spot>>(members.map((spot) => [spot, new Set()]));
+  const memberAt = (end: End) => members.find((spot) => isSameEnd(spot.end, end));
+  for (const wire of net.wires) {
+    const [one, other] = [memberAt(wire.from), memberAt(wire.to)];
+    if (!one || !other || one === other) continue;
+    neighbours.get(one)?.add(other);
+    neighbours.get(other)?.add(one);
+  }
+  const count = (spot: Spot) => neighbours.get(spot)?.size ?? 0;
+  return {
+    ends: members.filter((spot) => count(spot) === 1),
+    star: members.find((spot) => count(spot) > 2) ?? null,
+  };
+}
+
+type Terminator = { readonly by: Placed; readonly at: Spot | null; readonly ohm: number | null };
+
+/** What ends a line, with the member it sits at: a resistor between A and B, or a part's own. */
+function terminatorsOf(net: Net, members: readonly Spot[]): Terminator[] {
+  const own = members
+    .filter((spot) => fact(spot.placed, 'hasTermination') === 1)
+    .map((spot): Terminator => ({ by: spot.placed, at: spot, ohm: null }));
+  const resistors = net.spots
+    .filter((spot) => hasRole(spot.placed, 'resistor'))
+    .map((spot): Terminator => {
+      const wire = net.wires.find((one) => isSameEnd(one.from, spot.end) || isSameEnd(one.to, spot.end));
+      const far = wire && (isSameEnd(wire.from, spot.end) ? wire.to : wire.from);
+      return {
+        by: spot.placed,
+        at: members.find((one) => far && isSameEnd(one.end, far)) ?? null,
+        ohm: fact(spot.placed, 'ohm'),
+      };
+    });
+  return [...own, ...resistors];
+}
+
+function newTerminator(end: Spot): Remedy[] {
+  const b = spotAt(end.placed, 'b');
+  return b
+    ? [
+        {
+          kind: 'bridge',
+          label: `Put 120 Ω at ${end.placed.part.label}`,
+          entryId: 'resistor',
+          ends: { a: end.end, b: b.end },
+          settings: { ohm: 120 },
+        },
+      ]
+    : [];
+}
+
+function moveTerminator({ by }: Terminator, to: Spot): Remedy[] {
+  const b = spotAt(to.placed, 'b');
+  return b
+    ? [
+        {
+          kind: 'rewire',
+          label: `Move ${by.part.label} to ${to.placed.part.label}`,
+          part: by.part.id,
+          ends: { a: to.end, b: b.end },
+        },
+      ]
+    : [];
+}

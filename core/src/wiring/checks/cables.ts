@@ -1,0 +1,186 @@
+/** Checks of cables: what is lost on the way, counted over every cable that the current goes through. */
+import { thinnestCableMm2, workCableDrop } from '../../electrics/cable.ts';
+import { formatNumber } from '../../quantity/format.ts';
+import { type Circuit, type Spot, isType } from '../circuit.ts';
+import { type Check } from '../finding.ts';
+import { inMa, inV, isWired } from '../look.ts';
+import type { Cable } from '../netlist.ts';
+import { groundOf, most, solvedOf, type Solved } from '../solve/solved.ts';
+import type { Solution } from '../solve/solve.ts';
+import { isLoad } from '../supplyLoad.ts';
+
+/** Of its voltage a module or pump may lose so much in cables, an analog probe so much. */
+const MOST_LOST = { module: 0.05, analog: 0.01 } as const;
+
+/** Each wire of a cable that carries something, with what it loses in a solution. */
+function lostIn(circuit: Circuit, solved: Solved, at: Solution, cable: Cable): number {
+  return circuit.netlist.wires.reduce((sum, wire) => {
+    const device = wire.cableId === cable.id ? solved.mesh.wireDevice(wire.id) : null;
+    return device && carries(circuit, wire.from, wire.to)
+      ? sum + Math.abs(at.across(device.a, device.b))
+      : sum;
+  }, 0);
+}
+
+/** Wires of supplies, grounds and loads; a signal's wire loses nothing that counts. */
+function carries(circuit: Circuit, ...ends: readonly { part: string; terminal: string }[]): boolean {
+  return ends.some((end) =>
+    circuit
+      .netOf(end)
+      .spots.some(
+        (spot) =>
+          spot.end.part === end.part &&
+          spot.end.terminal === end.terminal &&
+          (isLoad(spot) || isType(spot, 'ground')),
+      ),
+  );
+}
+
+type Fed = { readonly spot: Spot; readonly back: Spot | null };
+
+/** What is fed over a cable: parts with a supply of their own, and loads. */
+const fedParts = (circuit: Circuit): Fed[] =>
+  [...circuit.parts.values()].flatMap((placed): Fed[] =>
+    placed.spots.flatMap((spot): Fed[] => {
+      if (!isWired(circuit, spot)) return [];
+      if (isType(spot, 'supply in')) return [{ spot, back: groundOf(placed) }];
+      if (isType(spot, 'load') && spot.terminal.side === 'plus')
+        return [
+          {
+            spot,
+            back: placed.spots.find((one) => isType(one, 'load') && one.terminal.side === 'minus') ?? null,
+          },
+        ];
+      return [];
+    }),
+  );
+
+/** The cables that a part's current goes through on its own: those at its terminals, and those further up that feed them. */
+function cablesTo(circuit: Circuit, { spot, back }: Fed): Cable[] {
+  const found = new Set<Cable>();
+  for (const end of [spot, ...(back ? [back] : [])])
+    for (const wire of circuit.netlist.wires) {
+      const touches =
+        (wire.from.part === end.end.part && wire.from.terminal === end.end.terminal) ||
+        (wire.to.part === end.end.part && wire.to.terminal === end.end.terminal);
+      const cable = touches && wire.cableId !== null ? circuit.cables.get(wire.cableId) : undefined;
+      if (cable) found.add(cable);
+    }
+  return [...found];
+}
+
+export const CABLE_CHECKS: readonly Check[] = [
+  {
+    id: 'cable-drop',
+    title: 'No cable loses more than its part bears',
+    why: 'A thin long cable starves a pump and shifts an analog reading by the voltage it loses; a feeder loses for all that hangs on it.',
+    run: (circuit, report) => {
+      const solved = solvedOf(circuit);
+      const steady = solved.all.filter(({ situation }) =>
+        ['idle', 'one on', 'many on'].includes(situation.kind),
+      );
+      for (const fed of fedParts(circuit)) {
+        const { spot } = fed;
+        const cables = cablesTo(circuit, fed);
+        if (cables.length === 0) continue;
+        const unmeasured = cables.find((cable) => cable.lengthM === null || cable.areaMm2 === null);
+        const isUnknown = solved.mesh.missing.some(
+          ({ placed, key }) => placed === spot.placed && (key === 'activeMa' || key === 'ratedV'),
+        );
+        const volts = circuit.netOf(spot.end).level?.volts ?? null;
+        if (unmeasured || isUnknown || (volts === null && circuit.netOf(spot.end).level)) {
+          const [cable] = cables;
+          report.unknown(
+            `What cable ${(unmeasured ?? cable)?.label ?? ''} to ${spot.placed.part.label} loses is not known: ${unmeasured?.lengthM === null ? 'its length' : unmeasured ? 'its cross-section' : 'a voltage or current'} is missing.`,
+            [spot],
+          );
+          continue;
+        }
+        if (volts === null) continue;
+        const isAnalog = spot.placed.entry.terminals.some((one) => one.type === 'analog out');
+        const mostV = (isAnalog ? MOST_LOST.analog : MOST_LOST.module) * volts;
+        const lost = most(isAnalog ? [solved.idle] : steady, (at) => lostOnTheWay(circuit, solved, at, fed));
+        if (!lost || lost.value <= mostV) {
+          report.fine();
+          continue;
+        }
+        const worst = [...circuit.netlist.cables]
+          .map((cable) => ({ cable, lostV: lostIn(circuit, solved, lost.at, cable) }))
+          .filter(({ cable }) => onTheWay(circuit, fed).includes(cable))
+          .sort((one, other) => other.lostV - one.lostV)[0];
+        const cable = worst?.cable ?? cables[0];
+        if (!cable || cable.lengthM === null || cable.areaMm2 === null) continue;
+        const currentMa = amps(circuit, solved, lost.at, cable) * 1000;
+        const drop = workCableDrop({ lengthM: cable.lengthM, currentMa, areaMm2: cable.areaMm2 });
+        const areaMm2 = thinnestCableMm2({ lengthM: cable.lengthM, currentMa, mostDropV: mostV * 0.9 });
+        const others = lost.value > 1.1 * (worst?.lostV ?? lost.value) ? ' with those before it' : '';
+        report.find(
+          'caution',
+          `Cable ${cable.label} (${formatNumber(cable.lengthM, 1)} m, ${formatNumber(cable.areaMm2, 2)} mm²)${others} loses ${formatNumber(lost.value, 2)} V of ${inV(volts)} at ${inMa(currentMa)}, and ${spot.placed.part.label} hangs on it; ${isAnalog ? 'one percent is the most for an analog probe' : 'five percent is the most for a pump or module'}.`,
+          [spot],
+          {
+            worked: drop,
+            remedies:
+              areaMm2 === null || areaMm2 <= cable.areaMm2
+                ? []
+                : [{ kind: 'set-area', label: `Take ${areaMm2} mm²`, cable: cable.id, areaMm2 }],
+          },
+        );
+      }
+    },
+  },
+];
+
+const amps = (circuit: Circuit, solved: Solved, at: Solution, cable: Cable): number =>
+  Math.max(
+    0,
+    ...circuit.netlist.wires.flatMap((wire) => {
+      const device = wire.cableId === cable.id ? solved.mesh.wireDevice(wire.id) : null;
+      return device ? [Math.abs(at.ampsOf(device))] : [];
+    }),
+  );
+
+/** Wires of cables between a part and the supply its voltage comes from, out and back: the way of least resistance through wires alone. */
+function wiresOnTheWay(circuit: Circuit, { spot, back }: Fed) {
+  const from = circuit.netOf(spot.end).level?.from;
+  const minus = from && groundOf(from.placed);
+  const path = (start: Spot, goal: Spot | null | undefined) => {
+    if (!goal) return [];
+    const key = (end: { part: string; terminal: string }) => `${end.part}.${end.terminal}`;
+    const via = new Map<string, { wireId: string; from: string } | null>([[key(start.end), null]]);
+    const queue = [key(start.end)];
+    for (let at = queue.shift(); at !== undefined && !via.has(key(goal.end)); at = queue.shift())
+      for (const wire of circuit.netlist.wires) {
+        const [one, other] = [key(wire.from), key(wire.to)];
+        const next = one === at ? other : other === at ? one : null;
+        if (next === null || via.has(next)) continue;
+        via.set(next, { wireId: wire.id, from: at });
+        queue.push(next);
+      }
+    const ids: string[] = [];
+    for (let step = via.get(key(goal.end)); step; step = via.get(step.from)) ids.push(step.wireId);
+    return ids;
+  };
+  return new Set([...path(spot, from), ...(back ? path(back, minus) : [])]);
+}
+
+function lostOnTheWay(circuit: Circuit, solved: Solved, at: Solution, fed: Fed): number {
+  let sum = 0;
+  for (const id of wiresOnTheWay(circuit, fed)) {
+    const device = solved.mesh.wireDevice(id);
+    if (device) sum += Math.abs(at.across(device.a, device.b));
+  }
+  // Where the way leads through a fuse or a switch, the cable at the part itself still counts.
+  const own = cablesTo(circuit, fed).map((cable) => lostIn(circuit, solved, at, cable));
+  return Math.max(sum, ...own);
+}
+
+function onTheWay(circuit: Circuit, fed: Fed): Cable[] {
+  const ids = wiresOnTheWay(circuit, fed);
+  const found = new Set(cablesTo(circuit, fed));
+  for (const wire of circuit.netlist.wires) {
+    const cable = ids.has(wire.id) && wire.cableId !== null ? circuit.cables.get(wire.cableId) : undefined;
+    if (cable) found.add(cable);
+  }
+  return [...found];
+}

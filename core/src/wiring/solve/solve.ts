@@ -1,0 +1,108 @@
+/** Finds voltages and currents of a circuit in a situation: nodal equations, solved again until every device agrees with its mode. */
+import { lineOf, nextMode, START, type Device, type Mode, type Sense } from './law.ts';
+import { solveSparse, type Row } from './matrix.ts';
+import type { Situation } from './situation.ts';
+
+/** A circuit ready to be solved: its nodes, which of them hang together at all, and what stands between them. */
+export type Mesh = {
+  readonly nodes: number;
+  /** For each node the circuit it is in; one that nothing joins to another has its own zero. */
+  readonly islandOf: readonly number[];
+  /** For each circuit the node that counts as zero. */
+  readonly zeroOf: readonly number[];
+  readonly devices: readonly Device[];
+};
+
+export type Solution = {
+  readonly situation: Situation;
+  /** False: no state was found in which everything agrees; nothing may be concluded. */
+  readonly settled: boolean;
+  /** Voltage from one node to another, V; NaN between circuits that nothing joins. */
+  readonly across: (one: number, other: number) => number;
+  /** Current from a device's first end to its second, A. */
+  readonly ampsOf: (device: Device) => number;
+  readonly modeOf: (device: Device) => string;
+  readonly modes: readonly Mode[];
+  /** Whether nothing but leakage holds a node. */
+  readonly floats: (node: number) => boolean;
+};
+
+/** What leaks from every node, S: 100 MΩ, far above what is built in on purpose. */
+const LEAK_S = 1e-8;
+/** Where it leaks to when floating nodes are looked for, V. */
+const LEAK_V = 10;
+/** A node that follows the leak by more than this floats, V. */
+const FOLLOWS_V = 1;
+const ZERO_S = 1e3;
+const MOST_ROUNDS = 200;
+/** From here on one device changes its mode at a time, so that two cannot chase one another for ever. */
+const ONE_BY_ONE = 40;
+
+/** @param near a solution to begin from; what feeds itself must not be found by it, so that the first of a wiring begins with everything off */
+export function solve(mesh: Mesh, situation: Situation, near: Solution | null = null): Solution {
+  const { devices, islandOf } = mesh;
+  const index = new Map(devices.map((device, at) => [device, at]));
+  let modes: readonly Mode[] = near?.modes ?? devices.map(({ law }) => ({ name: START[law.kind], value: 0 }));
+  let volts = equations(mesh, modes, situation, 0);
+  let settled = false;
+  const across = (one: number, other: number) =>
+    one === other ? 0 : islandOf[one] === islandOf[other] ? (volts[one] ?? 0) - (volts[other] ?? 0) : NaN;
+  const ampsOf = (device: Device) => {
+    const mode = modes[index.get(device) ?? -1];
+    if (!mode) return 0;
+    const line = lineOf(device, mode, situation);
+    return line.siemens * across(device.a, device.b) + line.amps;
+  };
+  const sense: Sense = { across, ampsOf, situation };
+  for (let round = 0; round < MOST_ROUNDS && !settled; round += 1) {
+    const next = [...modes];
+    settled = true;
+    for (const [at, device] of devices.entries()) {
+      const mode = modes[at] as Mode;
+      const found = nextMode(device, mode, across(device.a, device.b), ampsOf(device), sense);
+      if (found.name === mode.name && isNear(found.value, mode.value)) continue;
+      next[at] = found;
+      settled = false;
+      if (round >= ONE_BY_ONE && found.name !== mode.name) break;
+    }
+    modes = next;
+    if (!settled) volts = equations(mesh, modes, situation, 0);
+  }
+  let leaning: number[] | null = null;
+  const final = modes;
+  return {
+    situation,
+    settled,
+    across,
+    ampsOf,
+    modes: final,
+    modeOf: (device) => final[index.get(device) ?? -1]?.name ?? '',
+    floats: (node) => {
+      leaning ??= equations(mesh, final, situation, LEAK_V);
+      return Math.abs((leaning[node] ?? 0) - (volts[node] ?? 0)) > FOLLOWS_V;
+    },
+  };
+}
+
+const isNear = (one: number, other: number): boolean =>
+  Math.abs(one - other) <= 1e-5 + 1e-4 * Math.abs(other);
+
+function equations(mesh: Mesh, modes: readonly Mode[], situation: Situation, leakV: number): number[] {
+  const rows: Row[] = Array.from({ length: mesh.nodes }, (_, node) => new Map([[node, LEAK_S]]));
+  const right: number[] = Array.from({ length: mesh.nodes }, () => LEAK_S * leakV);
+  const add = (row: number, column: number, factor: number) =>
+    rows[row]?.set(column, (rows[row].get(column) ?? 0) + factor);
+  for (const zero of mesh.zeroOf) add(zero, zero, ZERO_S);
+  for (const [at, device] of mesh.devices.entries()) {
+    const { a, b } = device;
+    if (a === b) continue;
+    const { siemens, amps } = lineOf(device, modes[at] as Mode, situation);
+    add(a, a, siemens);
+    add(b, b, siemens);
+    add(a, b, -siemens);
+    add(b, a, -siemens);
+    right[a] = (right[a] ?? 0) - amps;
+    right[b] = (right[b] ?? 0) + amps;
+  }
+  return solveSparse(rows, right) ?? right.map(() => 0);
+}
