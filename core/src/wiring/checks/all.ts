@@ -1,4 +1,6 @@
 /** Every check of a wiring, in the order people look: what hurts or burns first, what reads wrong later. */
+import { FACTS } from '../../catalogue/facts.ts';
+import { solvedOf } from '../solve/solved.ts';
 import { hasRole, type Circuit, type Placed } from '../circuit.ts';
 import {
   runCheck,
@@ -19,6 +21,7 @@ import { FEEDING_CHECKS } from './solved/feeding.ts';
 import { CURRENT_CHECKS } from './solved/currents.ts';
 import { LIMIT_CHECKS } from './solved/limits.ts';
 import { RUNNING_CHECKS } from './solved/loads.ts';
+import { SETTLED_CHECKS } from './solved/settled.ts';
 import { SIGNAL_CHECKS } from './solved/signals.ts';
 import { I2C_CHECKS } from './i2c.ts';
 import { LEVEL_CHECKS } from './levels.ts';
@@ -28,6 +31,7 @@ import { PIN_CHECKS } from './pins.ts';
 import { RS485_CHECKS } from './rs485.ts';
 
 export const CHECKS: readonly Check[] = [
+  ...SETTLED_CHECKS,
   ...FEEDING_CHECKS,
   ...FEED_CHECKS,
   ...RUNNING_CHECKS,
@@ -52,7 +56,31 @@ export type Verdict = {
   readonly results: readonly CheckResult[];
   /** All findings, the worst first. */
   readonly findings: readonly Finding[];
+  readonly proved: Proved;
 };
+
+/** What the checks come to: what was judged and is in order, and what could not be judged for want of a figure. */
+export type Proved = {
+  readonly passed: number;
+  readonly unknown: number;
+  readonly found: number;
+  /** The first figure that is missing: "the current while working of Roof pump"; null where something else is. */
+  readonly missing: string | null;
+};
+
+function provedOf(circuit: Circuit, results: readonly CheckResult[]): Proved {
+  const count = (of: (result: CheckResult) => boolean) => results.filter(of).length;
+  const isFound = ({ findings }: CheckResult) =>
+    findings.some(({ severity }) => !['note', 'unknown'].includes(severity));
+  const isUnknown = ({ findings }: CheckResult) => findings.some(({ severity }) => severity === 'unknown');
+  const [first] = solvedOf(circuit).mesh.missing;
+  return {
+    found: count(isFound),
+    unknown: count((one) => !isFound(one) && isUnknown(one)),
+    passed: count((one) => !isFound(one) && !isUnknown(one) && one.verdict !== 'not needed'),
+    missing: first ? `the ${FACTS[first.key].name} of ${first.placed.part.label}` : null,
+  };
+}
 
 export function checkWiring(circuit: Circuit, setting: Setting): Verdict {
   const results = CHECKS.map((check) => runCheck(check, circuit, setting));
@@ -60,6 +88,7 @@ export function checkWiring(circuit: Circuit, setting: Setting): Verdict {
   const findings = results.flatMap((result) => result.findings);
   return {
     results,
+    proved: provedOf(circuit, results),
     findings: withoutConsequences(circuit, findings).sort((one, other) => rank(one) - rank(other)),
   };
 }

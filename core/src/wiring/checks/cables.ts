@@ -99,14 +99,15 @@ export const CABLE_CHECKS: readonly Check[] = [
         if (volts === null) continue;
         const isAnalog = spot.placed.entry.terminals.some((one) => one.type === 'analog out');
         const mostV = (isAnalog ? MOST_LOST.analog : MOST_LOST.module) * volts;
-        const lost = most(isAnalog ? [solved.idle] : steady, (at) => lostOnTheWay(circuit, solved, at, fed));
+        const way = wiresOnTheWay(circuit, fed);
+        const lost = most(isAnalog ? [solved.idle] : steady, lostOnTheWay(circuit, solved, fed, way));
         if (!lost || lost.value <= mostV) {
           report.fine();
           continue;
         }
-        const worst = [...circuit.netlist.cables]
+        const onWay = onTheWay(circuit, fed, way);
+        const worst = onWay
           .map((cable) => ({ cable, lostV: lostIn(circuit, solved, lost.at, cable) }))
-          .filter(({ cable }) => onTheWay(circuit, fed).includes(cable))
           .sort((one, other) => other.lostV - one.lostV)[0];
         const cable = worst?.cable ?? cables[0];
         if (!cable || cable.lengthM === null || cable.areaMm2 === null) continue;
@@ -164,19 +165,18 @@ function wiresOnTheWay(circuit: Circuit, { spot, back }: Fed) {
   return new Set([...path(spot, from), ...(back ? path(back, minus) : [])]);
 }
 
-function lostOnTheWay(circuit: Circuit, solved: Solved, at: Solution, fed: Fed): number {
-  let sum = 0;
-  for (const id of wiresOnTheWay(circuit, fed)) {
-    const device = solved.mesh.wireDevice(id);
-    if (device) sum += Math.abs(at.across(device.a, device.b));
-  }
-  // Where the way leads through a fuse or a switch, the cable at the part itself still counts.
-  const own = cablesTo(circuit, fed).map((cable) => lostIn(circuit, solved, at, cable));
-  return Math.max(sum, ...own);
+/** What is lost between a part and its supply, as a function of a solution. */
+function lostOnTheWay(circuit: Circuit, solved: Solved, fed: Fed, way: ReadonlySet<string>) {
+  const devices = [...way].flatMap((id) => solved.mesh.wireDevice(id) ?? []);
+  const own = cablesTo(circuit, fed);
+  return (at: Solution): number => {
+    const sum = devices.reduce((all, device) => all + Math.abs(at.across(device.a, device.b)), 0);
+    // Where the way leads through a fuse or a switch, the cable at the part itself still counts.
+    return Math.max(sum, ...own.map((cable) => lostIn(circuit, solved, at, cable)));
+  };
 }
 
-function onTheWay(circuit: Circuit, fed: Fed): Cable[] {
-  const ids = wiresOnTheWay(circuit, fed);
+function onTheWay(circuit: Circuit, fed: Fed, ids: ReadonlySet<string>): Cable[] {
   const found = new Set(cablesTo(circuit, fed));
   for (const wire of circuit.netlist.wires) {
     const cable = ids.has(wire.id) && wire.cableId !== null ? circuit.cables.get(wire.cableId) : undefined;

@@ -73,8 +73,8 @@ export const FUSE_CHECKS: readonly Check[] = [
       for (const battery of partsWith(circuit, 'battery')) {
         const plus = spotAt(battery, 'plus');
         if (!plus || !isWired(circuit, plus)) continue;
-        const bare = wayBehind(circuit, plus).parts.filter(
-          (placed) => !hasRole(placed, 'battery', ...HOLDS_BACK),
+        const bare = [...new Set(others(circuit, plus).map((spot) => spot.placed))].filter(
+          (placed) => !hasRole(placed, 'battery', 'fuse', ...HOLDS_BACK),
         );
         if (bare.length === 0) {
           report.fine();
@@ -119,9 +119,9 @@ export const FUSE_CHECKS: readonly Check[] = [
         const areas = cables.map((cable) => cable.areaMm2);
         const source = circuit.netOf(far.end).level?.from;
         const missing = source ? loadOfSupply(circuit, source).missing : [];
-        if (fuseA === null || areas.includes(null) || missing.length > 0) {
+        if (areas.includes(null) || missing.length > 0) {
           report.unknown(
-            `Whether ${fuse.part.label} fits cannot be told: ${fuseA === null ? 'its rating' : areas.includes(null) ? 'the cross-section of a cable behind it' : `the current of ${listOf(missing)}`} is not known.`,
+            `Whether ${fuse.part.label} fits cannot be told: ${areas.includes(null) ? 'the cross-section of a cable behind it' : `the current of ${listOf(missing)}`} is not known.`,
             [far],
           );
           continue;
@@ -153,7 +153,13 @@ export const FUSE_CHECKS: readonly Check[] = [
             : thicker(cables, found.issue.neededA),
           ...(found.ok ? { worked: found.value.worked } : {}),
         };
-        if (areaMm2 !== null && fuseA > cableAmps(areaMm2))
+        if (fuseA === null)
+          report.unknown(
+            `Whether ${fuse.part.label} fits cannot be told: its rating is not known.`,
+            [far],
+            about,
+          );
+        else if (areaMm2 !== null && fuseA > cableAmps(areaMm2))
           report.find(
             'danger',
             `${fuse.part.label} is ${formatNumber(fuseA, 1)} A; the thinnest cable behind it, ${formatNumber(areaMm2, 2)} mm², bears ${formatNumber(cableAmps(areaMm2), 1)} A.`,

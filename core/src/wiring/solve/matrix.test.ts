@@ -1,32 +1,32 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { solveSparse, type Row } from './matrix.ts';
+import { SymmetricSystem } from './matrix.ts';
 
-const rows = (matrix: readonly (readonly number[])[]): Row[] =>
-  matrix.map((row) => new Map(row.flatMap((factor, at) => (factor === 0 ? [] : [[at, factor] as const]))));
+test('two conductances by hand: 1 S to zero at each, 2 S between, 1 A into the first: 3x − 2y = 1, 3y − 2x = 0', () => {
+  const system = new SymmetricSystem(2, [[0, 1]]);
+  system.clear(1);
+  system.addBetween(0, 0, 1, 2);
+  const found = system.solve(Float64Array.from([1, 0]));
+  expect(found?.[0]).toBeCloseTo(0.6, 12);
+  expect(found?.[1]).toBeCloseTo(0.4, 12);
+});
 
-test('two equations by hand: 2x + y = 5, x + 3y = 10 give 1 and 3', () => {
-  const found = solveSparse(
-    rows([
-      [2, 1],
-      [1, 3],
-    ]),
-    [5, 10],
-  );
-  expect(found?.[0]).toBeCloseTo(1, 12);
-  expect(found?.[1]).toBeCloseTo(3, 12);
+test('the same pattern is solved again with other numbers', () => {
+  const system = new SymmetricSystem(2, [[0, 1]]);
+  for (const siemens of [5, 0]) {
+    system.clear(1);
+    system.addBetween(0, 0, 1, siemens);
+    const found = system.solve(Float64Array.from([1, 0]));
+    // (1 + g) / (1 + 2g) at the first.
+    expect(found?.[0]).toBeCloseTo((1 + siemens) / (1 + 2 * siemens), 12);
+  }
 });
 
 test('an unknown that nothing holds has no solution', () => {
-  expect(
-    solveSparse(
-      rows([
-        [1, 0],
-        [0, 0],
-      ]),
-      [1, 0],
-    ),
-  ).toBeNull();
+  const system = new SymmetricSystem(2, []);
+  system.clear(0);
+  system.addDiagonal(0, 1);
+  expect(system.solve(Float64Array.from([1, 0]))).toBeNull();
 });
 
 test('whatever the conductances between up to twelve nodes, what is found fits every equation', () => {
@@ -36,25 +36,22 @@ test('whatever the conductances between up to twelve nodes, what is found fits e
       fc.array(wire, { maxLength: 40 }),
       fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 12, maxLength: 12 }),
       (wires, amps) => {
-        const matrix = Array.from({ length: 12 }, (_, at) =>
-          Array.from({ length: 12 }, (__, to): number => (at === to ? 1e-3 : 0)),
+        const system = new SymmetricSystem(
+          12,
+          wires.map(([one, other]) => [one, other] as const),
         );
-        const add = (row: number, column: number, by: number) => {
-          const line = matrix[row];
-          if (line) line[column] = (line[column] ?? 0) + by;
-        };
-        for (const [one, other, siemens] of wires)
-          if (one !== other) {
-            add(one, one, siemens);
-            add(other, other, siemens);
-            add(one, other, -siemens);
-            add(other, one, -siemens);
-          }
-        const volts = solveSparse(rows(matrix), [...amps]) ?? [];
-        for (const [at, row] of matrix.entries()) {
-          const sum = row.reduce((all, factor, to) => all + factor * (volts[to] ?? NaN), 0);
-          expect(Math.abs(sum - (amps[at] ?? 0))).toBeLessThan(1e-6);
+        system.clear(1e-3);
+        for (const [pair, [one, other, siemens]] of wires.entries())
+          system.addBetween(pair, one, other, siemens);
+        const volts = system.solve(Float64Array.from(amps)) ?? [];
+        // What flows out of each node through the wires and to zero is what was put in.
+        const out = Array.from({ length: 12 }, (_, at) => 1e-3 * (volts[at] ?? NaN));
+        for (const [one, other, siemens] of wires) {
+          const flows = siemens * ((volts[one] ?? NaN) - (volts[other] ?? NaN));
+          out[one] = (out[one] ?? NaN) + flows;
+          out[other] = (out[other] ?? NaN) - flows;
         }
+        for (const [at, sum] of out.entries()) expect(Math.abs(sum - (amps[at] ?? 0))).toBeLessThan(1e-6);
       },
     ),
     { seed: 5, numRuns: 200 },

@@ -1,6 +1,7 @@
 /** Finds voltages and currents of a circuit in a situation: nodal equations, solved again until every device agrees with its mode. */
 import { lineOf, nextMode, START, type Device, type Mode, type Sense } from './law.ts';
-import { solveSparse, type Row } from './matrix.ts';
+import { remembered } from '../../quantity/remembered.ts';
+import { SymmetricSystem } from './matrix.ts';
 import type { Situation } from './situation.ts';
 
 /** A circuit ready to be solved: its nodes, which of them hang together at all, and what stands between them. */
@@ -17,6 +18,8 @@ export type Solution = {
   readonly situation: Situation;
   /** False: no state was found in which everything agrees; nothing may be concluded. */
   readonly settled: boolean;
+  /** What goes on changing where it does not settle. */
+  readonly chattering: readonly Device[];
   /** Voltage from one node to another, V; NaN between circuits that nothing joins. */
   readonly across: (one: number, other: number) => number;
   /** Current from a device's first end to its second, A. */
@@ -45,6 +48,7 @@ export function solve(mesh: Mesh, situation: Situation, near: Solution | null = 
   let modes: readonly Mode[] = near?.modes ?? devices.map(({ law }) => ({ name: START[law.kind], value: 0 }));
   let volts = equations(mesh, modes, situation, 0);
   let settled = false;
+  let chattering: Device[] = [];
   const across = (one: number, other: number) =>
     one === other ? 0 : islandOf[one] === islandOf[other] ? (volts[one] ?? 0) - (volts[other] ?? 0) : NaN;
   const ampsOf = (device: Device) => {
@@ -57,22 +61,25 @@ export function solve(mesh: Mesh, situation: Situation, near: Solution | null = 
   for (let round = 0; round < MOST_ROUNDS && !settled; round += 1) {
     const next = [...modes];
     settled = true;
+    chattering = [];
     for (const [at, device] of devices.entries()) {
       const mode = modes[at] as Mode;
       const found = nextMode(device, mode, across(device.a, device.b), ampsOf(device), sense);
       if (found.name === mode.name && isNear(found.value, mode.value)) continue;
       next[at] = found;
       settled = false;
+      chattering.push(device);
       if (round >= ONE_BY_ONE && found.name !== mode.name) break;
     }
     modes = next;
     if (!settled) volts = equations(mesh, modes, situation, 0);
   }
-  let leaning: number[] | null = null;
+  let leaning: Float64Array | null = null;
   const final = modes;
   return {
     situation,
     settled,
+    chattering,
     across,
     ampsOf,
     modes: final,
@@ -87,22 +94,27 @@ export function solve(mesh: Mesh, situation: Situation, near: Solution | null = 
 const isNear = (one: number, other: number): boolean =>
   Math.abs(one - other) <= 1e-5 + 1e-4 * Math.abs(other);
 
-function equations(mesh: Mesh, modes: readonly Mode[], situation: Situation, leakV: number): number[] {
-  const rows: Row[] = Array.from({ length: mesh.nodes }, (_, node) => new Map([[node, LEAK_S]]));
-  const right: number[] = Array.from({ length: mesh.nodes }, () => LEAK_S * leakV);
-  const add = (row: number, column: number, factor: number) =>
-    rows[row]?.set(column, (rows[row].get(column) ?? 0) + factor);
-  for (const zero of mesh.zeroOf) add(zero, zero, ZERO_S);
+/** The equations of a mesh, their pattern worked out once. */
+const systemOf = remembered(
+  ({ nodes, devices }: Mesh) =>
+    new SymmetricSystem(
+      nodes,
+      devices.map(({ a, b }) => [a, b] as const),
+    ),
+);
+
+function equations(mesh: Mesh, modes: readonly Mode[], situation: Situation, leakV: number): Float64Array {
+  const system = systemOf(mesh);
+  const right = new Float64Array(mesh.nodes).fill(LEAK_S * leakV);
+  system.clear(LEAK_S);
+  for (const zero of mesh.zeroOf) system.addDiagonal(zero, ZERO_S);
   for (const [at, device] of mesh.devices.entries()) {
     const { a, b } = device;
     if (a === b) continue;
     const { siemens, amps } = lineOf(device, modes[at] as Mode, situation);
-    add(a, a, siemens);
-    add(b, b, siemens);
-    add(a, b, -siemens);
-    add(b, a, -siemens);
+    system.addBetween(at, a, b, siemens);
     right[a] = (right[a] ?? 0) - amps;
     right[b] = (right[b] ?? 0) + amps;
   }
-  return solveSparse(rows, right) ?? right.map(() => 0);
+  return system.solve(right) ?? right.fill(0);
 }

@@ -85,13 +85,14 @@ function headline({ verdict, wiring }: ReturnType<typeof usePlan>): string {
     verdict.findings.filter((one) => severities.includes(one.severity)).length;
   const bad = count('danger', 'fault');
   const doubtful = count('caution');
-  const unknown = count('unknown');
+  const { passed, unknown, missing } = verdict.proved;
   const told = [
     bad > 0 ? `${bad} ${bad === 1 ? 'fault' : 'faults'} to mend` : '',
     doubtful > 0 ? `${doubtful} ${doubtful === 1 ? 'caution' : 'cautions'}` : '',
     unknown > 0 ? `${unknown} that cannot be told` : '',
   ].filter((text) => text !== '');
-  return told.length === 0
-    ? 'The wiring holds: nothing to mend'
-    : `Before you connect it: ${told.join(', ')}`;
+  if (bad + doubtful > 0) return `Before you connect it: ${told.join(', ')}`;
+  if (unknown > 0)
+    return `${passed} checks passed, ${unknown} cannot tell${missing === null ? '' : `: ${missing} is not known`}`;
+  return `All of ${passed} checks passed`;
 }
