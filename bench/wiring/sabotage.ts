@@ -351,7 +351,8 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
         (part) => hasRole(part, 'resistor') && part.settings.ohm === 10_000 && isUpOf(netlist, part, contact),
       );
     const wire = up && wiresAt(netlist, at(up, 'b'))[0];
-    if (!board || !contact || !up || !wire) return null;
+    if (!board || !contact || !up || !wire || terminalType(netlist, farEnd(wire, at(up, 'b'))) === 'ground')
+      return null;
     return {
       netlist: connect(removeWire(netlist, wire.id), at(up, 'b'), at(board, 'gnd')),
       parts: [contact.id, up.id, board.id],
@@ -789,6 +790,45 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
         parts: [fuse.id, ...neighboursOf(netlist, fuse)],
       }
     );
+  },
+  'any wire off': (netlist, random) => {
+    const wire = pick(netlist.wires, random);
+    return wire && { netlist: removeWire(netlist, wire.id), parts: [wire.from.part, wire.to.part] };
+  },
+  'any wire on the terminal beside': (netlist, random) => {
+    const wire = pick(netlist.wires, random);
+    const part = wire && partOf(netlist, wire.to.part);
+    const terminals = (part && entryOf(part)?.terminals) ?? [];
+    const index = terminals.findIndex((one) => one.id === wire?.to.terminal);
+    const beside = terminals[index + 1] ?? terminals[index - 1];
+    if (!wire || !part || !beside) return null;
+    return {
+      netlist: {
+        ...netlist,
+        wires: netlist.wires.map((one) => (one === wire ? { ...one, to: at(part, beside.id) } : one)),
+      },
+      parts: [
+        wire.from.part,
+        wire.to.part,
+        ...wiresAt(netlist, at(part, beside.id)).map((one) => farEnd(one, at(part, beside.id)).part),
+      ],
+    };
+  },
+  'any two terminals of a part joined': (netlist, random) => {
+    const part = pick(netlist.parts, random);
+    const used =
+      (part && entryOf(part)?.terminals.filter((one) => wiresAt(netlist, at(part, one.id)).length > 0)) ?? [];
+    const one = pick(used, random);
+    const other = pick(
+      used.filter((each) => each !== one),
+      random,
+    );
+    if (!part || !one || !other) return null;
+    const ends = [at(part, one.id), at(part, other.id)] as const;
+    return {
+      netlist: connect(netlist, ends[0], ends[1]),
+      parts: [part.id, ...ends.flatMap((end) => wiresAt(netlist, end).map((wire) => farEnd(wire, end).part))],
+    };
   },
   'lithium charged by a 12 V panel': (netlist) => {
     const cell = netlist.parts.find((part) => part.entryId === 'battery-lithium');

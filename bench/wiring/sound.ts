@@ -468,6 +468,228 @@ const thinBranch: Module = (bench) => {
   return true;
 };
 
+/** The same things drawn otherwise, as other hands would. */
+
+/** A relay that switches the minus of its load. */
+const relayedLow: Module = (bench) => {
+  const { pad, board, rail5, rail12, minus } = bench;
+  if (rail5 === null || rail12 === null) return false;
+  const pin = pad.pin(board, 'out');
+  if (!pin) return false;
+  const [relay, load] = [pad.add('switch-relay-high'), pad.add('valve-12v')];
+  pad.wire(rail5, `${relay}.vcc`);
+  pad.wire(`${relay}.gnd`, `${board}.gnd`);
+  pad.wire(pin, `${relay}.in`);
+  const cable = pad.cable(2, 1);
+  pad.wire(rail12, `${load}.plus`, cable);
+  pad.wire(`${load}.minus`, `${relay}.open`, cable);
+  pad.wire(`${relay}.common`, minus);
+  flyback(bench, load);
+  return true;
+};
+
+/** A float between the supply and the pin, with a resistor that pulls down. */
+const contactHigh: Module = (bench) => {
+  const { pad, board } = bench;
+  const pin = pad.pin(board, 'in');
+  if (!pin) return false;
+  const id = pad.add('contact-float');
+  const down = pad.add('resistor', { ohm: 10_000 });
+  const cable = pad.cable(2, 0.34);
+  pad.wire(`${id}.out`, bench.railLogic, cable);
+  pad.wire(`${id}.gnd`, pin, cable);
+  pad.wire(`${down}.a`, pin);
+  pad.wire(`${down}.b`, `${board}.gnd`);
+  return true;
+};
+
+/** A float on a pin that has a pull-up of its own. */
+const contactBare: Module = (bench) => {
+  const { pad, board } = bench;
+  const pin = pad.pin(board, 'in', ({ caps }) => caps.includes('out'));
+  if (!pin) return false;
+  const id = pad.add('contact-float');
+  const cable = pad.cable(1, 0.34);
+  pad.wire(`${id}.out`, pin, cable);
+  pad.wire(`${id}.gnd`, `${board}.gnd`, cable);
+  return true;
+};
+
+/** The resistor on the other side of the lamp. */
+const ledBehind: Module = (bench) => {
+  const { pad, board, logicV } = bench;
+  const pin = pad.pin(board, 'out');
+  if (!pin) return false;
+  const [resistor, lamp] = [pad.add('resistor', { ohm: logicV < 5 ? 220 : 470 }), pad.add('lamp-led')];
+  pad.wire(pin, `${lamp}.anode`);
+  pad.wire(`${lamp}.cathode`, `${resistor}.a`);
+  pad.wire(`${resistor}.b`, `${board}.gnd`);
+  return true;
+};
+
+/** The pull-down on the pin's side of the gate resistor. */
+const pullDownBefore: Module = (bench) => {
+  const { pad, board, rail12, minus, logicV } = bench;
+  if (rail12 === null) return false;
+  const pin = pad.pin(board, 'out');
+  if (!pin) return false;
+  const [q, load] = [pad.add('switch-mosfet'), pad.add('valve-12v')];
+  const [series, down] = [
+    pad.add('resistor', { ohm: logicV < 5 ? 330 : 270 }),
+    pad.add('resistor', { ohm: 47_000 }),
+  ];
+  pad.wire(pin, `${series}.a`);
+  pad.wire(`${series}.b`, `${q}.gate`);
+  pad.wire(`${down}.a`, pin);
+  pad.wire(`${down}.b`, `${board}.gnd`);
+  pad.wire(`${q}.source`, minus);
+  const cable = pad.cable(2, 1);
+  pad.wire(`${load}.plus`, rail12, cable);
+  pad.wire(`${load}.minus`, `${q}.drain`, cable);
+  flyback(bench, load);
+  return true;
+};
+
+/** Four more inputs on the bus, with probes on them. */
+const moreInputs: Module = (bench) => {
+  const { pad, board, logicV } = bench;
+  // Its inputs end at 3.6 V.
+  if (logicV > 4) return false;
+  const [sda, scl] = [pad.pin(board, 'sda'), pad.pin(board, 'scl')];
+  if (!sda || !scl) return false;
+  const id = pad.add(
+    'converter-i2c',
+    { ownPullUpOhm: 10_000 },
+    { address: catalogue.get('converter-i2c')?.addresses[0] ?? null },
+  );
+  pad.wire(bench.railLogic, `${id}.vcc`);
+  pad.wire(`${board}.gnd`, `${id}.gnd`);
+  pad.wire(sda, `${id}.sda`);
+  pad.wire(scl, `${id}.scl`);
+  for (const input of ['in0', 'in1']) {
+    const probe = pad.add('probe-capacitive');
+    far(bench, probe, bench.railLogic, [[`${probe}.out`, `${id}.${input}`]]);
+  }
+  // An input that is left open is wired to ground.
+  for (const input of ['in2', 'in3']) pad.wire(`${id}.${input}`, `${board}.gnd`);
+  return true;
+};
+
+/** Lamps and a switch on the lines of a port expander. */
+const morePins: Module = (bench) => {
+  const { pad, board, rail12, logicV } = bench;
+  const [sda, scl] = [pad.pin(board, 'sda'), pad.pin(board, 'scl')];
+  if (!sda || !scl || rail12 === null || logicV > 4) return false;
+  const id = pad.add(
+    'expander-i2c',
+    { ownPullUpOhm: 10_000 },
+    { address: catalogue.get('expander-i2c')?.addresses[0] ?? null },
+  );
+  pad.wire(bench.railLogic, `${id}.vcc`);
+  pad.wire(`${board}.gnd`, `${id}.gnd`);
+  pad.wire(sda, `${id}.sda`);
+  pad.wire(scl, `${id}.scl`);
+  const [lamp, resistor] = [pad.add('lamp-led'), pad.add('resistor', { ohm: 330 })];
+  pad.wire(`${id}.x0`, `${resistor}.a`);
+  pad.wire(`${resistor}.b`, `${lamp}.anode`);
+  pad.wire(`${lamp}.cathode`, `${board}.gnd`);
+  const load = pad.add('valve-12v');
+  const low = switchFor(bench, 'driver', `${id}.x1`);
+  const cable = pad.cable(2, 1);
+  pad.wire(rail12, `${load}.plus`, cable);
+  pad.wire(low, `${load}.minus`, cable);
+  return true;
+};
+
+const servo: Module = (bench) => {
+  const { pad, board, rail5 } = bench;
+  if (rail5 === null || pad.parts.some((one) => one.entryId === 'battery-lithium')) return false;
+  const pin = pad.pin(board, 'pwm');
+  if (!pin) return false;
+  const id = pad.add('valve-servo');
+  const cable = pad.cable(0.5, 0.75);
+  pad.wire(rail5, `${id}.vcc`, cable);
+  pad.wire(bench.minus, `${id}.gnd`, cable);
+  pad.wire(pin, `${id}.in`, cable);
+  return true;
+};
+
+/** A probe that says wet or dry, on a pin that reads on and off. */
+const comparator: Module = (bench) => {
+  const pin = bench.pad.pin(bench.board, 'in');
+  if (!pin) return false;
+  const id = bench.pad.add('probe-comparator');
+  far(bench, id, bench.railLogic, [[`${id}.out`, pin]]);
+  return true;
+};
+
+/** A battery monitor of two plain resistors. */
+const monitorPlain: Module = (bench) => {
+  const { pad, board, rail12, logicV } = bench;
+  if (rail12 === null || !pad.parts.some((one) => one.entryId === 'battery-12v')) return false;
+  const pin = pad.pin(board, 'adc');
+  if (!pin) return false;
+  const [upper, lower] = [
+    pad.add('resistor', { ohm: logicV < 5 ? 47_000 : 22_000 }),
+    pad.add('resistor', { ohm: 10_000 }),
+  ];
+  pad.wire(rail12, `${upper}.a`);
+  pad.wire(`${upper}.b`, `${lower}.a`);
+  pad.wire(`${lower}.a`, pin);
+  pad.wire(`${lower}.b`, `${board}.gnd`);
+  return true;
+};
+
+/** A probe of 5 V signals read by a 3.3 V board over a level shifter. */
+const shifted: Module = (bench) => {
+  const { pad, board, rail5, logicV } = bench;
+  if (rail5 === null || logicV > 4) return false;
+  const [trigger, echo] = [pad.pin(board, 'out'), pad.pin(board, 'in')];
+  if (!trigger || !echo) return false;
+  const [id, shifter] = [pad.add('level-ultrasonic'), pad.add('level-shifter')];
+  const cable = pad.cable(1, 0.34);
+  pad.wire(rail5, `${id}.vcc`, cable);
+  pad.wire(`${board}.gnd`, `${id}.gnd`, cable);
+  pad.wire(bench.railLogic, `${shifter}.lv`);
+  pad.wire(rail5, `${shifter}.hv`);
+  pad.wire(`${board}.gnd`, `${shifter}.gnd`);
+  pad.wire(trigger, `${shifter}.lv1`);
+  pad.wire(`${shifter}.hv1`, `${id}.trig`, cable);
+  pad.wire(echo, `${shifter}.lv2`);
+  pad.wire(`${shifter}.hv2`, `${id}.echo`, cable);
+  return true;
+};
+
+/** A second board on the same supply, with a probe and a lamp of its own. */
+const secondBoard: Module = (bench) => {
+  const { pad, rail5, random } = bench;
+  if (rail5 === null) return false;
+  const { entryId, logicV, out } = pick(BOARDS, random);
+  const board = pad.add(entryId);
+  pad.wire(rail5, `${board}.v5`);
+  pad.wire(`${board}.gnd`, bench.minus);
+  const other: Bench = { ...bench, board, logicV, railLogic: `${board}.${out}` };
+  return capacitive(other) && led(1, false)(other);
+};
+
+/** Two pumps, of which the program lets one run at a time: together they would be too much for the supply. */
+const twoPumps: Module = (bench) => {
+  const { pad } = bench;
+  if (bench.rail12 === null || !pad.parts.some((one) => one.entryId === 'supply-12v')) return false;
+  return switched('pump-12v', 'MOSFET')(bench) && switched('pump-12v', 'driver')(bench);
+};
+
+/** A lamp that shows that the supply is there. */
+const powerLamp: Module = (bench) => {
+  const { pad, board, rail5 } = bench;
+  if (rail5 === null) return false;
+  const [lamp, resistor] = [pad.add('lamp-led'), pad.add('resistor', { ohm: 680 })];
+  pad.wire(rail5, `${resistor}.a`);
+  pad.wire(`${resistor}.b`, `${lamp}.anode`);
+  pad.wire(`${lamp}.cathode`, `${board}.gnd`);
+  return true;
+};
+
 const MODULES: Readonly<Record<string, Module>> = {
   capacitive,
   fork,
@@ -498,6 +720,20 @@ const MODULES: Readonly<Record<string, Module>> = {
   buzzer,
   distance,
   'thin branch': thinBranch,
+  'relay in the minus': relayedLow,
+  'float to plus': contactHigh,
+  'float, pin’s own pull-up': contactBare,
+  'LED, resistor behind': ledBehind,
+  'pull-down before': pullDownBefore,
+  converter: moreInputs,
+  expander: morePins,
+  servo,
+  comparator,
+  'monitor, plain resistors': monitorPlain,
+  shifter: shifted,
+  'second board': secondBoard,
+  'two pumps': twoPumps,
+  'power lamp': powerLamp,
 };
 
 export type Sound = { readonly netlist: Netlist; readonly modules: readonly string[] };

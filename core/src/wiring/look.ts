@@ -46,6 +46,10 @@ export const allSpots = (circuit: Circuit): Spot[] => [...circuit.parts.values()
 export const others = (circuit: Circuit, spot: Spot): Spot[] =>
   circuit.netOf(spot.end).spots.filter((one) => one.placed !== spot.placed);
 
+/** Small parts that a signal goes through right at a spot. */
+export const onTheWay = (circuit: Circuit, spot: Spot): Spot[] =>
+  others(circuit, spot).filter((one) => hasRole(one.placed, 'resistor', 'divider', 'level shifter'));
+
 export const isWired = (circuit: Circuit, spot: Spot): boolean => circuit.netOf(spot.end).wires.length > 0;
 
 /** Pins of boards and expanders that something is wired to. */

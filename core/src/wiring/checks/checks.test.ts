@@ -459,6 +459,11 @@ const CASES: Readonly<Record<string, Case>> = {
     clear: [bus],
     mends: true,
   },
+  'rs485-pair': {
+    trips: [`${bus.replace('; rs.b - b1.b @c', '')}`],
+    says: /B is not on the same wire as the B of the others/,
+    clear: [bus],
+  },
   'rs485-transceiver': {
     trips: ['rs: transceiver-5v; b1: probe-bus-rods; rs.a - b1.a; rs.b - b1.b'],
     says: /rs needs a pin for its direction/,

@@ -28,8 +28,12 @@ function controls(circuit: Circuit, device: 'gate' | 'base') {
     if (!spot || !isWired(circuit, spot)) return [];
     const driver = driverOf(circuit, spot);
     if (!driver) return [];
-    const series = behind(circuit, spot, 'resistor').find((one) =>
-      one.spots.some((far) => far.placed === driver.placed && far.terminal.id === driver.terminal.id),
+    // Both ends on one net: it is by-passed.
+    const series = behind(circuit, spot, 'resistor').find(
+      (one) =>
+        circuit.netOf({ part: one.by.part.id, terminal: 'a' }) !==
+          circuit.netOf({ part: one.by.part.id, terminal: 'b' }) &&
+        one.spots.some((far) => far.placed === driver.placed && far.terminal.id === driver.terminal.id),
     );
     return [{ placed, spot, driver, series: series?.by ?? null }];
   });

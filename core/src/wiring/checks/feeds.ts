@@ -48,7 +48,8 @@ export const FEED_CHECKS: readonly Check[] = [
       for (const wire of circuit.netlist.wires) {
         const one = circuit.parts.get(wire.from.part);
         const other = circuit.parts.get(wire.to.part);
-        if (!one || !other || one === other) continue;
+        // A switch has no ground: its two wires go where one likes.
+        if (!one || !other || one === other || hasRole(one, 'contact') || hasRole(other, 'contact')) continue;
         const grounds = [groundNets(circuit, one), groundNets(circuit, other)] as const;
         const signal = [one, other].some((placed) =>
           spotsOf(placed).some((spot) =>
@@ -91,8 +92,7 @@ const isSignal = (spot: Spot) =>
 const groundEnd = (placed: Placed): Spot | null =>
   spotsOf(placed).find((spot) => spot.terminal.type === 'ground') ?? null;
 
-/** A switch's two wires are exchanged as one likes: both count. */
 const groundNets = (circuit: Circuit, placed: Placed): Net[] =>
   spotsOf(placed)
-    .filter((spot) => spot.terminal.type === 'ground' || hasRole(placed, 'contact'))
+    .filter((spot) => spot.terminal.type === 'ground')
     .map((spot) => circuit.netOf(spot.end));

@@ -148,6 +148,29 @@ export const RS485_CHECKS: readonly Check[] = [
     },
   },
   {
+    id: 'rs485-pair',
+    title: 'Both wires of an RS-485 bus reach every part',
+    why: 'The signal is the difference of two wires: with one of them open nothing answers, or only sometimes.',
+    run: (circuit, report) => {
+      for (const { members } of aLines(circuit)) {
+        const others = members.map((spot) => spotAt(spot.placed, 'b'));
+        const nets = others.map((spot) => spot && circuit.netOf(spot.end));
+        // The line that most of them share is the bus.
+        const main =
+          nets.find((net) => net && nets.filter((one) => one === net).length > nets.length / 2) ?? nets[0];
+        const apart = others.filter((spot, at): spot is Spot => spot !== null && nets[at] !== main);
+        if (members.length > 1 && apart.length > 0)
+          report.find(
+            'fault',
+            `${listOf(apart.map(nameOf))} is not on the same wire as the B of the others: one of the two wires is open.`,
+            [...apart, ...others.flatMap((spot) => spot ?? [])],
+            { isConsequence: true },
+          );
+        else if (members.length > 1) report.fine();
+      }
+    },
+  },
+  {
     id: 'rs485-transceiver',
     title: 'Every RS-485 bus has one transceiver, with its direction pin',
     why: 'The board speaks serial; the transceiver makes a differential pair of it, and must be told when to speak.',

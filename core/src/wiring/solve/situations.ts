@@ -60,9 +60,28 @@ export function reachedFrom(
   return { spots, lamps };
 }
 
+/** Either wire of a float or rain switch: which goes where is the person's choice. */
+const isOfContact = ({ placed }: Spot): boolean => hasRole(placed, 'contact');
+
+/** The upper one of two plain resistors that bring a voltage above the pin's own down to it; null where there are none. */
+function plainDivider(circuit: Circuit, pin: Spot): Spot | null {
+  const logicV = fact(pin.placed, 'logicV') ?? 3.3;
+  const resistors = circuit.netOf(pin.end).spots.filter((spot) => hasRole(spot.placed, 'resistor'));
+  const far = (spot: Spot) =>
+    circuit.netOf({ part: spot.end.part, terminal: spot.terminal.id === 'a' ? 'b' : 'a' });
+  const toGround = resistors.some((spot) => far(spot).spots.some((one) => isType(one, 'ground')));
+  const fromRail = resistors.find((spot) => {
+    const { spots, level } = far(spot);
+    const isGround = spots.some((one) => isType(one, 'ground'));
+    return !isGround && spots.some(isOfRail) && level !== null && (level.volts ?? Infinity) > 1.1 * logicV;
+  });
+  return toGround ? (fromRail ?? null) : null;
+}
+
 /** Terminals that want a pin to themselves, whichever way the signal goes; a bus counts once. */
 const CLIENTS = new Set([...DRIVEN, 'analog out', 'digital out', 'uart out', 'open drain', 'loop']);
 const isClient = (spot: Spot): boolean =>
+  isOfContact(spot) ||
   (spot.terminal.type === 'supply in' ? spot.placed.part.perReading : CLIENTS.has(spot.terminal.type)) ||
   (hasRole(spot.placed, 'divider', 'battery monitor') && spot.terminal.id === 'out');
 
@@ -90,6 +109,8 @@ export function clientsOf(circuit: Circuit, pin: Spot): Client[] {
       add(lamps[0] ?? spots.find(isClient), spot);
     }
   }
+  const divided = plainDivider(circuit, pin);
+  if (divided) add(divided, divided);
   const bus = circuit.netOf(pin.end).spots.find((spot) => isType(spot, 'i2c') || isType(spot, 'one-wire'));
   return bus ? [...found, { spot: bus, near: bus }] : found;
 }
@@ -104,9 +125,10 @@ export function pinUses(circuit: Circuit): PinUse[] {
     if (!isType(pin, 'pin') || circuit.netOf(pin.end).wires.length === 0) return [];
     const { spots, lamps } = reachedFrom(circuit, pin);
     const canDrive = pin.terminal.caps.includes('out');
-    const analog = spots.filter(isAnalog);
+    const divided = plainDivider(circuit, pin);
+    const analog = [...spots.filter(isAnalog), ...(divided ? [divided] : [])];
     const digital = spots.filter(
-      (spot) => isType(spot, 'digital out') || isType(spot, 'open drain') || isType(spot, 'uart out'),
+      (spot) => isType(spot, 'digital out') || isOfContact(spot) || isType(spot, 'uart out'),
     );
     const bus = spots.filter((spot) => isType(spot, 'i2c') || isType(spot, 'one-wire'));
     const driven = spots.filter((spot) => DRIVEN.has(spot.terminal.type));
@@ -191,7 +213,7 @@ export function situationsOf(circuit: Circuit): Situations {
   const pins = (on: (output: Output) => boolean): Map<string, PinDoes> => {
     const does = new Map<string, PinDoes>();
     for (const { use, pin, spots } of uses) {
-      const hasContact = spots.some((spot) => isType(spot, 'open drain'));
+      const hasContact = spots.some(isOfContact);
       if (use === 'reads a voltage') does.set(endKey(pin.end), use);
       else if (use === 'reads on and off')
         does.set(endKey(pin.end), hasContact && pin.terminal.caps.includes('out') ? 'reads, pulled up' : use);

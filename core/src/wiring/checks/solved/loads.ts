@@ -2,7 +2,7 @@
 import { ledResistor } from '../../../electrics/led.ts';
 import { type Circuit, type Placed, type Spot, fact, hasRole, isType, spotAt } from '../../circuit.ts';
 import type { Check, Remedy } from '../../finding.ts';
-import { groundSpot, inMa, inOhm, inV, isWired, nameOf, others, partsWith } from '../../look.ts';
+import { groundSpot, inMa, inOhm, inV, isWired, nameOf, onTheWay, others, partsWith } from '../../look.ts';
 import { driverOf } from '../../pinUse.ts';
 import { most, solvedOf, type Solved } from '../../solve/solved.ts';
 
@@ -199,14 +199,14 @@ export const RUNNING_CHECKS: readonly Check[] = [
             report.find(
               'fault',
               `Nothing ever drives ${nameOf(spot)} high${highest ? `: it sees ${inV(Math.max(0, highest.value))} at most` : ', for the two have no ground in common'}.`,
-              [spot],
+              [spot, ...onTheWay(circuit, spot)],
               { isConsequence: true },
             );
           else if (-lowest.value > fromV && !isType(spot, 'uart in'))
             report.find(
               'fault',
               `${nameOf(spot)} is always high: it never sees less than ${inV(-lowest.value)}.`,
-              [spot],
+              [spot, ...onTheWay(circuit, spot)],
               { isConsequence: true },
             );
           else report.fine();

@@ -3,7 +3,7 @@ import { formatNumber } from '../../../quantity/format.ts';
 import { type Circuit, type Spot, fact, hasRole, isType } from '../../circuit.ts';
 import { dividerRemedy } from '../../dividerRemedy.ts';
 import type { Check } from '../../finding.ts';
-import { allSpots, inV, isWired, listOf, nameOf } from '../../look.ts';
+import { allSpots, inV, isWired, listOf, nameOf, onTheWay } from '../../look.ts';
 import { most, solvedOf, type Solved } from '../../solve/solved.ts';
 import type { Solution } from '../../solve/solve.ts';
 
@@ -52,7 +52,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
           report.find(
             'fault',
             `What ${spot.placed.part.label} says reaches no input${isAnalog && reached.length > 0 ? ' that reads a voltage' : ''}: whether ${nameOf(spot)} is at its lowest or highest, nothing changes there.`,
-            [spot],
+            [spot, ...onTheWay(circuit, spot)],
             { isConsequence: true },
           );
         else if (fit.length > 1)
@@ -100,7 +100,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
           report.fine();
           continue;
         }
-        const contact = spots.find((spot) => isType(spot, 'open drain'));
+        const contact = spots.find((spot) => hasRole(spot.placed, 'contact'));
         const board = pin.placed;
         const logic = board.spots.find(
           (spot) => isType(spot, 'supply out') && spot.terminal.volts === fact(board, 'logicV'),
@@ -228,7 +228,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
           solved.idle.floats(solved.mesh.nodeOf(spot.end))
         )
           continue;
-        const least = hasRole(source.placed, 'battery monitor') ? BIG_ENOUGH / 2 : BIG_ENOUGH;
+        const least = hasRole(source.placed, 'battery monitor', 'resistor') ? BIG_ENOUGH / 2 : BIG_ENOUGH;
         if (volts < fullScaleV * least)
           report.find(
             'caution',
@@ -256,7 +256,7 @@ function readings(circuit: Circuit, solved: Solved): Reading[] {
     if (use !== 'reads a voltage') return [];
     const source =
       spots.find((spot) => isType(spot, 'analog out')) ??
-      spots.find((spot) => hasRole(spot.placed, 'divider', 'battery monitor'));
+      spots.find((spot) => hasRole(spot.placed, 'divider', 'battery monitor', 'resistor'));
     // A loop is judged by its shunt.
     if (!source || spots.some((spot) => isType(spot, 'loop'))) return [];
     const highest = most(solved.all, (at) => solved.voltsAt(at, pin));
