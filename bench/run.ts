@@ -2,6 +2,7 @@ import { benchBrowser } from './browser.ts';
 import { benchCore } from './core.ts';
 import { benchCalibration } from './calibration.ts';
 import { benchSettling } from './settling.ts';
+import { benchRandomGardens } from './wiring/randomGardens.ts';
 import { benchSabotage } from './wiring/run.ts';
 
 const BENCHES = {
@@ -9,6 +10,7 @@ const BENCHES = {
   settling: () => benchSettling(),
   calibration: () => benchCalibration(),
   sabotage: () => benchSabotage(),
+  gardens: () => benchRandomGardens(),
   browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), onlyBudget: false }),
 };
 

@@ -10,6 +10,7 @@ import type { Catalogue } from '../catalogue/catalogue.ts';
 import type { PinCap } from '../catalogue/schema.ts';
 import { assign } from './assign.ts';
 import { capFor } from './pinUse.ts';
+import { clientsOf } from './solve/situations.ts';
 import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed, type Spot } from './circuit.ts';
 import { addPart, connect } from './edit.ts';
 import { boardOf, listOf, nameOf, others, partsWith } from './look.ts';
@@ -93,7 +94,8 @@ function offersOf(circuit: Circuit, board: Placed): Spot[] {
 
 function costOf(circuit: Circuit, demand: Demand, offer: Spot, at: number, radioOn: boolean | null): number {
   const order = at / 1000;
-  const users = others(circuit, offer).flatMap((spot) => capFor(circuit, spot) ?? []);
+  // Who uses it behind a gate resistor uses it as well.
+  const users = clientsOf(circuit, offer).map(({ spot }) => capFor(circuit, spot) ?? 'out');
   const isBusPin = SHARED.has(demand.cap) && users.length > 0 && users.every((cap) => cap === demand.cap);
   if (users.length > 0 && !isBusPin) return Infinity;
   if (isType(offer, 'analog in')) return demand.cap === 'adc' ? 3 + order : Infinity;

@@ -23,10 +23,19 @@ import { layCables, type CableHabits } from './layCables.ts';
 import type { Finding, Remedy, Setting } from './finding.ts';
 import { boardOf, drawMa, isWired, minusOf, others, partsWith, plusOf } from './look.ts';
 import { endKey, type End, type Netlist } from './netlist.ts';
+import { changesOf, type Change } from './proposal.ts';
 import { planPins, type Blocked } from './planPins.ts';
 
 export type WiringPlan = {
+  /** What the wiring becomes: the very one it was where the proposal would leave a fault in it. */
   readonly netlist: Netlist;
+  /** What was worked out, taken or not, and each change of it. */
+  readonly proposal: Netlist;
+  readonly changes: readonly Change[];
+  /** Why the proposal was not taken: each fault that it would leave; empty when it was. */
+  readonly refused: readonly string[];
+  /** Parts that these faults are about, without which the rest may be wired. */
+  readonly inTheWay: readonly string[];
   /** What the checks made it add: "Put 330 Ω before it (Dry lamp)". */
   readonly added: readonly string[];
   readonly blocked: readonly Blocked[];
@@ -34,7 +43,13 @@ export type WiringPlan = {
   readonly unfed: readonly string[];
 };
 
+type Proposal = Omit<WiringPlan, 'proposal' | 'changes' | 'refused' | 'inTheWay'> & {
+  readonly why: ReadonlyMap<string, string>;
+};
+
 const MOST_ROUNDS = 12;
+/** What these find of a wiring that is not drawn yet is to be drawn, no fault. */
+const OPEN_CHECKS = new Set(['unpowered', 'analog-count']);
 const BY_ITSELF = new Set<Remedy['kind']>([
   'insert',
   'bridge',
@@ -45,23 +60,112 @@ const BY_ITSELF = new Set<Remedy['kind']>([
   'feed',
 ]);
 
+/** Wires what is open, and takes that only when the same checks find no fault in it that a person had not drawn before. */
 export function planWiring(
   netlist: Netlist,
   catalogue: Catalogue,
   setting: Setting,
   habits: CableHabits,
 ): WiringPlan {
+  const { why, ...proposed } = propose(netlist, catalogue, setting, habits);
+  const changes = changesOf(netlist, proposed.netlist, catalogue, why);
+  const faultsOf = (of: Netlist) =>
+    checkWiring(readCircuit(of, catalogue), setting).findings.filter(({ severity }) =>
+      ['danger', 'fault'].includes(severity),
+    );
+  // What is only open yet is no fault of the person's; left open by the plan it is one.
+  const drawn = new Set(
+    faultsOf(netlist)
+      .filter((one) => !OPEN_CHECKS.has(one.check))
+      .map((one) => one.says),
+  );
+  const left = changes.length === 0 ? [] : faultsOf(proposed.netlist).filter((one) => !drawn.has(one.says));
+  const proposedCircuit = readCircuit(proposed.netlist, catalogue);
+  const labels = new Map(netlist.parts.map((part) => [part.id, part]));
+  const inTheWay = [...new Set(left.flatMap(({ ends }) => ends.slice(0, 1).map((end) => end.part)))].filter(
+    (id) => {
+      const role = catalogue.get(labels.get(id)?.entryId ?? '')?.role;
+      return role !== undefined && role !== 'board';
+    },
+  );
+  return {
+    ...proposed,
+    netlist: left.length > 0 ? netlist : proposed.netlist,
+    proposal: proposed.netlist,
+    changes,
+    refused: [...new Set(left.map((one) => reasonOf(one, proposedCircuit, proposed.unfed)))],
+    inTheWay,
+  };
+}
+
+/** A fault that is left, told as what is missing for it: a part that nothing could be wired to wants a supply, a board or a switch first. */
+function reasonOf(finding: Finding, circuit: Circuit, unfed: readonly string[]): string {
+  const [end] = finding.ends;
+  const placed = end && circuit.parts.get(end.part);
+  if (finding.check !== 'unpowered' || !placed) return finding.says;
+  const { label } = placed.part;
+  if (hasRole(placed, 'pump', 'valve'))
+    return `${label} has no switch that is free, or no supply of its voltage${ratedText(placed)}.`;
+  if (partsWith(circuit, 'board').length === 0) return `There is no board that ${label} could belong to.`;
+  const inlet = placed.spots.find((spot) => isType(spot, 'supply in'));
+  if (unfed.includes(label) && inlet && isType(inlet, 'supply in'))
+    return `No supply in the wiring suits ${label}: it wants ${inlet.terminal.minV ?? '?'} to ${inlet.terminal.maxV ?? '?'} V and ${drawMa(placed) ?? '?'} mA.`;
+  return finding.says;
+}
+
+const ratedText = (placed: Placed): string => {
+  const ratedV = fact(placed, 'ratedV');
+  return ratedV === null ? '' : `, ${ratedV} V`;
+};
+
+/** The same without some parts, which stay as they are. */
+export function planWithout(
+  netlist: Netlist,
+  catalogue: Catalogue,
+  setting: Setting,
+  habits: CableHabits,
+  without: readonly string[],
+): WiringPlan {
+  const isOut = (id: string) => without.includes(id);
+  const outside = {
+    parts: netlist.parts.filter((part) => isOut(part.id)),
+    wires: netlist.wires.filter((wire) => isOut(wire.from.part) || isOut(wire.to.part)),
+  };
+  const rest = {
+    ...netlist,
+    parts: netlist.parts.filter((part) => !isOut(part.id)),
+    wires: netlist.wires.filter((wire) => !outside.wires.includes(wire)),
+  };
+  const done = planWiring(rest, catalogue, setting, habits);
+  const put = (of: Netlist): Netlist => ({
+    ...of,
+    parts: [...of.parts, ...outside.parts],
+    wires: [...of.wires, ...outside.wires],
+    cables: [
+      ...of.cables,
+      ...netlist.cables.filter((cable) => !of.cables.some((one) => one.id === cable.id)),
+    ],
+  });
+  return {
+    ...done,
+    netlist: done.netlist === rest ? netlist : put(done.netlist),
+    proposal: put(done.proposal),
+  };
+}
+
+function propose(netlist: Netlist, catalogue: Catalogue, setting: Setting, habits: CableHabits): Proposal {
   const fed = feedAll(netlist, catalogue);
   const pins = planPins(fed.netlist, catalogue, setting.radioOn);
   let next = layCables(pins.netlist, catalogue, habits);
   const added: string[] = [];
+  const why = new Map<string, string>();
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
     const { findings } = checkWiring(readCircuit(next, catalogue), setting);
-    const mended = mendOnce(next, catalogue, findings, added);
+    const mended = mendOnce(next, catalogue, findings, added, why);
     if (mended === next) break;
     next = mended;
   }
-  return { netlist: layCables(next, catalogue, habits), added, blocked: pins.blocked, unfed: fed.unfed };
+  return { netlist: layCables(next, catalogue, habits), added, why, blocked: pins.blocked, unfed: fed.unfed };
 }
 
 /** Applies the first remedy of each finding, as long as no two touch the same terminal. */
@@ -70,6 +174,7 @@ function mendOnce(
   catalogue: Catalogue,
   findings: readonly Finding[],
   added: string[],
+  why: Map<string, string>,
 ): Netlist {
   const touched = new Set<string>();
   let next = netlist;
@@ -78,7 +183,9 @@ function mendOnce(
     const keys = finding.ends.map(endKey);
     if (!remedy || finding.severity === 'note' || keys.some((key) => touched.has(key))) continue;
     for (const key of keys) touched.add(key);
+    const before = new Map(next.parts.map((part) => [part.id, part]));
     next = applyRemedy(next, catalogue, remedy);
+    for (const part of next.parts) if (before.get(part.id) !== part) why.set(part.id, finding.says);
     const [first] = finding.ends;
     const label = next.parts.find((part) => part.id === first?.part)?.label ?? '';
     added.push(`${remedy.label} (${label})`);
@@ -242,7 +349,10 @@ function wireGrounds(circuit: Circuit, wire: Wirer): void {
     if (!spot || isWired(circuit, spot) || placed === main || isTransformer(placed)) continue;
     const board = hasRole(placed, 'board') ? null : boardOf(circuit, placed);
     // Currents of pumps go back to the supply itself, not through a board.
-    const to = board && !hasRole(placed, 'MOSFET', 'transistor', 'driver module') ? board : (main ?? board);
+    const to =
+      board && !hasRole(placed, 'MOSFET', 'transistor', 'driver module', 'solar', 'regulator')
+        ? board
+        : (main ?? board);
     const meeting = to && groundOf(to);
     if (meeting) wire(meeting.end, spot.end);
   }

@@ -16,6 +16,7 @@ import {
   usedPins,
 } from '../look.ts';
 import { capFor, isUser } from '../pinUse.ts';
+import { feedInstead } from './solved/feeders.ts';
 import { type Client, clientsOf, reachedFrom } from '../solve/situations.ts';
 
 export const PIN_CHECKS: readonly Check[] = [
@@ -182,17 +183,23 @@ export const PIN_CHECKS: readonly Check[] = [
         if (pins.length > 0)
           report.find(
             'fault',
-            `${load.part.label} is fed from ${listOf(pins.map(nameOf))}. Switch it with a MOSFET, a driver module or a relay, and feed it from the supply.`,
-            pins,
+            hasRole(load, 'servo')
+              ? `${load.part.label} is fed from ${listOf(pins.map(nameOf))}. It switches itself: feed it from the supply, and give it only its signal from a pin.`
+              : `${load.part.label} is fed from ${listOf(pins.map(nameOf))}. Switch it with a MOSFET, a driver module or a relay, and feed it from the supply.`,
+            [...pins, ...load.spots.slice(0, 1)],
             {
-              remedies: [
-                {
-                  kind: 'add-part',
-                  label: 'Add a MOSFET to switch it',
-                  entryId: 'switch-mosfet',
-                  boardId: load.part.boardId,
-                },
-              ],
+              remedies: hasRole(load, 'servo')
+                ? load.spots
+                    .filter((spot) => isType(spot, 'supply in'))
+                    .flatMap((spot) => feedInstead(circuit, spot))
+                : [
+                    {
+                      kind: 'add-part',
+                      label: 'Add a MOSFET to switch it',
+                      entryId: 'switch-mosfet',
+                      boardId: load.part.boardId,
+                    },
+                  ],
             },
           );
         else report.fine();

@@ -1,8 +1,8 @@
 /** Checks of voltages against limits, over the solutions, and of alternating current. */
 import { type Circuit, type Placed, type Spot, fact, hasRole, isType } from '../../circuit.ts';
 import { dividerRemedy } from '../../dividerRemedy.ts';
-import type { Check } from '../../finding.ts';
-import { allSpots, inV, isWired, listOf, nameOf, partsWith } from '../../look.ts';
+import type { Check, Remedy } from '../../finding.ts';
+import { allSpots, boardOf, inV, isWired, listOf, logicSupply, nameOf, partsWith } from '../../look.ts';
 import { most, solvedOf } from '../../solve/solved.ts';
 import { shiftRemedy } from '../levels.ts';
 
@@ -102,7 +102,22 @@ function touched(circuit: Circuit, transformer: Placed): Spot[] {
   return wrong;
 }
 
-function lower(circuit: Circuit, spot: Spot, from: Spot, volts: number, bears: number) {
+function lower(circuit: Circuit, spot: Spot, from: Spot, volts: number, bears: number): Remedy[] {
+  const pullUp = pullUpFrom(circuit, spot, from);
+  const board = boardOf(circuit, spot.placed) ?? spot.placed;
+  const logic = logicSupply(board);
+  if (pullUp && logic)
+    return [
+      {
+        kind: 'rewire',
+        label: `Pull up to ${nameOf(logic)} instead`,
+        part: pullUp.placed.part.id,
+        ends: { [pullUp.terminal.id]: logic.end },
+      },
+    ];
+  // A bus goes both ways: a divider would not let it.
+  if (circuit.netOf(spot.end).spots.some((one) => isType(one, 'i2c') || isType(one, 'one-wire')))
+    return shiftRemedy(circuit, spot, from);
   const analog = isType(from, 'analog out') || isType(from, 'supply out') || hasRole(from.placed, 'battery');
   if (analog)
     return dividerRemedy(spot, volts, isType(spot, 'pin') ? (spot.terminal.fullScaleV ?? bears) : bears);
@@ -112,4 +127,16 @@ function lower(circuit: Circuit, spot: Spot, from: Spot, volts: number, bears: n
       ? dividerRemedy(spot, volts, fact(spot.placed, 'logicV') ?? bears)
       : []),
   ];
+}
+
+/** The end of a pull-up on a spot's net that hangs on too high a supply. */
+function pullUpFrom(circuit: Circuit, spot: Spot, from: Spot): Spot | null {
+  if (!isType(from, 'supply out')) return null;
+  const high = circuit.netOf(from.end);
+  for (const one of circuit.netOf(spot.end).spots) {
+    if (!hasRole(one.placed, 'resistor', 'pull-ups')) continue;
+    const end = one.placed.spots.find((each) => each !== one && circuit.netOf(each.end) === high);
+    if (end) return end;
+  }
+  return null;
 }

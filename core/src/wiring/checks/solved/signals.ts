@@ -102,9 +102,10 @@ export const SIGNAL_CHECKS: readonly Check[] = [
         }
         const contact = spots.find((spot) => hasRole(spot.placed, 'contact'));
         const board = pin.placed;
-        const logic = board.spots.find(
-          (spot) => isType(spot, 'supply out') && spot.terminal.volts === fact(board, 'logicV'),
-        );
+        const logic =
+          board.spots.find(
+            (spot) => isType(spot, 'supply out') && spot.terminal.volts === fact(board, 'logicV'),
+          ) ?? board.spots.find((spot) => isType(spot, 'supply in'));
         report.find(
           'fault',
           contact

@@ -1,0 +1,2 @@
+import { benchRandomGardens } from './wiring/randomGardens.ts';
+benchRandomGardens(Number(process.argv[2]));
