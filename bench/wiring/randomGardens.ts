@@ -15,7 +15,7 @@ const faultsOf = (netlist: Netlist): string[] =>
     .findings.filter(({ severity }) => severity === 'danger' || severity === 'fault')
     .map((one) => one.says);
 
-export type Gardens = {
+type Gardens = {
   readonly gardens: number;
   readonly presses: number;
   readonly wired: number;

@@ -29,12 +29,24 @@ const BESIDE = ['diode', 'resistor', 'pull-ups', 'shunt', 'divider', 'level shif
 export function layCables(netlist: Netlist, catalogue: Catalogue, habits: CableHabits): Netlist {
   const circuit = readCircuit(netlist, catalogue);
   const beside = new Set(partsWith(circuit, ...BESIDE).map((placed) => placed.part.id));
-  let next = netlist;
+  // A fuse sits within a hand's breadth of its battery: no cable runs between the two.
+  const atBattery = new Set(partsWith(circuit, 'battery', 'fuse').map((placed) => placed.part.id));
+  const isHolder = (wire: Wire) => atBattery.has(wire.from.part) && atBattery.has(wire.to.part);
+  let next: Netlist = {
+    ...netlist,
+    wires: netlist.wires.map((wire) =>
+      isHolder(wire) && wire.cableId !== null ? { ...wire, cableId: null } : wire,
+    ),
+  };
   const lay = (partIds: readonly string[], of: Omit<Cable, 'id'>) => {
     const touches = (wire: Wire) => partIds.includes(wire.from.part) || partIds.includes(wire.to.part);
     const bare = next.wires.filter(
       (wire) =>
-        wire.cableId === null && touches(wire) && !beside.has(wire.from.part) && !beside.has(wire.to.part),
+        wire.cableId === null &&
+        touches(wire) &&
+        !isHolder(wire) &&
+        !beside.has(wire.from.part) &&
+        !beside.has(wire.to.part),
     );
     if (bare.length === 0) return;
     const held = next.cables.find((cable) => cable.label === of.label);

@@ -69,17 +69,7 @@ export function planWiring(
 ): WiringPlan {
   const { why, ...proposed } = propose(netlist, catalogue, setting, habits);
   const changes = changesOf(netlist, proposed.netlist, catalogue, why);
-  const faultsOf = (of: Netlist) =>
-    checkWiring(readCircuit(of, catalogue), setting).findings.filter(({ severity }) =>
-      ['danger', 'fault'].includes(severity),
-    );
-  // What is only open yet is no fault of the person's; left open by the plan it is one.
-  const drawn = new Set(
-    faultsOf(netlist)
-      .filter((one) => !OPEN_CHECKS.has(one.check))
-      .map((one) => one.says),
-  );
-  const left = changes.length === 0 ? [] : faultsOf(proposed.netlist).filter((one) => !drawn.has(one.says));
+  const left = changes.length === 0 ? [] : faultsLeft(netlist, proposed.netlist, catalogue, setting);
   const proposedCircuit = readCircuit(proposed.netlist, catalogue);
   const labels = new Map(netlist.parts.map((part) => [part.id, part]));
   const inTheWay = [...new Set(left.flatMap(({ ends }) => ends.slice(0, 1).map((end) => end.part)))].filter(
@@ -97,6 +87,24 @@ export function planWiring(
     inTheWay,
   };
 }
+
+/** Faults of a wiring that a person had not drawn before; what is only open yet is none of the person's, but left open it is one. */
+function faultsLeft(before: Netlist, after: Netlist, catalogue: Catalogue, setting: Setting): Finding[] {
+  const faultsOf = (of: Netlist) =>
+    checkWiring(readCircuit(of, catalogue), setting).findings.filter(({ severity }) =>
+      ['danger', 'fault'].includes(severity),
+    );
+  const drawn = new Set(
+    faultsOf(before)
+      .filter((one) => !OPEN_CHECKS.has(one.check))
+      .map((one) => one.says),
+  );
+  return faultsOf(after).filter((one) => !drawn.has(one.says));
+}
+
+/** What a change of the wiring would do harm with: faults that were not there before. What is open, or stays so, is none. */
+export const harmOf = (before: Netlist, after: Netlist, catalogue: Catalogue, setting: Setting): Finding[] =>
+  faultsLeft(before, after, catalogue, setting).filter((one) => !OPEN_CHECKS.has(one.check));
 
 /** A fault that is left, told as what is missing for it: a part that nothing could be wired to wants a supply, a board or a switch first. */
 function reasonOf(finding: Finding, circuit: Circuit, unfed: readonly string[]): string {

@@ -460,7 +460,7 @@ const CASES: Readonly<Record<string, Case>> = {
     mends: true,
   },
   'rs485-pair': {
-    trips: [`${bus.replace('; rs.b - b1.b @c', '')}`],
+    trips: [bus.replace('; rs.b - b1.b @c', '')],
     says: /B is not on the same wire as the B of the others/,
     clear: [bus],
   },

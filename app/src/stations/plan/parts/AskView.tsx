@@ -45,18 +45,18 @@ function LayOut({ plan, answered }: { plan: PlanTools; answered: number }) {
   const navigate = useNavigate();
   const has = plan.wiring.parts.length > 0;
   const wire = async () => {
+    const laid = planWiring(layOut(plan.garden, plan.catalogue), plan.catalogue, plan.setting, {
+      lengthM: plan.garden.plan.answers.cableM,
+    });
+    const [reason] = laid.refused;
     const saved = await plan.change(
       'parts laid out and wired',
-      (garden) => {
-        const parts = layOut(garden, plan.catalogue);
-        return setWiring(
-          garden,
-          planWiring(parts, plan.catalogue, plan.setting, { lengthM: garden.plan.answers.cableM }).netlist,
-        );
-      },
-      has
-        ? 'The wiring was laid out again. Undo brings back the wiring as it was.'
-        : 'Parts laid out, wired and checked.',
+      (garden) => setWiring(garden, laid.netlist),
+      reason !== undefined
+        ? `The parts are laid out, but not wired: ${reason}`
+        : has
+          ? 'The wiring was laid out again. Undo brings back the wiring as it was.'
+          : 'Parts laid out, wired and checked.',
     );
     if (saved) void navigate(sheetPath(plan.garden.id, 'plan', 'wiring', null));
   };

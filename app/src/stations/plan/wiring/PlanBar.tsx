@@ -4,12 +4,14 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { addPart } from '@plain-trowel/core/wiring/edit';
 import { applyFix, clearPins, planPins, type Blocked } from '@plain-trowel/core/wiring/planPins';
-import { planWiring } from '@plain-trowel/core/wiring/planWiring';
+import type { Netlist } from '@plain-trowel/core/wiring/netlist';
+import { harmOf, planWiring, planWithout, type WiringPlan } from '@plain-trowel/core/wiring/planWiring';
 import { sheetPath } from '../../../frame/stations.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { showToast } from '../../../ui/toasts.ts';
 import type { usePlan } from '../usePlan.ts';
 import { AddPartDialog } from './AddPartDialog.tsx';
+import { PlanPreview } from './PlanPreview.tsx';
 
 type PlanTools = ReturnType<typeof usePlan>;
 
@@ -24,14 +26,17 @@ export function PlanBar({
   onBlocked: (blocked: readonly Blocked[]) => void;
 }) {
   const [adding, setAdding] = useState(false);
+  const [proposed, setProposed] = useState<WiringPlan | null>(null);
   const { wiring, catalogue, setting } = plan;
   const empty = wiring.parts.length === 0;
   const hasOpen = plan.verdict.findings.some(({ check }) => check === 'unpowered' || check === 'open-signal');
-  const wireAll = () => {
-    const done = planWiring(wiring, catalogue, setting, { lengthM: plan.plan.answers.cableM });
+  const habits = { lengthM: plan.plan.answers.cableM };
+  const propose = (without: readonly string[] = []) => {
+    const done = planWithout(wiring, catalogue, setting, habits, without);
     onBlocked(done.blocked);
-    const wires = done.netlist.wires.length - wiring.wires.length;
-    if (done.netlist === wiring || (wires === 0 && done.added.length === 0)) {
+    if (done.changes.length > 0) setProposed(done);
+    else {
+      setProposed(null);
       showToast({
         tone: 'done',
         text:
@@ -39,24 +44,38 @@ export function PlanBar({
             ? `Nothing could be added. No supply in the wiring suits ${done.unfed.join(', ')}.`
             : 'Everything is wired already.',
       });
-      return;
     }
-    const extra =
-      done.added.length > 0
-        ? ` Added: ${done.added.slice(0, 3).join('; ')}${done.added.length > 3 ? ` and ${done.added.length - 3} more` : ''}.`
-        : '';
+  };
+  const draw = (netlist: Netlist) => {
+    setProposed(null);
+    const wires = netlist.wires.length - wiring.wires.length;
+    const parts = netlist.parts.length - wiring.parts.length;
     void plan.changeWiring(
       'wire it all',
-      () => done.netlist,
-      `${wires} wires drawn.${extra}${done.unfed.length > 0 ? ` No supply suits ${done.unfed.join(', ')}.` : ''}`,
+      () => netlist,
+      `${wires} ${wires === 1 ? 'wire' : 'wires'} drawn${parts > 0 ? `, ${parts} ${parts === 1 ? 'part' : 'parts'} added` : ''}.`,
     );
+  };
+  /** Takes a change that the planner worked out, unless the checks find harm in it. */
+  const take = (label: string, netlist: Netlist, toast: string) => {
+    const [harm] = harmOf(wiring, netlist, catalogue, setting);
+    if (harm) showToast({ tone: 'problem', text: `Nothing was changed, for it would do harm: ${harm.says}` });
+    else void plan.changeWiring(label, () => netlist, toast);
+  };
+  /** Adds the part that makes room, and wires it. */
+  const fix = (one: Blocked) => {
+    const fixed = planPins(applyFix(wiring, catalogue, one), catalogue, setting.radioOn);
+    const wired = planWiring(fixed.netlist, catalogue, setting, habits);
+    setProposed(null);
+    onBlocked(wired.blocked);
+    take('converter added', wired.proposal, 'Added and wired.');
   };
   const pinsAgain = () => {
     const done = planPins(clearPins(wiring, catalogue), catalogue, setting.radioOn);
     onBlocked(done.blocked);
-    void plan.changeWiring(
+    take(
       'pins planned',
-      () => done.netlist,
+      done.netlist,
       `${done.planned.length} ${done.planned.length === 1 ? 'pin' : 'pins'} planned${done.blocked.length > 0 ? ', not all of them: see below' : ''}.`,
     );
   };
@@ -76,7 +95,7 @@ export function PlanBar({
           </p>
         ) : (
           <>
-            <Button look={hasOpen ? 'primary' : 'plain'} onClick={wireAll}>
+            <Button look={hasOpen ? 'primary' : 'plain'} onClick={() => propose()}>
               Wire what is open
             </Button>
             <Button onClick={pinsAgain}>Plan pins again</Button>
@@ -95,17 +114,7 @@ export function PlanBar({
         <div key={one.says} role="alert" className="mb-3 border-l-2 border-handle pl-3">
           <p>{one.says}</p>
           {one.fix ? (
-            <Button
-              className="mt-2"
-              onClick={() => {
-                const fixed = planPins(applyFix(wiring, catalogue, one), catalogue, setting.radioOn);
-                const wired = planWiring(fixed.netlist, catalogue, setting, {
-                  lengthM: plan.plan.answers.cableM,
-                });
-                onBlocked(wired.blocked);
-                void plan.changeWiring('converter added', () => wired.netlist, 'Added and wired.');
-              }}
-            >
+            <Button className="mt-2" onClick={() => fix(one)}>
               {one.fix.label}
             </Button>
           ) : (
@@ -115,6 +124,18 @@ export function PlanBar({
           )}
         </div>
       ))}
+      {proposed && (
+        <PlanPreview
+          // Worked out again, everything is taken again.
+          key={proposed.inTheWay.join(' ')}
+          plan={plan}
+          proposed={proposed}
+          onWithout={propose}
+          onFix={fix}
+          onDraw={draw}
+          onClose={() => setProposed(null)}
+        />
+      )}
       {adding && (
         <AddPartDialog
           plan={plan}

@@ -4,6 +4,7 @@ import type { Finding } from '@plain-trowel/core/wiring/finding';
 import type { Blocked } from '@plain-trowel/core/wiring/planPins';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { PaperView } from '../sheets/PaperView.tsx';
+import { provedText } from '../../../words/wiringText.ts';
 import { usePlan } from '../usePlan.ts';
 import { CableTable } from './CableTable.tsx';
 import { FindingList, isSame } from './FindingList.tsx';
@@ -79,20 +80,5 @@ export default function WiringSheet() {
   );
 }
 
-function headline({ verdict, wiring }: ReturnType<typeof usePlan>): string {
-  if (wiring.parts.length === 0) return 'No wiring yet';
-  const count = (...severities: Finding['severity'][]) =>
-    verdict.findings.filter((one) => severities.includes(one.severity)).length;
-  const bad = count('danger', 'fault');
-  const doubtful = count('caution');
-  const { passed, unknown, missing } = verdict.proved;
-  const told = [
-    bad > 0 ? `${bad} ${bad === 1 ? 'fault' : 'faults'} to mend` : '',
-    doubtful > 0 ? `${doubtful} ${doubtful === 1 ? 'caution' : 'cautions'}` : '',
-    unknown > 0 ? `${unknown} that cannot be told` : '',
-  ].filter((text) => text !== '');
-  if (bad + doubtful > 0) return `Before you connect it: ${told.join(', ')}`;
-  if (unknown > 0)
-    return `${passed} checks passed, ${unknown} cannot tell${missing === null ? '' : `: ${missing} is not known`}`;
-  return `All of ${passed} checks passed`;
-}
+const headline = ({ verdict, wiring }: ReturnType<typeof usePlan>): string =>
+  wiring.parts.length === 0 ? 'No wiring yet' : provedText(verdict);

@@ -27,7 +27,10 @@ function runsOf(circuit: Circuit, solved: Solved, load: Placed): Runs | null {
   const [plus, minus] = spots;
   if (!plus || !minus || !isWired(circuit, plus) || !isWired(circuit, minus)) return null;
   const [a, b] = [solved.mesh.nodeOf(plus.end), solved.mesh.nodeOf(minus.end)];
-  return { spots, volts: (at) => at.across(a, b) };
+  const switches = [plus, minus].flatMap((spot) =>
+    others(circuit, spot).filter((one) => isType(one, 'switched')),
+  );
+  return { spots: [...spots, ...switches], volts: (at) => at.across(a, b) };
 }
 
 export const RUNNING_CHECKS: readonly Check[] = [

@@ -1,5 +1,6 @@
-/** A slice of the sabotage that `npm run bench` prints: what is sound is never accused, what is spoilt is found. */
+/** A slice of what `npm run bench` prints: what is sound is never accused, what is spoilt is found, and the planner does no harm. */
 import { expect, test } from 'vitest';
+import { randomGardens } from './randomGardens.ts';
 import { sabotage } from './run.ts';
 
 test('of ten sound wirings none is accused, and of what is spoilt in them all but a fiftieth is found, with the right part', () => {
@@ -11,4 +12,10 @@ test('of ten sound wirings none is accused, and of what is spoilt in them all bu
   expect(tried).toBeGreaterThan(200);
   expect(sum((one) => one.found)).toBeGreaterThanOrEqual(0.98 * tried);
   expect(sum((one) => one.named)).toBeGreaterThanOrEqual(0.95 * tried);
+});
+
+test('after each "Wire what is open" in twenty-five random gardens there is no fault, or nothing changed and the reason is told', () => {
+  const { broken, wired, kept } = randomGardens(25);
+  expect(broken).toEqual([]);
+  expect(Math.min(wired, kept)).toBeGreaterThan(5);
 });

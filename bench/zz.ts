@@ -1,2 +1,0 @@
-import { benchRandomGardens } from './wiring/randomGardens.ts';
-benchRandomGardens(Number(process.argv[2]));
