@@ -171,6 +171,6 @@ function reasonOf(circuit: Circuit, wire: Wire): string {
       ? `${nameOf(pin)} drives ${other.placed.part.label}.`
       : ['i2c', 'one-wire'].includes(other.terminal.type)
         ? `${other.placed.part.label} talks over this line.`
-        : `${other.placed.part.label} is joined to ${nameOf(pin)}.`;
+        : `${other.placed.part.label} is read at ${nameOf(pin)}.`;
   return `Joins ${ends.map((spot) => spot.placed.part.label).join(' and ')}.`;
 }

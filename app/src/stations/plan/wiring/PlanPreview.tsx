@@ -50,15 +50,19 @@ export function PlanPreview({
     isWhole && proposed.refused.length > 0 ? proposed.refused : result.harm.map((one) => one.says);
   const ofParts = proposed.changes.filter(({ kind }) => kind.startsWith('part'));
   const ofWires = proposed.changes.filter(({ kind }) => kind.startsWith('wire'));
+  const told = [
+    ...(ofParts.length > 0 ? [count(ofParts.length, 'part or value', 'parts and values')] : []),
+    ...(ofWires.length > 0 ? [count(ofWires.length, 'wire', 'wires')] : []),
+  ];
   return (
     <Dialog
       open
       onClose={onClose}
       title="What would be drawn"
-      description={`${count(ofParts.length, 'part or value', 'parts and values')}, ${count(ofWires.length, 'wire', 'wires')}. Nothing is changed before you say so; lines that you do not want can be left out.`}
+      description={`${told.join(', ')}. Nothing is changed before you say so; lines that you do not want can be left out.`}
     >
       <p aria-live="polite" className="mb-2 font-semibold">
-        With these: {provedText(result.verdict)}.
+        After this the sheet would say: “{provedText(result.verdict)}”.
       </p>
       {reasons.length > 0 && (
         <div role="alert" className="mb-3 border-l-2 border-handle pl-3">
