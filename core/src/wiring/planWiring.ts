@@ -80,7 +80,7 @@ export function planWiring(
   );
   return {
     ...proposed,
-    netlist: left.length > 0 ? netlist : proposed.netlist,
+    netlist: left.length > 0 || changes.length === 0 ? netlist : proposed.netlist,
     proposal: proposed.netlist,
     changes,
     refused: [...new Set(left.map((one) => reasonOf(one, proposedCircuit, proposed.unfed)))],

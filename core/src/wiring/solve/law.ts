@@ -103,10 +103,11 @@ export function lineOf({ law }: Device, { name, value }: Mode, at: Situation): L
 const EPS_V = 1e-6;
 const EPS_A = 1e-9;
 
+const to = (name: string, value = 0): Mode => ({ name, value });
+
 /** The mode a device would be in with `v` across it and `i` through it. */
 export function nextMode(device: Device, mode: Mode, v: number, i: number, sense: Sense): Mode {
   const { law } = device;
-  const to = (name: string, value = 0): Mode => ({ name, value });
   switch (law.kind) {
     case 'resistor':
       return mode;

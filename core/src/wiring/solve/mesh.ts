@@ -21,8 +21,9 @@ export type CircuitMesh = Mesh & {
   readonly missing: readonly Missing[];
 };
 
-export function meshOf(circuit: Circuit): CircuitMesh {
-  const nodes = numberNodes(circuit);
+/** @param apart every wire stands for itself, so that any of them can come off; else short wires join their terminals to one node */
+export function meshOf(circuit: Circuit, apart = false): CircuitMesh {
+  const nodes = numberNodes(circuit, apart);
   const nodeOf = (end: End) => nodes.of.get(endKey(end)) ?? -1;
   const devices: Device[] = [];
   const byPart = new Map<string, Device[]>();
@@ -58,10 +59,16 @@ export function meshOf(circuit: Circuit): CircuitMesh {
     });
   }
   for (const wire of circuit.netlist.wires) {
-    const ohm = ohmOfWire(circuit, wire.cableId);
+    const ohm = Math.max(ohmOfWire(circuit, wire.cableId), apart ? SHORT_OHM : 0);
     const [a, b] = [nodes.of.get(endKey(wire.from)), nodes.of.get(endKey(wire.to))];
     if (ohm === 0 || a === undefined || b === undefined) continue;
-    const device: Device = { partId: null, name: wire.id, a, b, law: { kind: 'resistor', ohm: () => ohm } };
+    const device: Device = {
+      partId: null,
+      name: wire.id,
+      a,
+      b,
+      law: { kind: 'resistor', ohm: ({ without }) => (without === wire.id ? Infinity : ohm) },
+    };
     devices.push(device);
     byWire.set(wire.id, device);
   }
@@ -85,13 +92,20 @@ function ohmOfWire(circuit: Circuit, cableId: string | null): number {
     : (cable.lengthM * COPPER_OHM_MM2_PER_M) / cable.areaMm2;
 }
 
-function numberNodes(circuit: Circuit): { readonly of: ReadonlyMap<string, number>; readonly count: number } {
+/** A short wire where it cannot be taken for none. */
+const SHORT_OHM = 1e-3;
+
+function numberNodes(
+  circuit: Circuit,
+  apart: boolean,
+): { readonly of: ReadonlyMap<string, number>; readonly count: number } {
   const keys = [...circuit.parts.values()].flatMap((placed) => placed.spots.map((spot) => endKey(spot.end)));
   const sets = new Joined(keys.length);
   const at = new Map(keys.map((key, index) => [key, index]));
   for (const wire of circuit.netlist.wires) {
     const [from, to] = [at.get(endKey(wire.from)), at.get(endKey(wire.to))];
-    if (from !== undefined && to !== undefined && ohmOfWire(circuit, wire.cableId) === 0) sets.join(from, to);
+    if (!apart && from !== undefined && to !== undefined && ohmOfWire(circuit, wire.cableId) === 0)
+      sets.join(from, to);
   }
   const numbers = new Map<number, number>();
   const of = new Map<string, number>();

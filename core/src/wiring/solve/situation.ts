@@ -18,4 +18,6 @@ export type Situation = {
   readonly batteries: 'full' | 'empty';
   /** Whether boards are on the air and everything takes its most. */
   readonly isBusy: boolean;
+  /** A wire that has come off, by its id. */
+  readonly without: string | null;
 };

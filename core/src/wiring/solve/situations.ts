@@ -228,6 +228,7 @@ export function situationsOf(circuit: Circuit): Situations {
     starting: new Set<string>(),
     batteries: 'full',
     isBusy: false,
+    without: null,
   } as const;
   // What is powered only to be read is powered while signals are looked at.
   const powersProbe = ({ use }: Output) => use.spots.some((spot) => isType(spot, 'supply in'));

@@ -1,5 +1,5 @@
 /** Finds voltages and currents of a circuit in a situation: nodal equations, solved again until every device agrees with its mode. */
-import { lineOf, nextMode, START, type Device, type Mode, type Sense } from './law.ts';
+import { lineOf, nextMode, START, type Device, type Line, type Mode, type Sense } from './law.ts';
 import { remembered } from '../../quantity/remembered.ts';
 import { SymmetricSystem } from './matrix.ts';
 import type { Situation } from './situation.ts';
@@ -34,8 +34,8 @@ export type Solution = {
 const LEAK_S = 1e-8;
 /** Where it leaks to when floating nodes are looked for, V. */
 const LEAK_V = 10;
-/** A node that follows the leak by more than this floats, V. */
-const FOLLOWS_V = 1;
+/** A node that follows the leak by more than this floats, V: what holds it has more than five megohms, as a converter’s own input has. */
+const FOLLOWS_V = 0.5;
 const ZERO_S = 1e3;
 const MOST_ROUNDS = 200;
 /** From here on one device changes its mode at a time, so that two cannot chase one another for ever. */
@@ -44,52 +44,61 @@ const ONE_BY_ONE = 40;
 /** @param near a solution to begin from; what feeds itself must not be found by it, so that the first of a wiring begins with everything off */
 export function solve(mesh: Mesh, situation: Situation, near: Solution | null = null): Solution {
   const { devices, islandOf } = mesh;
-  const index = new Map(devices.map((device, at) => [device, at]));
+  const index = indexOf(mesh);
   let modes: readonly Mode[] = near?.modes ?? devices.map(({ law }) => ({ name: START[law.kind], value: 0 }));
-  let volts = equations(mesh, modes, situation, 0);
+  let lines = devices.map((device, at) => lineOf(device, modes[at] as Mode, situation));
+  let volts = equations(mesh, lines, 0);
   let settled = false;
   let chattering: Device[] = [];
   const across = (one: number, other: number) =>
     one === other ? 0 : islandOf[one] === islandOf[other] ? (volts[one] ?? 0) - (volts[other] ?? 0) : NaN;
-  const ampsOf = (device: Device) => {
-    const mode = modes[index.get(device) ?? -1];
-    if (!mode) return 0;
-    const line = lineOf(device, mode, situation);
-    return line.siemens * across(device.a, device.b) + line.amps;
+  const flows = (at: number, v: number) => {
+    const line = lines[at];
+    return line ? line.siemens * v + line.amps : 0;
   };
+  const ampsOf = (device: Device) => flows(index.get(device) ?? -1, across(device.a, device.b));
   const sense: Sense = { across, ampsOf, situation };
   for (let round = 0; round < MOST_ROUNDS && !settled; round += 1) {
     const next = [...modes];
     settled = true;
     chattering = [];
     for (const [at, device] of devices.entries()) {
+      // A wire or resistor has one law for ever.
+      if (device.law.kind === 'resistor') continue;
       const mode = modes[at] as Mode;
-      const found = nextMode(device, mode, across(device.a, device.b), ampsOf(device), sense);
+      const v = across(device.a, device.b);
+      const found = nextMode(device, mode, v, flows(at, v), sense);
       if (found.name === mode.name && isNear(found.value, mode.value)) continue;
       next[at] = found;
       settled = false;
       chattering.push(device);
       if (round >= ONE_BY_ONE && found.name !== mode.name) break;
     }
+    if (settled) break;
+    const before = modes;
     modes = next;
-    if (!settled) volts = equations(mesh, modes, situation, 0);
+    lines = lines.map((line, at) =>
+      next[at] === before[at] ? line : lineOf(devices[at] as Device, next[at] as Mode, situation),
+    );
+    volts = equations(mesh, lines, 0);
   }
   let leaning: Float64Array | null = null;
-  const final = modes;
   return {
     situation,
     settled,
     chattering,
     across,
     ampsOf,
-    modes: final,
-    modeOf: (device) => final[index.get(device) ?? -1]?.name ?? '',
+    modes,
+    modeOf: (device) => modes[index.get(device) ?? -1]?.name ?? '',
     floats: (node) => {
-      leaning ??= equations(mesh, final, situation, LEAK_V);
+      leaning ??= equations(mesh, lines, LEAK_V);
       return Math.abs((leaning[node] ?? 0) - (volts[node] ?? 0)) > FOLLOWS_V;
     },
   };
 }
+
+const indexOf = remembered(({ devices }: Mesh) => new Map(devices.map((device, at) => [device, at])));
 
 const isNear = (one: number, other: number): boolean =>
   Math.abs(one - other) <= 1e-5 + 1e-4 * Math.abs(other);
@@ -103,7 +112,7 @@ const systemOf = remembered(
     ),
 );
 
-function equations(mesh: Mesh, modes: readonly Mode[], situation: Situation, leakV: number): Float64Array {
+function equations(mesh: Mesh, lines: readonly Line[], leakV: number): Float64Array {
   const system = systemOf(mesh);
   const right = new Float64Array(mesh.nodes).fill(LEAK_S * leakV);
   system.clear(LEAK_S);
@@ -111,7 +120,7 @@ function equations(mesh: Mesh, modes: readonly Mode[], situation: Situation, lea
   for (const [at, device] of mesh.devices.entries()) {
     const { a, b } = device;
     if (a === b) continue;
-    const { siemens, amps } = lineOf(device, modes[at] as Mode, situation);
+    const { siemens, amps } = lines[at] as Line;
     system.addBetween(at, a, b, siemens);
     right[a] = (right[a] ?? 0) - amps;
     right[b] = (right[b] ?? 0) + amps;
