@@ -3,6 +3,9 @@ import { expose } from 'comlink';
 import { waveFault } from '@plain-trowel/core/faults/streamFaults';
 import type { Window } from '@plain-trowel/core/live/channelWatch';
 import { readingsOfLog, type BoardLine } from '@plain-trowel/core/garden/bind/logReadings';
+import { catalogueOf } from '@plain-trowel/core/garden/edits/plan';
+import { readCircuit } from '@plain-trowel/core/wiring/circuit';
+import { lossesOf } from '@plain-trowel/core/wiring/losses';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { READINGS_HEADER, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
@@ -44,6 +47,10 @@ const jobs = {
 
   /** Looks for a daily wave in days of readings. */
   findWave: (record: Window) => waveFault(record),
+
+  /** What happens when any one wire of the garden comes off. */
+  wireLosses: (garden: Garden, onProgress: Progress) =>
+    lossesOf(readCircuit(garden.wiring, catalogueOf(garden)), onProgress),
 
   makeSample: (nowMs: number) => {
     const garden = marigoldHare(nowMs);

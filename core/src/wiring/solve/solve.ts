@@ -58,7 +58,7 @@ export function solve(mesh: Mesh, situation: Situation, near: Solution | null = 
   };
   const ampsOf = (device: Device) => flows(index.get(device) ?? -1, across(device.a, device.b));
   const sense: Sense = { across, ampsOf, situation };
-  for (let round = 0; round < MOST_ROUNDS && !settled; round += 1) {
+  for (let round = 0; round < MOST_ROUNDS; round += 1) {
     const next = [...modes];
     settled = true;
     chattering = [];

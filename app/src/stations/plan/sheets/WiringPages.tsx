@@ -1,6 +1,8 @@
 import type { Verdict } from '@plain-trowel/core/wiring/checks/all';
 import { isType, type Circuit } from '@plain-trowel/core/wiring/circuit';
 import type { End } from '@plain-trowel/core/wiring/netlist';
+import { measuresOf } from '@plain-trowel/core/wiring/measures';
+import { endName } from '../wiring/ends.ts';
 import type { Layout } from '../wiring/picture/layOut.ts';
 import type { Picture } from '../wiring/picture/pictureModel.ts';
 import { dealPages, MARGIN_MM, PAPERS, wrapText, type PaperName } from '../../../paper/paper.ts';
@@ -177,8 +179,21 @@ function rowsOf(circuit: Circuit, verdict: Verdict, widths: readonly number[]): 
       heightMm: wrapText(text, full - 5, SIZE).length * SIZE * 1.3 + 1.6,
     };
   });
+  const wires = circuit.netlist.wires.map((wire, at) => {
+    const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
+    return row([
+      String(at + 1),
+      `${endName(circuit, wire.from)} – ${endName(circuit, wire.to)}`,
+      cable ? `cable ${cable.label}` : 'in the box',
+    ]);
+  });
+  const measures = measuresOf(circuit).map((one) =>
+    row([one.stage, `${one.red} (red), ${one.black} (black)`, one.expects]),
+  );
   return [
     ...pins,
+    ...(wires.length > 0 ? [head('Every wire'), ...wires] : []),
+    ...(measures.length > 0 ? [head('With the multimeter, before you trust it'), ...measures] : []),
     ...(cables.length > 0 ? [head('Cables'), ...cables] : []),
     ...(notes.length > 0 ? [head('Before power, and at the bench'), ...notes] : []),
   ];

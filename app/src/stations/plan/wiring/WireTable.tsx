@@ -7,6 +7,8 @@ import { ColourFlag } from '../../../ui/ColourFlag.tsx';
 import type { usePlan } from '../usePlan.ts';
 import { endName } from './ends.ts';
 import { EndSelect } from './EndSelect.tsx';
+import { LossTable } from './LossTable.tsx';
+import { MeasureTable } from './MeasureTable.tsx';
 import { PartTable } from './PartTable.tsx';
 
 type PlanTools = ReturnType<typeof usePlan>;
@@ -22,6 +24,7 @@ export function WireTable({ plan }: { plan: PlanTools }) {
         <table>
           <thead>
             <tr>
+              <th className="text-right">No.</th>
               <th>From</th>
               <th>To</th>
               <th>Cable</th>
@@ -31,13 +34,19 @@ export function WireTable({ plan }: { plan: PlanTools }) {
             </tr>
           </thead>
           <tbody>
-            {wiring.wires.map((wire) => (
-              <WireRow key={wire.id} plan={plan} wire={wire} />
+            {wiring.wires.map((wire, at) => (
+              <WireRow key={wire.id} plan={plan} wire={wire} number={at + 1} />
             ))}
             <NewWire plan={plan} />
           </tbody>
         </table>
       </Scroll>
+      {wiring.wires.length > 0 && (
+        <>
+          <MeasureTable circuit={plan.circuit} />
+          <LossTable plan={plan} />
+        </>
+      )}
       {wiring.wires.length === 0 && (
         <p className="mt-2 text-soft">
           No wire yet. “Wire what is open” draws them all, or choose two terminals above.
@@ -48,7 +57,7 @@ export function WireTable({ plan }: { plan: PlanTools }) {
 }
 
 /** One wire in words; its two choices of terminal are only made when it is to be changed. */
-function WireRow({ plan, wire }: { plan: PlanTools; wire: Wire }) {
+function WireRow({ plan, wire, number }: { plan: PlanTools; wire: Wire; number: number }) {
   const { circuit } = plan;
   const [changing, setChanging] = useState(false);
   const [from, to] = [endName(circuit, wire.from), endName(circuit, wire.to)];
@@ -57,6 +66,7 @@ function WireRow({ plan, wire }: { plan: PlanTools; wire: Wire }) {
     void plan.changeWiring('wire rerouted', (held) => rerouteWire(held, wire.id, nextFrom, nextTo));
   return (
     <tr>
+      <td className="num text-right">{number}</td>
       <td>
         {changing ? (
           <EndSelect
@@ -125,6 +135,7 @@ function NewWire({ plan }: { plan: PlanTools }) {
   const [to, setTo] = useState<End | null>(null);
   return (
     <tr>
+      <td />
       <td>
         <EndSelect circuit={plan.circuit} label="From, new wire" value={from} onChange={setFrom} />
       </td>
