@@ -5,6 +5,7 @@
  * has to prove it again at each start.
  */
 import builtIn from './builtIn.json' with { type: 'json' };
+import { remembered } from '../quantity/remembered.ts';
 import type { Entry } from './schema.ts';
 
 export const BUILT_IN = builtIn.entries as unknown as readonly Entry[];
@@ -12,5 +13,6 @@ export const BUILT_IN = builtIn.entries as unknown as readonly Entry[];
 export type Catalogue = ReadonlyMap<string, Entry>;
 
 /** An own entry with the id of a built-in one stands in its place. */
-export const catalogueWith = (own: readonly Entry[]): Catalogue =>
-  new Map([...BUILT_IN, ...own].map((entry) => [entry.id, entry]));
+export const catalogueWith = remembered(
+  (own: readonly Entry[]): Catalogue => new Map([...BUILT_IN, ...own].map((entry) => [entry.id, entry])),
+);

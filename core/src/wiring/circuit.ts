@@ -78,13 +78,20 @@ export function readCircuit(netlist: Netlist, catalogue: Catalogue): Circuit {
   }
   const { nets, byEnd, danglingWires } = joinNets(netlist, parts);
   spreadVoltages(parts, byEnd);
+  // The ends of its own spots are looked up by the thousand.
+  const held = new Map<End, Net>();
+  for (const { spots } of parts.values())
+    for (const { end } of spots) {
+      const net = byEnd.get(endKey(end));
+      if (net) held.set(end, net);
+    }
   return {
     netlist,
     parts,
     unknownEntries,
     danglingWires,
     nets,
-    netOf: (end) => byEnd.get(endKey(end)) ?? { spots: [], wires: [], level: null },
+    netOf: (end) => held.get(end) ?? byEnd.get(endKey(end)) ?? { spots: [], wires: [], level: null },
     cables: new Map(netlist.cables.map((cable) => [cable.id, cable])),
   };
 }

@@ -1,4 +1,5 @@
 /** Questions that several checks ask of a circuit. */
+import { remembered } from '../quantity/remembered.ts';
 import { formatNumber } from '../quantity/format.ts';
 import {
   fact,
@@ -40,7 +41,9 @@ export const inOhm = (ohm: number): string =>
 export const partsWith = (circuit: Circuit, ...roles: Parameters<typeof hasRole>[1][]): Placed[] =>
   [...circuit.parts.values()].filter((placed) => hasRole(placed, ...roles));
 
-export const allSpots = (circuit: Circuit): Spot[] => [...circuit.parts.values()].flatMap(spotsOf);
+export const allSpots = remembered((circuit: Circuit): readonly Spot[] =>
+  [...circuit.parts.values()].flatMap(spotsOf),
+);
 
 /** What shares a net with a spot, on other parts. */
 export const others = (circuit: Circuit, spot: Spot): Spot[] =>

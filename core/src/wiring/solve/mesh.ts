@@ -24,7 +24,11 @@ export type CircuitMesh = Mesh & {
 /** @param apart every wire stands for itself, so that any of them can come off; else short wires join their terminals to one node */
 export function meshOf(circuit: Circuit, apart = false): CircuitMesh {
   const nodes = numberNodes(circuit, apart);
-  const nodeOf = (end: End) => nodes.of.get(endKey(end)) ?? -1;
+  // The ends of a circuit's own spots are looked up by the thousand.
+  const held = new Map<End, number>();
+  for (const { spots } of circuit.parts.values())
+    for (const { end } of spots) held.set(end, nodes.of.get(endKey(end)) ?? -1);
+  const nodeOf = (end: End) => held.get(end) ?? nodes.of.get(endKey(end)) ?? -1;
   const devices: Device[] = [];
   const byPart = new Map<string, Device[]>();
   const byWire = new Map<string, Device>();

@@ -36,6 +36,7 @@ export const solvedOf = remembered((circuit: Circuit): Solved => {
   const boot = of(situations.boot);
   const idle = of(situations.idle);
   const all = situations.all.map((situation) => of(situation, idle));
+  const grounds = new Map([...circuit.parts.values()].map((placed) => [placed, groundOf(placed)]));
   return {
     mesh,
     situations,
@@ -45,7 +46,7 @@ export const solvedOf = remembered((circuit: Circuit): Solved => {
     of,
     settled: all.every((one) => one.settled),
     voltsAt: (solution, spot) => {
-      const ground = groundOf(spot.placed);
+      const ground = grounds.get(spot.placed);
       return ground ? solution.across(mesh.nodeOf(spot.end), mesh.nodeOf(ground.end)) : null;
     },
     deviceOf: (placed, name) => mesh.deviceOf(placed.part.id, name),

@@ -1,4 +1,5 @@
 /** Checks of what is read, over the solutions: every signal arrives where it is read, inside the scale, and nothing that is read floats. */
+import { remembered } from '../../../quantity/remembered.ts';
 import { formatNumber } from '../../../quantity/format.ts';
 import { type Circuit, type Spot, fact, hasRole, isType } from '../../circuit.ts';
 import { dividerRemedy } from '../../dividerRemedy.ts';
@@ -17,12 +18,13 @@ const BIG_ENOUGH = 0.34;
 type Input = { readonly spot: Spot; readonly fullScaleV: number | null };
 
 /** Pins and converter inputs that something is wired to. */
-const inputsOf = (circuit: Circuit): Input[] =>
+const inputsOf = remembered((circuit: Circuit): readonly Input[] =>
   allSpots(circuit).flatMap((spot): Input[] =>
     (isType(spot, 'pin') || isType(spot, 'analog in')) && isWired(circuit, spot)
       ? [{ spot, fullScaleV: spot.terminal.fullScaleV ?? null }]
       : [],
-  );
+  ),
+);
 
 /** Inputs that follow a signal, with the volts they reach. */
 function followers(circuit: Circuit, solved: Solved, at: Solution) {
