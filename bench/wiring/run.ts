@@ -9,11 +9,9 @@ import { randomOf, soundWiring } from './sound.ts';
 
 const SETTING = { radioOn: true, tapWater: false } as const;
 
-/** What tells that something is wrong; what cannot be told, and what is only to be done at the bench, does not. The caution for lithium stands always. */
+/** What tells that something is wrong; what cannot be told, and what is only to be done at the bench, does not. */
 const seriousOf = (netlist: Netlist): readonly Finding[] =>
-  checkWiring(readCircuit(netlist, catalogue), SETTING).findings.filter(
-    (one) => one.severity !== 'note' && one.check !== 'lithium',
-  );
+  checkWiring(readCircuit(netlist, catalogue), SETTING).findings.filter((one) => one.severity !== 'note');
 
 type Score = {
   readonly tried: number;

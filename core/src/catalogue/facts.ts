@@ -66,6 +66,7 @@ export const FACTS = {
   // Supplies
   capacityMah: about('capacity', 'mAh', 1, 1e6),
   panelW: about('rated power', 'W', 0.1, 1000, 1),
+  hasProtection: about('has its own protection (1 yes, 0 no)', '', 0, 1),
   // Care
   lineMark: about('has a line it must not be dipped past (1 yes, 0 no)', '', 0, 1),
   waterproof: about('may be buried whole (1 yes, 0 no)', '', 0, 1),

@@ -7,6 +7,7 @@
 import type { SupplyHabits } from './habits.ts';
 import { fact, hasRole, isType, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { partsWith, supplySpot } from '../wiring/look.ts';
+import { loadsOf } from '../wiring/switched.ts';
 import { fillDay, POWER_STATES, type PowerState, type StateUse } from './battery.ts';
 
 const REGULATOR_FRAC = 0.9;
@@ -71,7 +72,10 @@ export function supplyBudget(circuit: Circuit, habits: SupplyHabits): Budget {
   const onAir = sum(boards, (placed) =>
     Math.max(fact(placed, 'radioMa') ?? 0, fact(placed, 'activeMa') ?? 0),
   );
-  const watering = sum(water, (placed) => fact(placed, 'activeMa'));
+  // A relay's coil is on while what it switches runs.
+  const coils = partsWith(circuit, 'relay').filter((relay) => loadsOf(circuit, relay).length > 0);
+  const watering =
+    sum(water, (placed) => fact(placed, 'activeMa')) + sum(coils, (placed) => fact(placed, 'peakMa'));
   const measuring = sum(timed, (placed) => fact(placed, 'activeMa'));
 
   const base = habits.sleeps ? awake + standing : asleep + standing;

@@ -70,6 +70,8 @@ export type Finding = {
 export type Setting = {
   readonly radioOn: boolean | null;
   readonly tapWater: boolean | null;
+  /** Whether it freezes where it stands; absent: not known. */
+  readonly frost?: boolean | null;
 };
 
 type More = {

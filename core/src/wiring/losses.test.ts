@@ -58,7 +58,7 @@ describe('a pump behind a MOSFET', () => {
 });
 
 describe('a float switch', () => {
-  test('with a pull-up: a loose wire reads as open, "no water", the safe side', () => {
+  test('with a pull-up: a loose wire reads as open, “no water”, the safe side', () => {
     const told = losses(`${roof}; f: contact-float; f.out - roof.p18; f.gnd - roof.gnd`);
     for (const wire of ['f.out - roof.p18', 'f.gnd - roof.gnd'])
       expectLoss(told.get(wire), 'noticed', 'open for ever');

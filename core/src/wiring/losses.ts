@@ -257,7 +257,7 @@ function noLongerRuns(whole: Whole, wire: Wire, idle: Solution): Effect[] {
   return effects.filter((one, at) => effects.findIndex((other) => other.says === one.says) === at);
 }
 
-/** Float and rain switches: open is the safe side, for open means "no water". */
+/** Float and rain switches: open is the safe side, for open means “no water”. */
 function guards(whole: Whole, wire: Wire, idle: Solution, lives: (placed: Placed) => boolean): Effect[] {
   return [...whole.situations.contacts].flatMap(([placed, situation]): Effect[] => {
     const reader = whole.situations.uses.find(
@@ -284,14 +284,14 @@ function guards(whole: Whole, wire: Wire, idle: Solution, lives: (placed: Placed
       return [
         {
           kind: 'noticed',
-          says: `${label} reads as open for ever, which means "no water": the pump stays off.`,
+          says: `${label} reads as open for ever, which means “no water”: the pump stays off.`,
         },
       ];
     if (near(openNow, shut) && near(shutNow, shut))
       return [
         {
           kind: 'danger',
-          says: `${label} reads as closed for ever, which means "there is water": the pump could run dry. Exchange what open and closed mean, or turn the float round.`,
+          says: `${label} reads as closed for ever, which means “there is water”: the pump could run dry. Exchange what open and closed mean, or turn the float round.`,
         },
       ];
     return [{ kind: 'danger', says: `${label} gives ${nameOf(pin)} neither a clear high nor a clear low.` }];

@@ -49,7 +49,7 @@ type Proposal = Omit<WiringPlan, 'proposal' | 'changes' | 'refused' | 'inTheWay'
 
 const MOST_ROUNDS = 12;
 /** What these find of a wiring that is not drawn yet is to be drawn, no fault. */
-const OPEN_CHECKS = new Set(['unpowered', 'analog-count']);
+const OPEN_CHECKS = new Set(['unpowered', 'analog-count', 'lithium']);
 const BY_ITSELF = new Set<Remedy['kind']>([
   'insert',
   'bridge',

@@ -23,7 +23,15 @@ export function settingOf({ plan }: Garden): Setting {
         : wifi === null
           ? null
           : true;
-  return { radioOn, tapWater: water === null ? null : water === 'tap' };
+  return { radioOn, tapWater: water === null ? null : water === 'tap', frost: frostOf(plan) };
+}
+
+const OUTDOORS = new Set(['balcony', 'bed', 'lawn']);
+
+/** Out of doors it freezes where the coldest usual day is near zero; indoors it does not. */
+function frostOf({ answers, supply }: Plan): boolean | null {
+  if (answers.place === null) return null;
+  return OUTDOORS.has(answers.place) && supply.temperatureC <= 3;
 }
 
 export const changePlan = (garden: Garden, change: Partial<Plan>): Garden => ({

@@ -169,18 +169,68 @@ export const CARE_CHECKS: readonly Check[] = [
   },
   {
     id: 'lithium',
-    title: 'Lithium cells are treated as such',
-    why: 'Charged below freezing or pierced they catch fire, sometimes days later.',
-    run: (circuit, report) => {
+    title: 'Lithium cells are protected, and not charged in frost',
+    why: 'Emptied too far, charged by the wrong thing or below freezing they catch fire, sometimes days later.',
+    run: (circuit, report, { frost }) => {
       for (const battery of partsWith(circuit, 'battery')) {
-        if (/lithium/i.test(battery.entry.name))
-          report.find(
-            'caution',
-            `${battery.part.label} is a lithium cell: a charger made for it, a fuse, no charging below 0 °C, no sun on it, and not in the living room unwatched.`,
-            spotsOf(battery).slice(0, 1),
+        if (!/lithium/i.test(battery.entry.name)) {
+          report.fine();
+          continue;
+        }
+        const { label } = battery.part;
+        const spots = battery.spots.slice(0, 1);
+        const isProtected = fact(battery, 'hasProtection');
+        const isCharged = partsWith(circuit, 'solar').some((panel) =>
+          panel.spots.some((spot) => isWired(circuit, spot)),
+        );
+        if (isProtected === null)
+          report.unknown(
+            `Whether ${label} has protection of its own is not known: look at its sheet.`,
+            spots,
           );
-        else report.fine();
+        else if (isProtected === 0)
+          report.find(
+            'danger',
+            `${label} has no protection: nothing keeps it from being emptied too far, and the next charge can set it alight. Take a cell with its own protection.`,
+            spots,
+            {
+              remedies: [
+                {
+                  kind: 'replace',
+                  label: 'Take a cell with protection',
+                  part: battery.part.id,
+                  entryId: 'battery-lithium',
+                },
+              ],
+            },
+          );
+        else if (frost === true && isCharged)
+          report.find(
+            'danger',
+            `${label} is charged by the sun where it freezes: below 0 °C lithium is ruined by charging and can burn later. Take it in for the winter, take a charger that stops at 0 °C, or a lead-acid battery.`,
+            spots,
+          );
+        else
+          report.find(
+            'note',
+            `${label} is a lithium cell: a charger made for it, a fuse, no charging below 0 °C, no sun on it, and not in the living room unwatched.`,
+            spots,
+          );
       }
+    },
+  },
+  {
+    id: 'fail-safe',
+    title: 'A loose wire of a float reads as “no water”',
+    why: 'A guard that fails to the dry side stops the pump; one that fails to the wet side lets it run dry, or over.',
+    run: (circuit, report) => {
+      for (const float of partsWith(circuit, 'contact'))
+        if (/float/i.test(float.entry.name))
+          report.find(
+            'note',
+            `${float.part.label}: fit it so that its contact is closed while there is water. Then a loose wire reads as “no water”, and the pump stays off. If yours closes when the tank is empty, turn it over on its pivot.`,
+            float.spots.slice(0, 1),
+          );
     },
   },
   {

@@ -541,9 +541,16 @@ const CASES: Readonly<Record<string, Case>> = {
     unknown: ['v: valve-12v', {}, { tapWater: null }],
   },
   lithium: {
-    trips: ['b: battery-lithium'],
-    says: /no charging below 0 °C/,
+    trips: ['b: battery-lithium-bare'],
+    says: /b has no protection: nothing keeps it from being emptied too far/,
     clear: ['b: battery-12v'],
+    unknown: ['b: battery-lithium', { parts: { b: { settings: { hasProtection: null } } } }],
+    mends: true,
+  },
+  'fail-safe': {
+    trips: ['f: contact-float'],
+    says: /f: fit it so that its contact is closed while there is water/,
+    clear: ['f: contact-rain'],
   },
   'load-runs': {
     // Its minus on ground beside the switch.
@@ -893,6 +900,17 @@ test.each([
   ],
 ] as const)('%s: %s is as it should be', (_, id, wiring, verdict) => {
   expect(run(id, wiring as unknown as Wiring).result.verdict).toBe(verdict);
+});
+
+test.each([
+  ['where it freezes', true, 'danger'],
+  ['indoors', false, 'note'],
+] as const)('a lithium cell charged by the sun, %s', (_, frost, severity) => {
+  const text =
+    'b: battery-lithium; f: fuse; p: solar-panel-lithium; b.plus - f.a; f.b - p.plus; p.gnd - b.gnd';
+  expect(run('lithium', [text, {}, { frost }]).result.findings.map((one) => one.severity)).toEqual([
+    severity,
+  ]);
 });
 
 test.each([

@@ -1,5 +1,6 @@
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { workAverage, type StateUse } from '@plain-trowel/core/power/battery';
+import { habitsOf } from '@plain-trowel/core/power/planBattery';
 import { supplyBudget } from '@plain-trowel/core/power/budget';
 import { batteryDays } from '@plain-trowel/core/power/comparePowering';
 import { coldFrac, CHEMISTRIES } from '@plain-trowel/core/power/battery';
@@ -35,7 +36,7 @@ const MONTHS = [
 
 /** What the wiring takes in a day, how long a battery lasts with it, and what panel and fuse it wants. */
 export function PowerView({ plan }: { plan: PlanTools }) {
-  const habits = plan.plan.supply;
+  const habits = habitsOf(plan.circuit, plan.plan.supply);
   const budget = supplyBudget(plan.circuit, habits);
   const average = workAverage(budget.uses);
   const days = batteryDays(average.value, habits);

@@ -1,5 +1,6 @@
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { comparePowering, probeLives } from '@plain-trowel/core/power/comparePowering';
+import { habitsOf } from '@plain-trowel/core/power/planBattery';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { partsWith } from '@plain-trowel/core/wiring/look';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
@@ -7,7 +8,7 @@ import type { usePlan } from '../usePlan.ts';
 
 /** Both schools side by side: stable under constant power, or long-lived by being powered only to be read. */
 export function PoweringTable({ plan }: { plan: ReturnType<typeof usePlan> }) {
-  const { supply } = plan.plan;
+  const supply = habitsOf(plan.circuit, plan.plan.supply);
   const ways = comparePowering(plan.wiring, plan.catalogue, supply);
   const lives = probeLives(partsWith(plan.circuit, 'probe'), supply.everyS);
   if (lives.length === 0) return null;

@@ -1,4 +1,5 @@
 import { CHEMISTRIES, CHEMISTRY_NAMES, type Chemistry } from '@plain-trowel/core/power/battery';
+import { habitsOf, planBattery } from '@plain-trowel/core/power/planBattery';
 import type { SupplyHabits } from '@plain-trowel/core/power/habits';
 import { Check } from '../../../ui/Check.tsx';
 import { Field } from '../../../ui/Field.tsx';
@@ -7,7 +8,8 @@ import type { usePlan } from '../usePlan.ts';
 
 /** The habits that the budget rests on: interval, sleep, battery, place. */
 export function SupplyFields({ plan }: { plan: ReturnType<typeof usePlan> }) {
-  const { supply } = plan.plan;
+  const battery = planBattery(plan.circuit);
+  const supply = habitsOf(plan.circuit, plan.plan.supply);
   const set = (change: Partial<SupplyHabits>) =>
     void plan.changePlan('supply', (held) => ({ supply: { ...held.supply, ...change } }));
   const setChemistry = (chemistry: Chemistry) => {
@@ -43,37 +45,50 @@ export function SupplyFields({ plan }: { plan: ReturnType<typeof usePlan> }) {
         >
           The boards sleep between readings
         </Check>
-        <Field label="Battery">
-          {(props) => (
-            <select
-              {...props}
-              value={supply.chemistry}
-              onChange={(event) => setChemistry(event.target.value as Chemistry)}
-            >
-              {CHEMISTRY_NAMES.map((name) => (
-                <option key={name}>{name}</option>
-              ))}
-            </select>
-          )}
-        </Field>
-        <NumberField
-          label="Its capacity"
-          unit="mAh"
-          whole
-          value={supply.capacityMah}
-          least={1}
-          most={1e7}
-          onKeep={(capacityMah) => set({ capacityMah })}
-        />
-        <NumberField
-          label="Its voltage"
-          unit="V"
-          whole={false}
-          value={supply.batteryV}
-          least={1}
-          most={60}
-          onKeep={(batteryV) => set({ batteryV })}
-        />
+        {battery ? (
+          <div>
+            <p className="label">Battery of the plan</p>
+            <p>
+              {battery.label}: {battery.chemistry}, <span className="num">{battery.capacityMah} mAh</span>,{' '}
+              <span className="num">{battery.batteryV} V</span>
+            </p>
+            <p className="text-[13.5px] text-soft">Change it at its part under Wiring.</p>
+          </div>
+        ) : (
+          <>
+            <Field label="Battery">
+              {(props) => (
+                <select
+                  {...props}
+                  value={supply.chemistry}
+                  onChange={(event) => setChemistry(event.target.value as Chemistry)}
+                >
+                  {CHEMISTRY_NAMES.map((name) => (
+                    <option key={name}>{name}</option>
+                  ))}
+                </select>
+              )}
+            </Field>
+            <NumberField
+              label="Its capacity"
+              unit="mAh"
+              whole
+              value={supply.capacityMah}
+              least={1}
+              most={1e7}
+              onKeep={(capacityMah) => set({ capacityMah })}
+            />
+            <NumberField
+              label="Its voltage"
+              unit="V"
+              whole={false}
+              value={supply.batteryV}
+              least={1}
+              most={60}
+              onKeep={(batteryV) => set({ batteryV })}
+            />
+          </>
+        )}
         <NumberField
           label="May be used"
           unit="% of capacity"

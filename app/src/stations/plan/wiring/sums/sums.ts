@@ -3,6 +3,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Facts } from '@plain-trowel/core/catalogue/facts';
 import { mm2FromAwg, thinnestCableMm2, workCableDrop } from '@plain-trowel/core/electrics/cable';
 import { bestDivider, trimMultiplier } from '@plain-trowel/core/electrics/divider';
+import { electrodesResistor } from '@plain-trowel/core/electrics/electrodes';
 import type { ESeries } from '@plain-trowel/core/electrics/eSeries';
 import { fuseFor } from '@plain-trowel/core/electrics/fuse';
 import { i2cPullUp } from '@plain-trowel/core/electrics/i2cPullUp';
@@ -47,6 +48,7 @@ export const SUM_IDS = [
   'led',
   'divider',
   'ntc',
+  'electrodes',
   'base',
   'gate',
   'i2c',
@@ -168,6 +170,32 @@ export const SUMS: readonly Sum[] = [
             (row) =>
               `${n(row.temperatureC, 1)} °C: ${n(row.ohm)} Ω, ${n(row.counts)} counts, ${n(row.countsPerC, 1)} counts/°C`,
           ),
+        ],
+        { ohm: found.fixedOhm },
+      );
+    },
+  },
+  {
+    id: 'electrodes',
+    name: 'Electrodes in a divider',
+    asks: 'Measured dry and wet with the multimeter: which fixed resistor spreads the two the furthest?',
+    series: true,
+    fields: [
+      field('dryOhm', 'Dry', 'Ω', 200_000, 1, 1e7),
+      field('wetOhm', 'Wet', 'Ω', 8000, 1, 1e7),
+      field('adcBits', 'Converter', 'bits', 10, 8, 24),
+    ],
+    solve: (of, series) => {
+      const found = electrodesResistor({
+        dryOhm: of('dryOhm'),
+        wetOhm: of('wetOhm'),
+        adcBits: of('adcBits'),
+        series,
+      });
+      return answer(
+        found.worked,
+        [
+          `With ${n(found.fixedOhm)} Ω dry soil reads ${n(found.dryCounts)} counts and wet soil ${n(found.wetCounts)}: ${n(found.spanCounts)} counts between them.`,
         ],
         { ohm: found.fixedOhm },
       );
