@@ -5,11 +5,8 @@
 import { type Circuit, type Placed, type Spot, fact, hasRole, isType } from './circuit.ts';
 import { inV, isWired, nameOf, partsWith } from './look.ts';
 import type { Wire } from './netlist.ts';
-import { meshOf, type CircuitMesh } from './solve/mesh.ts';
-import { situationsOf, type Situations } from './solve/situations.ts';
-import type { Situation } from './solve/situation.ts';
-import { groundOf } from './solve/solved.ts';
-import { solve, type Solution } from './solve/solve.ts';
+import type { Solution } from './solve/solve.ts';
+import { Whole } from './solve/whole.ts';
 
 /**
  * danger: something runs unasked, is destroyed, or the tank's guard says "water" for ever · unnoticed: a reading goes wrong and still looks like one ·
@@ -45,38 +42,6 @@ export function lossesOf(circuit: Circuit, onProgress: (done: number) => void = 
   });
   onProgress(1);
   return losses.sort((one, other) => LOSS_KINDS.indexOf(one.kind) - LOSS_KINDS.indexOf(other.kind));
-}
-
-/** The wiring with all its wires, solved in every situation, each wire by itself. */
-class Whole {
-  readonly mesh: CircuitMesh;
-  readonly situations: Situations;
-  private readonly found = new Map<Situation, Solution>();
-
-  constructor(readonly circuit: Circuit) {
-    this.mesh = meshOf(circuit, true);
-    this.situations = situationsOf(circuit);
-  }
-
-  of(situation: Situation): Solution {
-    const held = this.found.get(situation) ?? solve(this.mesh, situation);
-    this.found.set(situation, held);
-    return held;
-  }
-
-  without(situation: Situation, wire: Wire): Solution {
-    return solve(this.mesh, { ...situation, without: wire.id }, this.of(situation));
-  }
-
-  node(spot: Spot): number {
-    return this.mesh.nodeOf(spot.end);
-  }
-
-  /** Voltage of a spot against its own part's ground, V. */
-  volts(at: Solution, spot: Spot): number | null {
-    const ground = groundOf(spot.placed);
-    return ground ? at.across(this.node(spot), this.node(ground)) : null;
-  }
 }
 
 type Ends = readonly [Spot | null, Spot | null];

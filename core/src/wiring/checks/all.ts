@@ -30,17 +30,23 @@ import { LOOP_CHECKS } from './loop.ts';
 import { PIN_CHECKS } from './pins.ts';
 import { RS485_CHECKS } from './rs485.ts';
 
-export const CHECKS: readonly Check[] = [
+/** What the solutions say: volts, amps, on and off, in every situation. */
+const SOLVED_CHECKS: readonly Check[] = [
   ...SETTLED_CHECKS,
   ...FEEDING_CHECKS,
-  ...FEED_CHECKS,
   ...RUNNING_CHECKS,
   ...CURRENT_CHECKS,
   ...LIMIT_CHECKS,
   ...SIGNAL_CHECKS,
-  ...CHARGING_CHECKS,
   ...FUSE_CHECKS,
   ...CABLE_CHECKS,
+  ...LOOP_CHECKS,
+];
+
+/** What a direct current does not tell of: kicks of coils, echoes, addresses, what a pin can do, care. */
+const RULE_CHECKS: readonly Check[] = [
+  ...FEED_CHECKS,
+  ...CHARGING_CHECKS,
   ...LEVEL_CHECKS,
   ...PIN_CHECKS,
   ...ANALOG_CHECKS,
@@ -48,9 +54,13 @@ export const CHECKS: readonly Check[] = [
   ...LOAD_CHECKS,
   ...I2C_CHECKS,
   ...RS485_CHECKS,
-  ...LOOP_CHECKS,
   ...CARE_CHECKS,
 ];
+
+export const CHECKS: readonly Check[] = [...SOLVED_CHECKS, ...RULE_CHECKS];
+
+/** Whether a check is an assertion over the solved circuit; else it is a rule. */
+export const isSolved = (check: Check): boolean => SOLVED_CHECKS.includes(check);
 
 export type Verdict = {
   readonly results: readonly CheckResult[];

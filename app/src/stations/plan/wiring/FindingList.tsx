@@ -2,7 +2,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { clsx } from 'clsx';
 import { useState } from 'react';
-import { CHECKS, type Verdict } from '@plain-trowel/core/wiring/checks/all';
+import { CHECKS, isSolved, type Verdict } from '@plain-trowel/core/wiring/checks/all';
 import type { Finding, Remedy, Severity } from '@plain-trowel/core/wiring/finding';
 import { putOnSlip } from '../../../frame/slip.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -124,11 +124,11 @@ export const isSame = (one: Finding, other: Finding): boolean =>
 
 /** Every check with its verdict, so that nobody has to guess what was looked at. */
 function CheckTable({ verdict }: { verdict: Verdict }) {
-  const passed = verdict.results.filter((one) => one.verdict === 'passed').length;
+  const { passed } = verdict.proved;
   return (
     <details className="group open:basis-full">
       <summary className="press flex items-center text-[15px] underline decoration-rule underline-offset-4">
-        {passed} checks in order, {verdict.results.filter((one) => one.verdict === 'not needed').length} not
+        {passed} checks passed, {verdict.results.filter((one) => one.verdict === 'not needed').length} not
         needed
       </summary>
       <Scroll label="Every check" className="my-2">
@@ -137,6 +137,7 @@ function CheckTable({ verdict }: { verdict: Verdict }) {
             <tr>
               <th>Check</th>
               <th>Verdict</th>
+              <th>Judged by</th>
               <th className="text-right">Looked at</th>
               <th>Why it matters</th>
             </tr>
@@ -154,7 +155,10 @@ function CheckTable({ verdict }: { verdict: Verdict }) {
                 >
                   {result.verdict === 'unknown' ? 'cannot tell' : result.verdict}
                 </td>
-                <td className="num text-right">{result.judged} places</td>
+                <td className="text-soft">{isSolved(result.check) ? 'solution' : 'rule'}</td>
+                <td className="num text-right">
+                  {result.judged} {result.judged === 1 ? 'place' : 'places'}
+                </td>
                 <td className="text-soft">{result.check.why}</td>
               </tr>
             ))}

@@ -9,6 +9,7 @@ import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { Check } from '../../../ui/Check.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import type { usePlan } from '../usePlan.ts';
+import { CurrentWay } from './CurrentWay.tsx';
 import { SumForm } from './sums/SumForm.tsx';
 import { sumOf } from './sums/sums.ts';
 import { sumOfPart } from './sums/sumOfPart.ts';
@@ -16,7 +17,18 @@ import { sumOfPart } from './sums/sumOfPart.ts';
 type PlanTools = ReturnType<typeof usePlan>;
 
 /** The part that was chosen: its label, entry, board, address and figures, and the sum that belongs to it. */
-export function PartPanel({ plan, placed, onGone }: { plan: PlanTools; placed: Placed; onGone: () => void }) {
+export function PartPanel({
+  plan,
+  placed,
+  onGone,
+  onLight,
+}: {
+  plan: PlanTools;
+  placed: Placed;
+  onGone: () => void;
+  /** Lights wires in the picture; absent where there is none. */
+  onLight?: (wires: readonly string[] | null) => void;
+}) {
   const { part, entry } = placed;
   const [summing, setSumming] = useState(false);
   const change = (what: Partial<Part>) =>
@@ -51,6 +63,7 @@ export function PartPanel({ plan, placed, onGone }: { plan: PlanTools; placed: P
       <p className="text-[14px] text-soft">
         {entry.good} {entry.bad}
       </p>
+      {onLight && <CurrentWay circuit={plan.circuit} placed={placed} onLight={onLight} />}
       {summing && sum && (
         <div className="my-3 border border-ink p-3">
           <SumForm

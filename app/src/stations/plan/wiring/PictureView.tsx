@@ -33,7 +33,12 @@ export function PictureView({
   const [filled, setFilled] = useState(false);
   const { circuit, wiring } = plan;
   const picture = useMemo(() => pictureOf(circuit, shown, allPins), [circuit, shown, allPins]);
-  const lit = useMemo(() => open && lightsOf(circuit, open), [circuit, open]);
+  // The current's way of the chosen part goes before the finding that is open.
+  const [way, setWay] = useState<readonly string[] | null>(null);
+  const lit = useMemo(
+    () => (way ? { ends: new Set<string>(), wires: new Set(way) } : open && lightsOf(circuit, open)),
+    [circuit, open, way],
+  );
   const part = selected?.kind === 'part' ? (circuit.parts.get(selected.id) ?? null) : null;
   const wire = selected?.kind === 'wire' ? (byId(wiring.wires, selected.id) ?? null) : null;
   const removeSelected = () => {
@@ -120,7 +125,15 @@ export function PictureView({
         Drag from terminal to terminal to draw a wire, drag a wire’s end to reroute it; Delete removes the
         chosen one. The same can be done under Table.
       </p>
-      {part && <PartPanel key={part.part.id} plan={plan} placed={part} onGone={() => setSelected(null)} />}
+      {part && (
+        <PartPanel
+          key={part.part.id}
+          plan={plan}
+          placed={part}
+          onGone={() => setSelected(null)}
+          onLight={setWay}
+        />
+      )}
       {wire && <WirePanel plan={plan} wire={wire} onGone={() => setSelected(null)} />}
       {!filled && <div className="mt-4">{children}</div>}
     </section>
