@@ -166,6 +166,45 @@ test('a board with too few inputs: the planner says who is in the way and adds t
   await expect(page.getByRole('heading', { level: 1 })).not.toContainText('fault');
 });
 
+test('the solved circuit answers: the way of a current, what to measure, and what happens when one wire comes off', async ({
+  page,
+}) => {
+  await openSample(page);
+  await sheet(page, 'Wiring').click();
+  await page.locator('.react-flow__node').filter({ hasText: 'Roof pump' }).first().click();
+  await expect(page.getByText('Battery → F1 → Roof pump → Pump switch → Battery')).toBeVisible();
+  await expect(page.locator('path.wire-on')).toHaveCount(4);
+  await page.getByRole('button', { name: /^Current of Roof pump: / }).click();
+  await expect(page.getByRole('complementary', { name: 'Working' })).toContainText('Nodal equations');
+
+  await view(page, 'Wiring', 'Table').click();
+  const meter = page.getByRole('group', { name: 'With the multimeter' });
+  await expect(
+    meter.getByRole('row', { name: /power on, boards out Battery \+ Battery − 11\.\d to 14\.\d V/ }),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Work it out', exact: true }).click();
+  await expect(
+    page.getByText(/^Of 54 wires \d+ are a danger when they come off, \d+ go unnoticed\.$/),
+  ).toBeVisible();
+  await expect(
+    page.getByRole('row', {
+      name: /R2 other end – Pump switch source danger .*floats while the board starts/,
+    }),
+  ).toBeVisible();
+  await expectAccessible(page);
+
+  // A part is taken out; what would be drawn again is shown first, and one line of it is refused.
+  await page.getByRole('button', { name: 'Remove the wire from Roof board P34 to L1 signal' }).click();
+  await page.getByRole('button', { name: 'Remove the wire from Roof board P35 to C2 signal' }).click();
+  await expect(page.getByText('The wiring has changed since; work it out again.')).toBeVisible();
+  await page.getByRole('button', { name: 'Wire what is open' }).click();
+  const preview = page.getByRole('dialog', { name: 'What would be drawn' });
+  await expect(preview.getByText(/After this the sheet would say: “All of \d+ checks passed”/)).toBeVisible();
+  await preview.getByRole('checkbox', { name: /C2 signal/ }).uncheck();
+  await preview.getByRole('button', { name: 'Draw 1 line' }).click();
+  await expect(page.getByText('24 parts, 53 wires, 10 cables.')).toBeVisible();
+});
+
 test('prices, spares and lives make a cost per year; the list sorts and leaves as CSV', async ({ page }) => {
   await openSample(page);
   await sheet(page, 'Parts').click();
