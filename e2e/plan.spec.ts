@@ -108,7 +108,7 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
 }) => {
   await openSample(page);
   await sheet(page, 'Wiring').click();
-  await expect(page.getByText('24 parts, 54 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('25 parts, 56 wires, 10 cables.')).toBeVisible();
   await page.getByLabel('free pins too').check();
   const terminal = (part: string, name: string) =>
     page.locator('.react-flow__handle').and(page.getByTitle(`${part} ${name}`, { exact: true }));
@@ -116,9 +116,9 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await page.getByRole('button', { name: 'Fill the screen' }).click();
   await page.waitForTimeout(500);
   await terminal('Roof board', 'P13').dragTo(terminal('Pump switch', 'gate'));
-  await expect(page.locator('.wire').nth(54)).toBeAttached();
+  await expect(page.locator('.wire').nth(56)).toBeAttached();
   await page.keyboard.press('Escape');
-  await expect(page.getByText('24 parts, 55 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('25 parts, 57 wires, 10 cables.')).toBeVisible();
 
   await view(page, 'Wiring', 'Table').click();
   const drawn = page.getByRole('button', { name: 'Change the wire from Roof board P13 to Pump switch gate' });
@@ -130,9 +130,9 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await page
     .getByRole('button', { name: 'Remove the wire from Roof board P14 to Pump switch gate' })
     .press('Enter');
-  await expect(page.getByText('24 parts, 54 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('25 parts, 56 wires, 10 cables.')).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('24 parts, 55 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('25 parts, 57 wires, 10 cables.')).toBeVisible();
 });
 
 test('a board with too few inputs: the planner says who is in the way and adds the converter that helps', async ({
@@ -184,7 +184,7 @@ test('the solved circuit answers: the way of a current, what to measure, and wha
   ).toBeVisible();
   await page.getByRole('button', { name: 'Work it out', exact: true }).click();
   await expect(
-    page.getByText(/^Of 54 wires \d+ are a danger when they come off, \d+ go unnoticed\.$/),
+    page.getByText(/^Of 56 wires \d+ are a danger when they come off, \d+ go unnoticed\.$/),
   ).toBeVisible();
   await expect(
     page.getByRole('row', {
@@ -202,7 +202,7 @@ test('the solved circuit answers: the way of a current, what to measure, and wha
   await expect(preview.getByText(/After this the sheet would say: “All of \d+ checks passed”/)).toBeVisible();
   await preview.getByRole('checkbox', { name: /C2 signal/ }).uncheck();
   await preview.getByRole('button', { name: 'Draw 1 line' }).click();
-  await expect(page.getByText('24 parts, 53 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('25 parts, 55 wires, 10 cables.')).toBeVisible();
 });
 
 test('prices, spares and lives make a cost per year; the list sorts and leaves as CSV', async ({ page }) => {
@@ -211,7 +211,7 @@ test('prices, spares and lives make a cost per year; the list sorts and leaves a
   await view(page, 'Parts', 'List').click();
   await page.getByLabel('Unit price of resistor, 180 Ω').fill('0,10');
   await page.getByLabel('Unit price of resistor, 180 Ω').press('Enter');
-  await expect(page.getByText('2 lines without a price')).toBeVisible();
+  await expect(page.getByText('3 lines without a price')).toBeVisible();
   await page.getByLabel('Spares of diaphragm pump, 12 V').fill('x');
   await page.getByLabel('Spares of diaphragm pump, 12 V').press('Enter');
   await expect(page.getByLabel('Spares of diaphragm pump, 12 V')).toHaveAttribute('aria-invalid', 'true');
@@ -231,7 +231,7 @@ test('prices, spares and lives make a cost per year; the list sorts and leaves a
   ]);
   const csv = readFileSync(await file.path(), 'utf8');
   expect(csv.split('\r\n')[0]).toContain('cost per year (£)');
-  expect(csv).toContain('"resistor, 180 Ω",R3,1,pieces,0,0.1,10,0.1,0.01');
+  expect(csv).toContain('"resistor, 180 Ω",R4,1,pieces,0,0.1,10,0.1,0.01');
 });
 
 test('the supply budget follows its habits, and a sum shows its working', async ({ page }) => {
@@ -337,10 +337,10 @@ test('a part’s own figures, board, kind and sum are changed beside the picture
   await openSample(page);
   await sheet(page, 'Wiring').click();
   await view(page, 'Wiring', 'Table').click();
-  await page.getByRole('button', { name: 'R3', exact: true }).click();
+  await page.getByRole('button', { name: 'R4', exact: true }).click();
   await page.getByText('Figures of this part').click();
-  await page.getByLabel('R3: resistance').fill('');
-  await page.getByLabel('R3: resistance').press('Enter');
+  await page.getByLabel('R4: resistance').fill('');
+  await page.getByLabel('R4: resistance').press('Enter');
   await page.getByRole('button', { name: 'Pump switch', exact: true }).click();
   await page.getByLabel('It is').selectOption({ label: 'MOSFET, needs 10 V at its gate' });
   await expect(page.getByRole('heading', { level: 1 })).toContainText('1 fault to mend');
@@ -348,7 +348,7 @@ test('a part’s own figures, board, kind and sum are changed beside the picture
   await message(page, /Pump switch replaced/)
     .getByRole('button', { name: 'Undo' })
     .click();
-  // R3 has no value any more, so two checks cannot tell; one more step back and it has.
+  // R4 has no value any more, so two checks cannot tell; one more step back and it has.
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^\d+ checks passed, \d+ cannot tell/);
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('Control+z');

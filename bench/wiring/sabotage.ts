@@ -830,6 +830,90 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
       parts: [part.id, ...ends.flatMap((end) => wiresAt(netlist, end).map((wire) => farEnd(wire, end).part))],
     };
   },
+  'switch’s pull-up missing': (netlist, random) => {
+    const contact = pick(partsOf(netlist, 'contact'), random);
+    const up =
+      contact &&
+      netlist.parts.find(
+        (part) => hasRole(part, 'resistor') && part.settings.ohm === 10_000 && isUpOf(netlist, part, contact),
+      );
+    return contact && up ? { netlist: removePart(netlist, up.id), parts: [contact.id] } : null;
+  },
+  'panel turned round': swapped('plus', 'gnd', 'solar'),
+  'monitor turned round': swapped('in', 'gnd', 'battery monitor', 'divider', 'shunt'),
+  'regulator’s input turned round': swapped('vcc', 'gnd', 'regulator'),
+  'board turned round': swapped('v5', 'gnd', 'board'),
+  'relay turned round': swapped('vcc', 'gnd', 'relay'),
+  'relay’s input on its supply': swapped('in', 'vcc', 'relay'),
+  'driver’s load and ground exchanged': swapped('load', 'gnd', 'driver module'),
+  'shifter’s sides exchanged': swapped('lv', 'hv', 'level shifter'),
+  'transmit and receive exchanged': swapped('di', 'ro', 'transceiver'),
+  'transceiver turned round': swapped('vcc', 'gnd', 'transceiver'),
+  'pull-down to plus': (netlist, random) => {
+    const down = pick(
+      netlist.parts.filter((part) => isPullDown(part, netlist)),
+      random,
+    );
+    const board = boardOf(netlist);
+    const out = board && entryOf(board)?.terminals.find((one) => one.type === 'supply out');
+    const wire = down && wiresAt(netlist, at(down, 'b'))[0];
+    if (!down || !board || !out || !wire) return null;
+    return {
+      netlist: connect(removeWire(netlist, wire.id), at(down, 'b'), at(board, out.id)),
+      parts: [down.id, ...neighboursOf(netlist, down)],
+    };
+  },
+  'another battery': (netlist) => {
+    const battery = netlist.parts.find((part) => part.entryId === 'battery-12v');
+    return battery
+      ? {
+          netlist: {
+            ...netlist,
+            parts: netlist.parts.map((part) =>
+              part === battery ? { ...part, entryId: 'battery-aa' } : part,
+            ),
+          },
+          parts: [
+            battery.id,
+            ...netlist.parts
+              .filter((part) => hasRole(part, 'regulator', 'pump', 'valve', 'probe', 'board'))
+              .map((part) => part.id),
+          ],
+        }
+      : null;
+  },
+  'too much on one supply': (netlist) => {
+    const usb = netlist.parts.find((part) => part.entryId === 'supply-usb');
+    if (!usb) return null;
+    let next = netlist;
+    const ids: string[] = [];
+    for (const n of [1, 2, 3]) {
+      const ring = { ...usb, id: `lamp-ring-9${n}`, entryId: 'lamp-ring', label: `lamp-ring-9${n}` };
+      ids.push(ring.id);
+      next = { ...next, parts: [...next.parts, ring] };
+      next = connect(connect(next, at(usb, 'out'), at(ring, 'vcc')), at(usb, 'gnd'), at(ring, 'gnd'));
+    }
+    return { netlist: next, parts: [usb.id, ...ids] };
+  },
+  'flyback on the switch': (netlist, random) => {
+    const diode = pick(
+      partsOf(netlist, 'diode').filter((part) =>
+        neighboursOf(netlist, part).some((id) => /pump|valve/.test(id)),
+      ),
+      random,
+    );
+    const source = partsOf(netlist, 'battery', 'supply').find((part) => part.entryId !== 'supply-24vac');
+    if (!diode || !source) return null;
+    const wires = wiresAt(netlist, at(diode, 'cathode'));
+    return {
+      netlist: connect(
+        wires.reduce((next, wire) => removeWire(next, wire.id), netlist),
+        at(source, 'gnd'),
+        at(diode, 'cathode'),
+      ),
+      parts: [diode.id, ...neighboursOf(netlist, diode)],
+    };
+  },
   'lithium charged by a 12 V panel': (netlist) => {
     const cell = netlist.parts.find((part) => part.entryId === 'battery-lithium');
     if (!cell) return null;

@@ -503,18 +503,6 @@ const contactHigh: Module = (bench) => {
   return true;
 };
 
-/** A float on a pin that has a pull-up of its own. */
-const contactBare: Module = (bench) => {
-  const { pad, board } = bench;
-  const pin = pad.pin(board, 'in', ({ caps }) => caps.includes('out'));
-  if (!pin) return false;
-  const id = pad.add('contact-float');
-  const cable = pad.cable(1, 0.34);
-  pad.wire(`${id}.out`, pin, cable);
-  pad.wire(`${id}.gnd`, `${board}.gnd`, cable);
-  return true;
-};
-
 /** The resistor on the other side of the lamp. */
 const ledBehind: Module = (bench) => {
   const { pad, board, logicV } = bench;
@@ -722,7 +710,6 @@ const MODULES: Readonly<Record<string, Module>> = {
   'thin branch': thinBranch,
   'relay in the minus': relayedLow,
   'float to plus': contactHigh,
-  'float, pin’s own pull-up': contactBare,
   'LED, resistor behind': ledBehind,
   'pull-down before': pullDownBefore,
   converter: moreInputs,

@@ -2,6 +2,7 @@
 import { fact, spotAt } from '../circuit.ts';
 import { type Check } from '../finding.ts';
 import { inV, partsWith } from '../look.ts';
+import { solvedOf } from '../solve/solved.ts';
 
 export const CHARGING_CHECKS: readonly Check[] = [
   {
@@ -10,6 +11,27 @@ export const CHARGING_CHECKS: readonly Check[] = [
     why: 'A charger made for 12 V sets a lithium cell alight; one made for a cell never fills a 12 V battery.',
     run: (circuit, report) => {
       for (const panel of partsWith(circuit, 'solar')) {
+        const solved = solvedOf(circuit);
+        const device = solved.deviceOf(panel, 'itself');
+        const across = device && solved.idle.across(device.a, device.b);
+        if (across !== null && across < -0.5) {
+          report.find(
+            'danger',
+            `${panel.part.label} is turned round: it would empty the battery instead of filling it, and its charger burns.`,
+            panel.spots,
+            {
+              remedies: [
+                {
+                  kind: 'swap',
+                  label: 'Exchange its two wires',
+                  one: { part: panel.part.id, terminal: 'plus' },
+                  other: { part: panel.part.id, terminal: 'gnd' },
+                },
+              ],
+            },
+          );
+          continue;
+        }
         const plus = spotAt(panel, 'plus');
         const level = plus && circuit.netOf(plus.end).level;
         if (!plus || !level) continue;

@@ -622,7 +622,10 @@ const CASES: Readonly<Record<string, Case>> = {
   'input-floats': {
     trips: [`${roof}; f: contact-float; f.out - roof.p34; f.gnd - roof.gnd`],
     says: /roof P34 floats while f is open, for the pin has no pull-up of its own/,
-    clear: [`${roof}; f: contact-float; f.out - roof.p18; f.gnd - roof.gnd`],
+    clear: [
+      `${roof}; f: contact-float; f.out - roof.p18; f.gnd - roof.gnd; up: resistor; up.a - roof.p18; up.b - roof.out33`,
+      { parts: { up: { settings: { ohm: 10_000 } } } },
+    ],
     mends: true,
   },
   'contact-level': {
@@ -787,6 +790,30 @@ test.each<[id: string, what: string, wiring: Wiring, says: string | null]>([
     'fault: roof and l1 are joined by a signal but have no ground in common.',
   ],
   ['common-ground', 'no signal between them', [`${roof}; l1: probe-capacitive; l1.vcc - roof.out33`], null],
+  [
+    'input-floats',
+    'a float on the weak pull-up inside a pin',
+    [`${roof}; f: contact-float; f.out - roof.p18; f.gnd - roof.gnd`],
+    'caution: f has no pull-up but the weak one inside roof P18, which is there only once the program has set it: until then, and on a long cable, the input drifts. 10 kΩ to the board’s own supply holds it.',
+  ],
+  [
+    'unpowered',
+    'a level shifter whose higher supply is missing',
+    [`${roof}; ls: level-shifter; ls.lv - roof.out33; ls.gnd - roof.gnd`],
+    'fault: ls wants the lower supply at low supply and the higher one at high supply; it has 3.30 V and 2.70 V.',
+  ],
+  [
+    'pin-on-rail',
+    'a line of a bus on a supply',
+    ['b1: probe-bus-rods; b1.vcc - b1.b'],
+    'fault: b1 B lies on b1 supply: the bus is dead there.',
+  ],
+  [
+    'panel-match',
+    'a panel turned round',
+    ['bat: battery-12v; sun: solar-panel; sun.gnd - bat.plus; sun.plus - bat.gnd'],
+    'danger: sun is turned round: it would empty the battery instead of filling it, and its charger burns.',
+  ],
   [
     'supply-range',
     'too little',

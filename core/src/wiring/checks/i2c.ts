@@ -136,7 +136,7 @@ export const I2C_CHECKS: readonly Check[] = [
           report.find(
             'fault',
             `The 1-Wire line of ${listOf(members.map((spot) => spot.placed.part.label))} has no pull-up.`,
-            members,
+            [...members, ...circuit.netOf(first.end).spots.filter((spot) => isType(spot, 'pin'))],
             {
               remedies: logic
                 ? [

@@ -38,6 +38,8 @@ export const LEVEL_CHECKS: readonly Check[] = [
         const highV = isType(driver, 'pin')
           ? fact(driver.placed, 'logicV')
           : (circuit.netOf(driver.end).level?.volts ?? null);
+        // What nothing drives at all is found by its voltage.
+        if (!isType(driver, 'pin') && circuit.netOf(driver.end).level === null) continue;
         const { highFromV } = spot.terminal;
         if (highV === null || highFromV === null)
           report.unknown(`From which voltage ${nameOf(spot)} counts as high is not known.`, [spot, driver]);

@@ -69,6 +69,18 @@ export const PIN_CHECKS: readonly Check[] = [
           ]);
         else report.fine();
       }
+      // A line of a bus that goes over a pair has no pin on it, but no rail either.
+      for (const spot of allSpots(circuit)) {
+        if (!isType(spot, 'rs485')) continue;
+        const rail = circuit
+          .netOf(spot.end)
+          .spots.find((one) => ['supply in', 'supply out', 'ground'].includes(one.terminal.type));
+        if (rail)
+          report.find('fault', `${nameOf(spot)} lies on ${nameOf(rail)}: the bus is dead there.`, [
+            spot,
+            rail,
+          ]);
+      }
     },
   },
   {

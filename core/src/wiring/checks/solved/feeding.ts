@@ -1,7 +1,7 @@
 /** Checks of feeding, over the solutions: everything has its voltage and its way back, in every situation. */
 import { type Circuit, type Spot, hasRole, isType } from '../../circuit.ts';
 import type { Check } from '../../finding.ts';
-import { inV, isWired, nameOf } from '../../look.ts';
+import { inV, isWired, nameOf, partsWith } from '../../look.ts';
 import { groundOf, most, solvedOf, type Solved } from '../../solve/solved.ts';
 import { feedInstead, feedsInto, supplyToSuggest } from './feeders.ts';
 
@@ -60,6 +60,18 @@ export const FEEDING_CHECKS: readonly Check[] = [
         }
       }
       const solved = solvedOf(circuit);
+      for (const shifter of partsWith(circuit, 'level shifter')) {
+        const [low, high] = ['lv', 'hv'].map((id) => shifter.spots.find((spot) => spot.terminal.id === id));
+        if (!low || !high || !shifter.spots.some((spot) => isWired(circuit, spot))) continue;
+        const [lowV, highV] = [solved.voltsAt(solved.idle, low) ?? 0, solved.voltsAt(solved.idle, high) ?? 0];
+        if (lowV < 1 || highV < lowV - 0.1)
+          report.find(
+            'fault',
+            `${shifter.part.label} wants the lower supply at ${low.terminal.name} and the higher one at ${high.terminal.name}; it has ${inV(Math.max(0, lowV))} and ${inV(Math.max(0, highV))}.`,
+            [low, high],
+          );
+        else report.fine();
+      }
       for (const spot of feedsOf(circuit)) {
         if (!hasBoth(circuit, spot)) continue;
         const volts = solved.voltsAt(solved.idle, spot) ?? 0;

@@ -3,7 +3,7 @@ import { remembered } from '../../../quantity/remembered.ts';
 import { formatNumber } from '../../../quantity/format.ts';
 import { type Circuit, type Spot, fact, hasRole, isType } from '../../circuit.ts';
 import { dividerRemedy } from '../../dividerRemedy.ts';
-import type { Check } from '../../finding.ts';
+import type { Check, Remedy } from '../../finding.ts';
 import { allSpots, inV, isWired, listOf, nameOf, onTheWay } from '../../look.ts';
 import { most, solvedOf, type Solved } from '../../solve/solved.ts';
 import type { Solution } from '../../solve/solve.ts';
@@ -98,38 +98,30 @@ export const SIGNAL_CHECKS: readonly Check[] = [
         if (use !== 'reads a voltage' && use !== 'reads on and off') continue;
         const node = solved.mesh.nodeOf(pin.end);
         const floating = judged.find((at) => at.floats(node));
-        if (!floating) {
+        const contact = spots.find((spot) => hasRole(spot.placed, 'contact'));
+        // At a start every pin floats; what stands behind a switch must be told by then as well.
+        const isWeak = contact !== undefined && solved.boot.floats(node);
+        if (!floating && !isWeak) {
           report.fine();
           continue;
         }
-        const contact = spots.find((spot) => hasRole(spot.placed, 'contact'));
-        const board = pin.placed;
-        const logic =
-          board.spots.find(
-            (spot) => isType(spot, 'supply out') && spot.terminal.volts === fact(board, 'logicV'),
-          ) ?? board.spots.find((spot) => isType(spot, 'supply in'));
-        report.find(
-          'fault',
-          contact
-            ? `${nameOf(pin)} floats while ${contact.placed.part.label} is open, for the pin has no pull-up of its own: the program would read full and empty by chance.`
-            : `${nameOf(pin)} floats: nothing gives it a voltage ${floating.situation.when}.`,
-          [pin, ...spots],
-          {
-            isConsequence: !contact,
-            remedies:
-              contact && logic
-                ? [
-                    {
-                      kind: 'bridge',
-                      label: 'Pull it up with 10 kΩ',
-                      entryId: 'resistor',
-                      ends: { a: pin.end, b: logic.end },
-                      settings: { ohm: 10_000 },
-                    },
-                  ]
-                : [],
-          },
-        );
+        const remedies = contact ? pullUp(pin) : [];
+        if (floating)
+          report.find(
+            'fault',
+            contact
+              ? `${nameOf(pin)} floats while ${contact.placed.part.label} is open, for the pin has no pull-up of its own: the program would read full and empty by chance.`
+              : `${nameOf(pin)} floats: nothing gives it a voltage ${floating.situation.when}.`,
+            [pin, ...spots],
+            { isConsequence: !contact, remedies },
+          );
+        else if (contact)
+          report.find(
+            'caution',
+            `${contact.placed.part.label} has no pull-up but the weak one inside ${nameOf(pin)}, which is there only once the program has set it: until then, and on a long cable, the input drifts. 10 kΩ to the board’s own supply holds it.`,
+            [pin, ...spots],
+            { remedies },
+          );
       }
     },
   },
@@ -244,6 +236,25 @@ export const SIGNAL_CHECKS: readonly Check[] = [
     },
   },
 ];
+
+/** A resistor from a pin to its board's own supply. */
+function pullUp(pin: Spot): Remedy[] {
+  const { spots } = pin.placed;
+  const logic =
+    spots.find((spot) => isType(spot, 'supply out') && spot.terminal.volts === fact(pin.placed, 'logicV')) ??
+    spots.find((spot) => isType(spot, 'supply in'));
+  return logic
+    ? [
+        {
+          kind: 'bridge',
+          label: 'Pull it up with 10 kΩ',
+          entryId: 'resistor',
+          ends: { a: pin.end, b: logic.end },
+          settings: { ohm: 10_000 },
+        },
+      ]
+    : [];
+}
 
 type Reading = {
   readonly input: Input;
