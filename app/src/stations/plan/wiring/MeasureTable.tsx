@@ -11,8 +11,9 @@ export function MeasureTable({ circuit }: { circuit: Circuit }) {
     <>
       <h2 className="mt-6 border-t border-ink pt-3">With the multimeter, before you trust it</h2>
       <p className="mb-2 max-w-[70ch] text-soft">
-        First everything without power, on the range that beeps; then with power, on the range for volts, with
-        the boards out and last with them in. Stop at the first line that is not as it says.
+        First everything without power, the battery and every plug off, on the range that beeps; then with
+        power, on the range for volts, with the boards out and last with them in. Stop at the first line that
+        is not as it says.
       </p>
       <Scroll label="With the multimeter">
         <table>
@@ -27,7 +28,7 @@ export function MeasureTable({ circuit }: { circuit: Circuit }) {
           <tbody>
             {measures.map((one) => (
               <tr key={`${one.stage} ${one.red}`}>
-                <td className="whitespace-nowrap">{one.stage}</td>
+                <td className="md:whitespace-nowrap">{one.stage}</td>
                 <td>{one.red}</td>
                 <td>{one.black}</td>
                 <td className={one.stage === 'without power' ? undefined : 'num whitespace-nowrap'}>
