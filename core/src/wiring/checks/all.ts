@@ -82,7 +82,8 @@ function provedOf(circuit: Circuit, results: readonly CheckResult[]): Proved {
   const count = (of: (result: CheckResult) => boolean) => results.filter(of).length;
   const isFound = ({ findings }: CheckResult) =>
     findings.some(({ severity }) => !['note', 'unknown'].includes(severity));
-  const isUnknown = ({ findings }: CheckResult) => findings.some(({ severity }) => severity === 'unknown');
+  const isUnknown = ({ verdict, findings }: CheckResult) =>
+    verdict === 'unknown' || findings.some(({ severity }) => severity === 'unknown');
   const [first] = solvedOf(circuit).mesh.missing;
   return {
     found: count(isFound),
@@ -93,7 +94,14 @@ function provedOf(circuit: Circuit, results: readonly CheckResult[]): Proved {
 }
 
 export function checkWiring(circuit: Circuit, setting: Setting): Verdict {
-  const results = CHECKS.map((check) => runCheck(check, circuit, setting));
+  const { settled } = solvedOf(circuit);
+  const results = CHECKS.map((check): CheckResult => {
+    const result = runCheck(check, circuit, setting);
+    // Where the circuit finds no rest, nothing was proved by its solutions.
+    return !settled && isSolved(check) && result.verdict === 'passed'
+      ? { ...result, verdict: 'unknown' }
+      : result;
+  });
   const rank = (finding: Finding) => SEVERITIES.indexOf(finding.severity);
   const findings = results.flatMap((result) => result.findings);
   return {

@@ -5,7 +5,7 @@ import { applyRemedy } from '../edit.ts';
 import { runCheck, SEVERITIES, type Setting } from '../finding.ts';
 import { netlistSchema, type End } from '../netlist.ts';
 import { sketchNetlist, type Sketched } from '../sketchNetlist.ts';
-import { CHECKS } from './all.ts';
+import { checkWiring, CHECKS, isSolved } from './all.ts';
 
 const catalogue = catalogueWith([]);
 const indoors: Setting = { radioOn: true, tapWater: false };
@@ -652,6 +652,14 @@ const CASES: Readonly<Record<string, Case>> = {
       { parts: { d: { settings: { upperOhm: 1000, lowerOhm: 1800 } } } },
     ],
   },
+  'figures-known': {
+    trips: [`${roof}; r: resistor; r.a - roof.p18; r.b - roof.gnd`],
+    says: /r: its resistance is not known\. A usual one was taken/,
+    clear: [
+      `${roof}; r: resistor; r.a - roof.p18; r.b - roof.gnd`,
+      { parts: { r: { settings: { ohm: 1000 } } } },
+    ],
+  },
   settled: {
     // A relay whose contact takes its own input away.
     trips: [
@@ -958,11 +966,30 @@ test.each([
   expect(check && runCheck(check, readCircuit(mended, catalogue), indoors).findings).toEqual([]);
 });
 
+test('where the circuit finds no rest, no check counts as passed because of a solution', () => {
+  const [text, more] = CASES.settled?.trips ?? [''];
+  const { results, proved } = checkWiring(
+    readCircuit(netlistSchema.parse(sketchNetlist(text, more)), catalogue),
+    indoors,
+  );
+  expect(results.filter(({ check, verdict }) => isSolved(check) && verdict === 'passed')).toEqual([]);
+  expect(proved.unknown).toBeGreaterThan(5);
+});
+
+test('a value left open is told by the headline, whatever else passes', () => {
+  const text = `${roof}; r: resistor; r.a - roof.p18; r.b - roof.gnd`;
+  const { proved } = checkWiring(readCircuit(netlistSchema.parse(sketchNetlist(text)), catalogue), indoors);
+  expect(proved).toMatchObject({ missing: 'the resistance of r' });
+  expect(proved.unknown).toBeGreaterThan(0);
+});
+
 describe.each(Object.entries(CASES))('%s', (id, { trips, says, clear, unknown, mends }) => {
   test('finds it, with its numbers', () => {
     const { result } = run(id, trips);
     expect(result.findings.map((finding) => finding.says).join('\n')).toMatch(says);
-    expect(result.verdict).toMatch(['not-in-catalogue', 'settled'].includes(id) ? 'unknown' : 'found');
+    expect(result.verdict).toMatch(
+      ['not-in-catalogue', 'settled', 'figures-known'].includes(id) ? 'unknown' : 'found',
+    );
   });
   test('says how bad it is, where, and what would mend it', () => {
     for (const wiring of unknown ? [trips, unknown] : [trips]) expectActable(run(id, wiring));

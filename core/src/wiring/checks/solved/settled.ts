@@ -1,5 +1,7 @@
-/** Whether the circuit could be solved at all. */
+/** Whether the circuit could be solved at all, and with figures that are known. */
+import { FACTS } from '../../../catalogue/facts.ts';
 import type { Check } from '../../finding.ts';
+import { isWired } from '../../look.ts';
 import { solvedOf } from '../../solve/solved.ts';
 
 export const SETTLED_CHECKS: readonly Check[] = [
@@ -24,6 +26,23 @@ export const SETTLED_CHECKS: readonly Check[] = [
         );
         return;
       }
+    },
+  },
+  {
+    id: 'figures-known',
+    title: 'Every figure that the solution rests on is known',
+    why: 'Where one is missing a usual one stands in, so that the rest can be looked at; what rests on it is not proved.',
+    run: (circuit, report) => {
+      const { missing } = solvedOf(circuit).mesh;
+      for (const { placed, key } of missing) {
+        const spots = placed.spots.filter((spot) => isWired(circuit, spot));
+        if (spots.length > 0)
+          report.unknown(
+            `${placed.part.label}: its ${FACTS[key].name} is not known. A usual one was taken, and nothing that rests on it is proved.`,
+            spots,
+          );
+      }
+      if (missing.length === 0 && circuit.netlist.wires.length > 0) report.fine();
     },
   },
 ];
