@@ -10,6 +10,8 @@ export type Operator = (netlist: Netlist, random: () => number) => Spoilt | null
 const entryOf = (part: Part): Entry | undefined => catalogue.get(part.entryId);
 const partOf = (netlist: Netlist, id: string): Part | undefined => netlist.parts.find((one) => one.id === id);
 const hasRole = (part: Part, ...roles: Role[]): boolean => roles.includes(entryOf(part)?.role as Role);
+const isAlternating = (part: Part): boolean => entryOf(part)?.facts.alternating === 1;
+const isBare = (part: Part): boolean => /-bare$/.test(part.entryId) && !hasRole(part, 'battery');
 const terminalType = (netlist: Netlist, end: End): TerminalType | undefined => {
   const part = partOf(netlist, end.part);
   return part && entryOf(part)?.terminals.find((one) => one.id === end.terminal)?.type;
@@ -204,7 +206,7 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
   ),
   'ground of the supply off': (netlist, random) => {
     const part = pick(
-      partsOf(netlist, 'supply', 'battery').filter((one) => one.entryId !== 'supply-24vac'),
+      partsOf(netlist, 'supply', 'battery').filter((one) => !isAlternating(one)),
       random,
     );
     if (!part) return null;
@@ -213,6 +215,45 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
       netlist: wires.reduce((next, wire) => removeWire(next, wire.id), netlist),
       parts: [part.id, ...wires.map((wire) => farEnd(wire, at(part, 'gnd')).part)],
     };
+  },
+  'resistor of a bare sensor missing': without(
+    (part, netlist) =>
+      hasRole(part, 'resistor') &&
+      neighboursOf(netlist, part).some((id) => isBare(partOf(netlist, id) ?? part)),
+  ),
+  'resistor of a bare sensor two decades off': setFact(
+    (ohm) => ohm / 100,
+    'ohm',
+    (part, netlist) =>
+      hasRole(part, 'resistor') &&
+      neighboursOf(netlist, part).some((id) => isBare(partOf(netlist, id) ?? part)),
+  ),
+  'lead of a bare sensor off': (netlist, random) => {
+    const part = pick(netlist.parts.filter(isBare), random);
+    const wires = part ? wiresAt(netlist, at(part, random() < 0.5 ? 'a' : 'b')) : [];
+    return (
+      part && {
+        netlist: wires.reduce((next, wire) => removeWire(next, wire.id), netlist),
+        parts: [part.id, ...neighboursOf(netlist, part)],
+      }
+    );
+  },
+  'valve of a timer past its contact': (netlist) => {
+    const timer = netlist.parts.find((part) => part.entryId === 'timer-24vac');
+    const relay = timer && netlist.parts.find((part) => part.entryId === 'switch-permit');
+    return relay
+      ? {
+          netlist: connect(netlist, at(relay, 'common'), at(relay, 'open')),
+          parts: [relay.id, ...neighboursOf(netlist, relay)],
+        }
+      : null;
+  },
+  'common of a timer on the board': (netlist) => {
+    const timer = netlist.parts.find((part) => part.entryId === 'timer-24vac');
+    const [board] = partsOf(netlist, 'board');
+    return timer && board
+      ? { netlist: connect(netlist, at(timer, 'gnd'), at(board, 'gnd')), parts: [timer.id, board.id] }
+      : null;
   },
   'float switch wire off': loose(['out', 'gnd'], 'contact'),
   'plus and minus of a probe exchanged': swapped(
@@ -228,7 +269,7 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
   'battery turned round': swapped('plus', 'gnd', 'battery'),
   'supply turned round': (netlist, random) => {
     // A transformer has no plus and minus.
-    const apart = { ...netlist, parts: netlist.parts.filter((part) => part.entryId !== 'supply-24vac') };
+    const apart = { ...netlist, parts: netlist.parts.filter((part) => !isAlternating(part)) };
     const spoilt = swapped('out', 'gnd', 'supply')(apart, random);
     return spoilt && { ...spoilt, netlist: { ...spoilt.netlist, parts: netlist.parts } };
   },
@@ -539,7 +580,7 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
       partsOf(netlist, 'pump', 'valve').filter((part) => part.entryId !== 'valve-24vac'),
       random,
     );
-    const source = partsOf(netlist, 'battery', 'supply').find((part) => part.entryId !== 'supply-24vac');
+    const source = partsOf(netlist, 'battery', 'supply').find((part) => !isAlternating(part));
     const onLow =
       load &&
       wiresAt(netlist, at(load, 'minus')).some((wire) =>
@@ -902,7 +943,7 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
       ),
       random,
     );
-    const source = partsOf(netlist, 'battery', 'supply').find((part) => part.entryId !== 'supply-24vac');
+    const source = partsOf(netlist, 'battery', 'supply').find((part) => !isAlternating(part));
     if (!diode || !source) return null;
     const wires = wiresAt(netlist, at(diode, 'cathode'));
     return {

@@ -144,6 +144,24 @@ const ntc: Module = (bench) => {
   return true;
 };
 
+/** A bare sensor with its fixed resistor, either way up. */
+const bare =
+  (entryId: string, ohm: number): Module =>
+  ({ pad, board, railLogic, random }) => {
+    const pin = pad.pin(board, 'adc');
+    if (!pin) return false;
+    const id = pad.add(entryId);
+    const fixed = pad.add('resistor', { ohm });
+    const cable = pad.cable(2, 0.34);
+    const [up, down] = random() < 0.5 ? [id, fixed] : [fixed, id];
+    const inCable = (part: string) => (part === id ? cable : undefined);
+    pad.wire(railLogic, `${up}.a`, inCable(up));
+    pad.wire(`${up}.b`, pin, inCable(up));
+    pad.wire(`${down}.a`, pin, inCable(down));
+    pad.wire(`${down}.b`, `${board}.gnd`, inCable(down));
+    return true;
+  };
+
 const loop =
   (shuntPart: 'shunt' | 'resistor'): Module =>
   (bench) => {
@@ -347,6 +365,37 @@ const alternating: Module = (bench) => {
   pad.wire(`${transformer}.out`, `${relay}.common`);
   pad.wire(`${relay}.open`, `${valve}.plus`, cable);
   pad.wire(`${valve}.minus`, `${transformer}.gnd`, cable);
+  return true;
+};
+
+/** Two zones of a timer that was there already, each with a permit contact of ours before its valve. */
+const timed: Module = (bench) => {
+  const { pad, board, rail5 } = bench;
+  const pins = [pad.pin(board, 'out'), pad.pin(board, 'out')];
+  // Two coils at once are more than some regulators and ports have left; one supply of 5 V bears them.
+  if (rail5 === null || pad.parts.some((one) => one.entryId === 'battery-lithium')) return false;
+  const timer = pad.add('timer-24vac');
+  for (const [at, pin] of pins.entries()) {
+    if (!pin) return at > 0;
+    const [relay, valve] = [pad.add('switch-permit'), pad.add('valve-24vac')];
+    pad.wire(rail5, `${relay}.vcc`);
+    pad.wire(`${board}.gnd`, `${relay}.gnd`);
+    pad.wire(pin, `${relay}.in`);
+    const cable = pad.cable(3, 1);
+    pad.wire(`${timer}.z${at + 1}`, `${relay}.common`);
+    pad.wire(`${relay}.open`, `${valve}.plus`, cable);
+    pad.wire(`${valve}.minus`, `${timer}.gnd`, cable);
+  }
+  return true;
+};
+
+/** One lamp of three colours with its resistors, on three pins. */
+const threeColours: Module = ({ pad, board }) => {
+  const pins = ['red', 'green', 'blue'].map((colour) => ({ colour, pin: pad.pin(board, 'out') }));
+  if (pins.some(({ pin }) => pin === null)) return false;
+  const lamp = pad.add('lamp-three');
+  pad.wire(`${lamp}.gnd`, `${board}.gnd`);
+  for (const { colour, pin } of pins) if (pin) pad.wire(pin, `${lamp}.${colour}`);
   return true;
 };
 
@@ -683,6 +732,11 @@ const MODULES: Readonly<Record<string, Module>> = {
   fork,
   volumetric,
   ntc,
+  'bare electrodes': bare('probe-electrodes-bare', 10_000),
+  'bare thermistor': bare('thermo-ntc-bare', 10_000),
+  'bare light cell': bare('light-cell-bare', 10_000),
+  'irrigation timer': timed,
+  'three colours': threeColours,
   loop: loop('shunt'),
   'loop, plain resistor': loop('resistor'),
   divider: divided(false),

@@ -42,6 +42,8 @@ export const FACTS = {
   hasRadio: about('has a radio (1 yes, 0 no)', '', 0, 1),
   // Resistors and switches
   ohm: about('resistance', 'Ω', 0.01, 1e9, 1),
+  mostOhm: about('resistance when dry, dark or cold', 'Ω', 1, 1e9),
+  leastOhm: about('resistance when wet, bright or hot', 'Ω', 0.1, 1e9, 1),
   upperOhm: about('upper resistor', 'Ω', 1, 1e8),
   lowerOhm: about('lower resistor', 'Ω', 1, 1e8),
   r25Ohm: about('thermistor at 25 °C', 'Ω', 10, 1e7),
@@ -64,6 +66,7 @@ export const FACTS = {
   selfDirected: about('switches direction by itself (1 yes, 0 no)', '', 0, 1),
   loopV: about('least voltage of a loop probe', 'V', 1, 36, 1),
   // Supplies
+  alternating: about('alternating current (1 yes, 0 no)', '', 0, 1),
   capacityMah: about('capacity', 'mAh', 1, 1e6),
   panelW: about('rated power', 'W', 0.1, 1000, 1),
   hasProtection: about('has its own protection (1 yes, 0 no)', '', 0, 1),

@@ -57,6 +57,16 @@ export const isType = <Type extends TerminalType>(
 
 export const spotsOf = (placed: Placed): readonly Spot[] => placed.spots;
 
+/** A sensor that is a resistance and nothing else: two leads, and a fixed resistor beside it makes a voltage of it. */
+export const isBareSensor = (placed: Placed): boolean =>
+  hasRole(placed, 'probe', 'thermometer', 'light sensor') &&
+  placed.spots.length === 2 &&
+  placed.spots.every((spot) => isType(spot, 'lead'));
+
+/** The other lead of a bare sensor, resistor or fuse. */
+export const otherLead = ({ placed, terminal }: Spot): Spot | null =>
+  placed.spots.find((spot) => isType(spot, 'lead') && spot.terminal.id !== terminal.id) ?? null;
+
 function place(part: Part, entry: Entry): Placed {
   const spots: Spot[] = [];
   const placed: Placed = { part, entry, spots };
@@ -218,6 +228,7 @@ export const takesAPin = (spot: Spot): boolean =>
 /** Ways through a part: from, to, and the share of the voltage that arrives (null: not known). */
 function passages(placed: Placed): (readonly [from: string, to: string, share: number | null])[] {
   const both = (one: string, other: string) => [[one, other, 1] as const, [other, one, 1] as const];
+  if (isBareSensor(placed)) return both('a', 'b');
   switch (placed.entry.role) {
     case 'resistor':
     case 'fuse':

@@ -127,6 +127,9 @@ export function feederOf(net: Net): (Spot & { terminal: TerminalOf<'supply out'>
   return from && isType(from, 'supply out') ? from : null;
 }
 
+/** A transformer, or an irrigation timer with one: what hangs on it sees alternating current. */
+export const isTransformer = (placed: Placed): boolean => fact(placed, 'alternating') === 1;
+
 export const plusOf = (placed: Placed): Spot | null => spotAt(placed, 'plus');
 export const minusOf = (placed: Placed): Spot | null => spotAt(placed, 'minus');
 

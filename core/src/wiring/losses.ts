@@ -2,7 +2,7 @@
  * What if one wire comes off: the circuit is solved without it, for each wire, with the program as it is for the whole wiring. Told is what would run unasked or
  * see too much, what would no longer run or be read, and whether the program notices.
  */
-import { type Circuit, type Placed, type Spot, fact, hasRole, isType } from './circuit.ts';
+import { type Circuit, type Placed, type Spot, fact, hasRole, isBareSensor, isType } from './circuit.ts';
 import { inV, isWired, nameOf, partsWith } from './look.ts';
 import type { Wire } from './netlist.ts';
 import type { Solution } from './solve/solve.ts';
@@ -324,7 +324,7 @@ const monitors = (whole: Whole, idle: Solution, lives: (placed: Placed) => boole
     if (
       use !== 'reads a voltage' ||
       !monitor ||
-      spots.some((spot) => isType(spot, 'analog out') || isType(spot, 'loop'))
+      spots.some((spot) => isType(spot, 'analog out') || isType(spot, 'loop') || isBareSensor(spot.placed))
     )
       return [];
     const [before, after] = [whole.volts(whole.of(whole.situations.idle), pin), whole.volts(idle, pin)];

@@ -4,7 +4,7 @@
  */
 import { formatNumber } from '../quantity/format.ts';
 import { type Circuit, type Net, type Spot, hasRole, isType } from './circuit.ts';
-import { isWired, nameOf } from './look.ts';
+import { isTransformer, isWired, nameOf } from './look.ts';
 import { groundOf, solvedOf } from './solve/solved.ts';
 
 const STAGES = ['without power', 'power on, boards out', 'power on, boards in'] as const;
@@ -52,7 +52,7 @@ export function measuresOf(circuit: Circuit): Measure[] {
       const tips = { red: nameOf(spot), black: nameOf(ground) };
       const source = circuit.netOf(spot.end).level?.from;
       // An alternating voltage is measured on the meter's other range, and has no plus.
-      const isAlternating = source?.placed.entry.id === 'supply-24vac';
+      const isAlternating = source !== undefined && isTransformer(source.placed);
       const volts = steady
         .flatMap((at) => solved.voltsAt(at, spot) ?? [])
         .filter((one) => Number.isFinite(one));

@@ -1,7 +1,8 @@
 /** What parts ask of the pins they are wired to, what drives an input, and what a pin must give. */
 import { type PinCap } from '../catalogue/schema.ts';
-import { type Circuit, type Placed, type Spot, hasRole, isType } from './circuit.ts';
+import { type Circuit, type Placed, type Spot, hasRole, isBareSensor, isType } from './circuit.ts';
 import { behind, others } from './look.ts';
+import { isBareSignal } from './solve/situations.ts';
 
 /** What a terminal asks of the pin it is wired to; null when it asks nothing (a pull-up, a diode). */
 export function capFor(circuit: Circuit, spot: Spot | undefined): PinCap | null {
@@ -31,6 +32,7 @@ export function capFor(circuit: Circuit, spot: Spot | undefined): PinCap | null 
     case 'uart in':
       return 'tx';
     case 'lead':
+      if (isBareSensor(placed)) return isBareSignal(circuit, spot) ? 'adc' : null;
       if (hasRole(placed, 'divider', 'battery monitor') && terminal.lead === 'out')
         return dividedCap(circuit, placed);
       return hasRole(placed, 'LED') && terminal.lead === 'anode' ? 'out' : null;

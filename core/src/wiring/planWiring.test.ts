@@ -54,6 +54,20 @@ describe('where a part is fed from', () => {
     );
     expect(serious(netlist)).toEqual([]);
   });
+  test.each([
+    // √(50 kΩ × 2 kΩ) = 10 kΩ, √(44 × 4.3) = 13.8 kΩ, √(100 × 1) = 10 kΩ. An input that bears 10 kΩ: beside 44 kΩ at most 12.9 kΩ.
+    ['probe-electrodes-bare', 10_000],
+    ['thermo-ntc-bare', 12_000],
+    ['light-cell-bare', 10_000],
+  ])('a bare %s from the board’s own supply, with the fixed resistor that suits it', (entryId, ohm) => {
+    const { netlist } = plan(`usb: supply-usb; roof: board-wifi-two-groups; c: ${entryId}`);
+    expect(joined(netlist, 'c.a', 'roof.out33')).toBe(true);
+    const fixed = netlist.parts.find((part) => part.entryId === 'resistor');
+    expect(fixed?.settings.ohm).toBe(ohm);
+    expect(joined(netlist, `${fixed?.id}.a`, 'c.b')).toBe(true);
+    expect(joined(netlist, `${fixed?.id}.b`, 'roof.gnd')).toBe(true);
+    expect(serious(netlist)).toEqual([]);
+  });
   test('a 4–20 mA probe from 12 V, its minus to an input, with a shunt', () => {
     const { netlist } = plan(
       'sup: supply-12v; reg: regulator-5v; roof: board-wifi-two-groups; lp: probe-loop',
@@ -73,6 +87,18 @@ describe('what is switched', () => {
     expect(joined(netlist, 'pump.minus', 'q.drain')).toBe(true);
     expect(joined(netlist, 'pump.plus', 'f.b')).toBe(true);
     expect(joined(netlist, 'q.source', 'bat.gnd')).toBe(true);
+  });
+  test('two valves of an irrigation timer: a zone and a permit contact each, one common, and no ground of ours on it', () => {
+    const { netlist } = plan(
+      'timer: timer-24vac; usb: supply-usb; stern: board-8bit-six; v: valve-24vac; w: valve-24vac; k: switch-permit; l: switch-permit',
+    );
+    expect(joined(netlist, 'timer.z1', 'k.common')).toBe(true);
+    expect(joined(netlist, 'k.open', 'v.plus')).toBe(true);
+    expect(joined(netlist, 'timer.z2', 'l.common')).toBe(true);
+    expect(joined(netlist, 'l.open', 'w.plus')).toBe(true);
+    for (const valve of ['v', 'w']) expect(joined(netlist, `${valve}.minus`, 'timer.gnd')).toBe(true);
+    expect(joined(netlist, 'timer.gnd', 'stern.gnd')).toBe(false);
+    expect(serious(netlist)).toEqual([]);
   });
   test('an irrigation valve on 24 V AC by a relay’s contact, though a MOSFET is free', () => {
     const { netlist } = plan(

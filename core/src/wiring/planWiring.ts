@@ -6,10 +6,10 @@ import type { Catalogue } from '../catalogue/catalogue.ts';
 import { emptyShare } from './solve/models.ts';
 import { checkWiring } from './checks/all.ts';
 import { feedsInto } from './checks/solved/feeders.ts';
-import { isTransformer } from './checks/solved/limits.ts';
 import {
   fact,
   hasRole,
+  isBareSensor,
   isType,
   readCircuit,
   spotAt,
@@ -21,7 +21,17 @@ import {
 import { applyRemedy, connect } from './edit.ts';
 import { layCables, type CableHabits } from './layCables.ts';
 import type { Finding, Remedy, Setting } from './finding.ts';
-import { boardOf, drawMa, isWired, minusOf, others, partsWith, plusOf } from './look.ts';
+import {
+  boardOf,
+  drawMa,
+  isTransformer,
+  isWired,
+  logicSupply,
+  minusOf,
+  others,
+  partsWith,
+  plusOf,
+} from './look.ts';
 import { endKey, type End, type Netlist } from './netlist.ts';
 import { changesOf, type Change } from './proposal.ts';
 import { planPins, type Blocked } from './planPins.ts';
@@ -211,6 +221,7 @@ function feedAll(netlist: Netlist, catalogue: Catalogue): { netlist: Netlist; un
     wireGrounds,
     wireSupplies,
     wireLoads,
+    wireBareSensors,
     wireBuses,
   ];
   for (const step of steps) {
@@ -371,21 +382,32 @@ function wireGrounds(circuit: Circuit, wire: Wirer): void {
   }
 }
 
+/** One of several outputs of a timer, which has a common for all. */
+const isZone = (spot: Spot): boolean =>
+  isTransformer(spot.placed) && spot.placed.spots.filter((one) => isType(one, 'supply out')).length > 1;
+
 function wireLoads(circuit: Circuit, wire: Wirer): void {
   const free = partsWith(circuit, 'MOSFET', 'driver module', 'transistor', 'relay').filter((placed) =>
     ['drain', 'load', 'collector', 'open'].some((terminal) => open(circuit, placed, terminal)),
   );
+  const taken = new Set<Spot>();
   for (const load of partsWith(circuit, 'pump', 'valve')) {
     const [plus, minus] = [plusOf(load), minusOf(load)];
     const ratedV = fact(load, 'ratedV');
     const source = sourcesOf(circuit).find(
-      (one) => !one.isBoard && ratedV !== null && Math.abs(one.volts - ratedV) <= 0.25 * ratedV,
+      (one) =>
+        !one.isBoard &&
+        ratedV !== null &&
+        Math.abs(one.volts - ratedV) <= 0.25 * ratedV &&
+        // Each zone of an irrigation timer has a valve of its own.
+        !(isZone(one.spot) && (taken.has(one.spot) || isWired(circuit, one.spot))),
     );
     if (!plus || !minus || isWired(circuit, minus) || !source) continue;
     const alternating = isTransformer(source.spot.placed);
     const at = free.findIndex((one) => (hasRole(one, 'relay') || !alternating) && sharesBoard(one, load));
     const [helper] = at < 0 ? [] : free.splice(at, 1);
     if (!helper) continue;
+    taken.add(source.spot);
     const tap = tapOf(circuit, source.spot);
     if (hasRole(helper, 'relay')) {
       wire(tap, end(helper, 'common'));
@@ -398,6 +420,16 @@ function wireLoads(circuit: Circuit, wire: Wirer): void {
         ['drain', 'load', 'collector'].find((terminal) => spotAt(helper, terminal) !== null) ?? 'drain';
       wire(end(helper, side), minus.end);
     }
+  }
+}
+
+/** One lead of a bare sensor to the board's own supply; the other gets an input, and a fixed resistor by its check. */
+function wireBareSensors(circuit: Circuit, wire: Wirer): void {
+  for (const placed of circuit.parts.values()) {
+    if (!isBareSensor(placed) || placed.spots.some((spot) => isWired(circuit, spot))) continue;
+    const board = boardOf(circuit, placed);
+    const supply = board && logicSupply(board);
+    if (supply) wire(supply.end, end(placed, 'a'));
   }
 }
 

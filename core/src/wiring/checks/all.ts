@@ -11,6 +11,7 @@ import {
   type Setting,
 } from '../finding.ts';
 import { ANALOG_CHECKS } from './analog.ts';
+import { BARE_CHECKS } from './bare.ts';
 import { CABLE_CHECKS } from './cables.ts';
 import { CHARGING_CHECKS } from './charging.ts';
 import { CARE_CHECKS } from './care.ts';
@@ -50,6 +51,7 @@ const RULE_CHECKS: readonly Check[] = [
   ...LEVEL_CHECKS,
   ...PIN_CHECKS,
   ...ANALOG_CHECKS,
+  ...BARE_CHECKS,
   ...CONTROL_CHECKS,
   ...LOAD_CHECKS,
   ...I2C_CHECKS,

@@ -2,7 +2,8 @@
 import { dividerSourceOhm } from '../../electrics/divider.ts';
 import { bestNtcDivider, ntcCountsPerC } from '../../electrics/ntc.ts';
 import { formatNumber } from '../../quantity/format.ts';
-import { fact, hasRole, isType, type Circuit, type Placed, type Spot } from '../circuit.ts';
+import { fixedBeside } from '../bareSensor.ts';
+import { fact, hasRole, isBareSensor, isType, type Circuit, type Placed, type Spot } from '../circuit.ts';
 import type { Check, Remedy } from '../finding.ts';
 import {
   allSpots,
@@ -43,10 +44,16 @@ function reads(circuit: Circuit): Read[] {
 }
 
 /** Source impedance a converter sees, ohm; null when not known. */
-function sourceOhm(source: Spot): number | null {
+function sourceOhm(circuit: Circuit, source: Spot): number | null {
   const { placed, terminal } = source;
   if (isType(source, 'analog out')) return source.terminal.sourceOhm;
   if (terminal.type === 'loop') return 0;
+  if (isBareSensor(placed)) {
+    // What the input sees is highest where the sensor is: both beside each other.
+    const fixed = fixedBeside(circuit, source);
+    const [fixedOhm, mostOhm] = [fixed && fact(fixed, 'ohm'), fact(placed, 'mostOhm')];
+    return fixedOhm === null || mostOhm === null ? null : (fixedOhm * mostOhm) / (fixedOhm + mostOhm);
+  }
   const upperOhm = fact(placed, 'upperOhm');
   const lowerOhm = fact(placed, 'lowerOhm');
   return upperOhm === null || lowerOhm === null ? null : dividerSourceOhm({ upperOhm, lowerOhm });
@@ -152,7 +159,7 @@ export const ANALOG_CHECKS: readonly Check[] = [
     run: (circuit, report) => {
       for (const { input, source } of reads(circuit)) {
         const limit = fact(input.placed, 'sourceLimitOhm');
-        const ohm = sourceOhm(source);
+        const ohm = sourceOhm(circuit, source);
         if (limit === null || ohm === null)
           report.unknown(
             `The source impedance of ${nameOf(source)}, or what ${nameOf(input)} bears, is not known.`,

@@ -1,5 +1,5 @@
 /** Checks of care: what is not wired at all, lines and connectors, labels, and the cautions for mains, drinking water and lithium. */
-import { fact, hasRole, isType, spotAt, spotsOf, type Spot } from '../circuit.ts';
+import { fact, hasRole, isBareSensor, isType, spotAt, spotsOf, type Spot } from '../circuit.ts';
 import type { Check } from '../finding.ts';
 import { allSpots, isWired, listOf, nameOf, others, partsWith } from '../look.ts';
 
@@ -250,7 +250,8 @@ export const CARE_CHECKS: readonly Check[] = [
 
 function needsItsLeads(spot: Spot): boolean {
   return (
-    hasRole(
+    isBareSensor(spot.placed) ||
+    (hasRole(
       spot.placed,
       'LED',
       'diode',
@@ -260,6 +261,7 @@ function needsItsLeads(spot: Spot): boolean {
       'shunt',
       'pull-ups',
       'battery monitor',
-    ) && spot.terminal.type === 'lead'
+    ) &&
+      spot.terminal.type === 'lead')
   );
 }

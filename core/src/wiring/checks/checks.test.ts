@@ -298,6 +298,20 @@ const CASES: Readonly<Record<string, Case>> = {
     unknown: ['n: thermo-ntc', { parts: { n: { settings: { betaK: null } } } }],
     mends: true,
   },
+  'bare-resistor': {
+    trips: [`${roof}; c: light-cell-bare; c.a - roof.out33; c.b - roof.p34`],
+    // √(100 kΩ × 1 kΩ) = 10 kΩ
+    says: /c is only a resistance: without a fixed resistor beside it roof P34 sees the same voltage wet and dry\. 10 kΩ/,
+    clear: [
+      `${roof}; c: light-cell-bare; c.a - roof.gnd; c.b - roof.p34; r: resistor; r.a - roof.p34; r.b - roof.out33`,
+      { parts: { r: { settings: { ohm: 10_000 } } } },
+    ],
+    unknown: [
+      `${roof}; c: light-cell-bare; c.a - roof.out33; c.b - roof.p34`,
+      { parts: { c: { settings: { leastOhm: null } } } },
+    ],
+    mends: true,
+  },
   'led-resistor': {
     trips: [`${roof}; led: lamp-led; led.anode - roof.p18; led.cathode - roof.gnd`],
     // The pin alone, 16.5 Ω, and the lamp's 1 Ω are left: (3.3 − 2.0) / 17.5 Ω = 74 mA.
@@ -721,6 +735,34 @@ test.each([
     expect(result.findings.map((one) => one.says)).toEqual(says);
   },
 );
+
+const cell = `${roof}; c: light-cell-bare; c.b - roof.p34; r: resistor; r.a - roof.p34`;
+describe('a light cell of 1 to 100 kΩ beside a fixed resistor', () => {
+  test('of 470 Ω uses a third of the scale where 10 kΩ would use most of it; the other way up as well', () => {
+    // 100 / 100.47 − 1 / 1.47 = 31.5 %; 100 / 110 − 1 / 11 = 82 %
+    const small = { parts: { r: { settings: { ohm: 470 } } } };
+    for (const rest of ['c.a - roof.out33; r.b - roof.gnd', 'c.a - roof.gnd; r.b - roof.out33']) {
+      const { result } = run('bare-resistor', [`${cell}; ${rest}`, small]);
+      expect(result.findings.map((one) => one.says)).toEqual([
+        'With 470 Ω (r) c uses 32 % of the scale; with 10 kΩ it would use 82 %.',
+      ]);
+      expect(result.findings[0]?.remedies[0]).toMatchObject({ kind: 'set-fact', part: 'r', value: 10_000 });
+    }
+  });
+  test('to the side that the cell is on makes no divider', () => {
+    const { result } = run('bare-resistor', [
+      `${cell}; c.a - roof.out33; r.b - roof.out33`,
+      { parts: { r: { settings: { ohm: 10_000 } } } },
+    ]);
+    expect(result.verdict).toBe('found');
+  });
+  test('between supply and ground is read by nobody', () => {
+    const { result } = run('bare-resistor', [
+      `${roof}; c: light-cell-bare; c.a - roof.out33; c.b - roof.gnd`,
+    ]);
+    expect(result.findings[0]?.says).toMatch(/^Both leads of c are on supply or ground/);
+  });
+});
 
 test('there are at least thirty checks, and each has its two wirings here', () => {
   expect(CHECKS.length).toBeGreaterThanOrEqual(60);

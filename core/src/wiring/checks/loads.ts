@@ -1,10 +1,21 @@
 /** Checks of loads and their switches: flyback diodes, ratings, what runs at boot, alternating current. */
 import { type Circuit, type Placed, type Spot, fact, hasRole, isType, spotAt } from '../circuit.ts';
 import { type Check, type Remedy } from '../finding.ts';
-import { behind, feederOf, inMa, inV, isWired, minusOf, nameOf, others, partsWith, plusOf } from '../look.ts';
+import {
+  behind,
+  feederOf,
+  inMa,
+  inV,
+  isTransformer,
+  isWired,
+  minusOf,
+  nameOf,
+  others,
+  partsWith,
+  plusOf,
+} from '../look.ts';
 import { driverOf } from '../pinUse.ts';
 import { loadSide, loadsOf } from '../switched.ts';
-import { isTransformer } from './solved/limits.ts';
 
 const SWITCHES = ['MOSFET', 'transistor', 'driver module', 'relay'] as const;
 

@@ -3,7 +3,7 @@
  * a missing one is noted by `known`.
  */
 import type { Role, TerminalOf } from '../../catalogue/schema.ts';
-import { hasRole, isType, spotAt, type Spot } from '../circuit.ts';
+import { hasRole, isBareSensor, isType, spotAt, type Spot } from '../circuit.ts';
 import { endKey } from '../netlist.ts';
 import type { Device, Law, Sense } from './law.ts';
 import type { Build } from './build.ts';
@@ -142,21 +142,24 @@ const load: Model = (build) => {
   });
 };
 
+/** Every output of a supply; a battery takes current as well. */
 const source =
-  (plus: string, takes: boolean): Model =>
+  (takes: boolean): Model =>
   (build) => {
-    const out = spotAt(build.placed, plus);
-    if (!out || !isType(out, 'supply out')) return;
-    const fullV = build.knownOf(out.terminal.volts, 'ratedV', 12);
-    const mostMa = build.knownOf(out.terminal.maxMa, 'regulatorMa', 1000);
-    const emptyV = fullV * emptyShare(build.placed.entry.name);
-    build.add('itself', build.nodeAt(out), build.ground, {
-      kind: 'source',
-      volts: ({ situation }) => (takes && situation.batteries === 'empty' ? emptyV : fullV),
-      ohm: takes ? Math.max(0.005, (BATTERY_SAG * fullV) / (mostMa / 1000)) : SUPPLY_OHM,
-      mostA: mostMa / 1000,
-      takes,
-    });
+    const outs = build.placed.spots.filter((spot) => isType(spot, 'supply out'));
+    for (const out of outs) {
+      if (!isType(out, 'supply out')) continue;
+      const fullV = build.knownOf(out.terminal.volts, 'ratedV', 12);
+      const mostMa = build.knownOf(out.terminal.maxMa, 'regulatorMa', 1000);
+      const emptyV = fullV * emptyShare(build.placed.entry.name);
+      build.add(outs.length > 1 ? `gives ${out.terminal.id}` : 'itself', build.nodeAt(out), build.ground, {
+        kind: 'source',
+        volts: ({ situation }) => (takes && situation.batteries === 'empty' ? emptyV : fullV),
+        ohm: takes ? Math.max(0.005, (BATTERY_SAG * fullV) / (mostMa / 1000)) : SUPPLY_OHM,
+        mostA: mostMa / 1000,
+        takes,
+      });
+    }
   };
 
 /** Turns one voltage into another: its outputs live while its input does, and what they give is taken there. */
@@ -359,9 +362,21 @@ const panel: Model = (build) => {
   });
 };
 
-const loopProbe: Model = (build) => {
+/** A bare sensor is at its highest where its resistance is least. */
+const bareSensor: Model = (build) => {
+  const [mostOhm, leastOhm] = [build.known('mostOhm', 50_000), build.known('leastOhm', 2000)];
+  const keys = build.placed.spots.map((spot) => endKey(spot.end));
+  build.add('itself', build.node('a'), build.node('b'), {
+    kind: 'resistor',
+    ohm: ({ high }) => (keys.some((key) => high.has(key)) ? leastOhm : mostOhm),
+  });
+};
+
+const sensor: Model = (build) => (isBareSensor(build.placed) ? bareSensor : module)(build);
+
+const probe: Model = (build) => {
   if (!spotAt(build.placed, 'plus')) {
-    module(build);
+    sensor(build);
     return;
   }
   const key = endKey({ part: build.placed.part.id, terminal: 'minus' });
@@ -373,10 +388,10 @@ const loopProbe: Model = (build) => {
 };
 
 export const MODELS: Readonly<Record<Role, Model>> = {
-  probe: loopProbe,
+  probe,
   'humidity probe': module,
-  thermometer: module,
-  'light sensor': module,
+  thermometer: sensor,
+  'light sensor': sensor,
   'level sensor': module,
   contact,
   'battery monitor': divider,
@@ -416,12 +431,12 @@ export const MODELS: Readonly<Record<Role, Model>> = {
   transceiver: module,
   converter: module,
   expander: board,
-  battery: source('plus', true),
+  battery: source(true),
   solar: panel,
   regulator: (build) => {
     const own = draw(build);
     converter(build, own, () => 0);
   },
-  supply: source('out', false),
+  supply: source(false),
   fuse: passes('a', 'b', () => 0.01),
 };

@@ -1,5 +1,14 @@
 /** Every situation a wiring is solved in, made from what its pins lead to. */
-import { type Circuit, type Placed, type Spot, fact, hasRole, isType } from '../circuit.ts';
+import {
+  type Circuit,
+  type Placed,
+  type Spot,
+  fact,
+  hasRole,
+  isBareSensor,
+  isType,
+  otherLead,
+} from '../circuit.ts';
 import { allSpots, nameOf, partsWith, type PinSpot } from '../look.ts';
 import { endKey } from '../netlist.ts';
 import type { PinDoes, Situation } from './situation.ts';
@@ -78,10 +87,17 @@ function plainDivider(circuit: Circuit, pin: Spot): Spot | null {
   return toGround ? (fromRail ?? null) : null;
 }
 
+/** The lead of a bare sensor that goes to an input: not the one on a supply or ground. */
+export const isBareSignal = (circuit: Circuit, spot: Spot): boolean =>
+  isBareSensor(spot.placed) &&
+  !circuit.netOf(spot.end).spots.some(isOfRail) &&
+  (spot.terminal.id === 'b' || circuit.netOf((otherLead(spot) ?? spot).end).spots.some(isOfRail));
+
 /** Terminals that want a pin to themselves, whichever way the signal goes; a bus counts once. */
 const CLIENTS = new Set([...DRIVEN, 'analog out', 'digital out', 'uart out', 'open drain', 'loop']);
 const isClient = (spot: Spot): boolean =>
   isOfContact(spot) ||
+  isBareSensor(spot.placed) ||
   (spot.terminal.type === 'supply in' ? spot.placed.part.perReading : CLIENTS.has(spot.terminal.type)) ||
   (hasRole(spot.placed, 'divider', 'battery monitor') && spot.terminal.id === 'out');
 
@@ -118,6 +134,7 @@ export function clientsOf(circuit: Circuit, pin: Spot): Client[] {
 const ANALOG = new Set(['analog out', 'loop']);
 const isAnalog = (spot: Spot): boolean =>
   ANALOG.has(spot.terminal.type) ||
+  isBareSensor(spot.placed) ||
   (hasRole(spot.placed, 'divider', 'battery monitor', 'shunt') && spot.terminal.type === 'lead');
 
 export function pinUses(circuit: Circuit): PinUse[] {
@@ -206,6 +223,7 @@ export function situationsOf(circuit: Circuit): Situations {
     (spot) =>
       isType(spot, 'analog out') ||
       isType(spot, 'digital out') ||
+      isBareSignal(circuit, spot) ||
       (isType(spot, 'loop') && spot.terminal.side === 'minus'),
   );
   const contacts = partsWith(circuit, 'contact');

@@ -1,7 +1,7 @@
 /** Which supply would suit a part, for remedies. */
 import { type Circuit, type Spot, isType } from '../../circuit.ts';
 import type { Remedy } from '../../finding.ts';
-import { allSpots, feederOf, nameOf, partsWith } from '../../look.ts';
+import { allSpots, feederOf, isTransformer, nameOf, partsWith } from '../../look.ts';
 import { groundOf } from '../../solve/solved.ts';
 
 /** A supply that suits an unwired terminal: the first output in range, or a ground. */
@@ -23,7 +23,7 @@ function suiting(circuit: Circuit, spot: Spot): Spot[] {
       (out) =>
         isType(out, 'supply out') &&
         out.placed !== spot.placed &&
-        out.placed.entry.id !== 'supply-24vac' &&
+        !isTransformer(out.placed) &&
         out.terminal.volts !== null &&
         out.terminal.volts >= (minV ?? Infinity) - 0.05 &&
         out.terminal.volts <= (maxV ?? -Infinity) + 0.05 &&

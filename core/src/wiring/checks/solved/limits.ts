@@ -2,7 +2,17 @@
 import { type Circuit, type Placed, type Spot, fact, hasRole, isType } from '../../circuit.ts';
 import { dividerRemedy } from '../../dividerRemedy.ts';
 import type { Check, Remedy } from '../../finding.ts';
-import { allSpots, boardOf, inV, isWired, listOf, logicSupply, nameOf, partsWith } from '../../look.ts';
+import {
+  allSpots,
+  boardOf,
+  inV,
+  isTransformer,
+  isWired,
+  listOf,
+  logicSupply,
+  nameOf,
+  partsWith,
+} from '../../look.ts';
 import { most, solvedOf } from '../../solve/solved.ts';
 import { shiftRemedy } from '../levels.ts';
 
@@ -73,8 +83,6 @@ export const LIMIT_CHECKS: readonly Check[] = [
     },
   },
 ];
-
-export const isTransformer = ({ entry }: Placed): boolean => entry.id === 'supply-24vac';
 
 /** What hangs on a transformer's two wires, through contacts, fuses and valves, and must not. */
 function touched(circuit: Circuit, transformer: Placed): Spot[] {

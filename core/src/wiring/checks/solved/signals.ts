@@ -1,7 +1,7 @@
 /** Checks of what is read, over the solutions: every signal arrives where it is read, inside the scale, and nothing that is read floats. */
 import { remembered } from '../../../quantity/remembered.ts';
 import { formatNumber } from '../../../quantity/format.ts';
-import { type Circuit, type Spot, fact, hasRole, isType } from '../../circuit.ts';
+import { type Circuit, type Spot, fact, hasRole, isBareSensor, isType } from '../../circuit.ts';
 import { dividerRemedy } from '../../dividerRemedy.ts';
 import type { Check, Remedy } from '../../finding.ts';
 import { allSpots, inV, isWired, listOf, nameOf, onTheWay } from '../../look.ts';
@@ -48,7 +48,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
       for (const [spot, situation] of solved.situations.signals) {
         if (!isWired(circuit, spot)) continue;
         const reached = followers(circuit, solved, solved.of(situation));
-        const isAnalog = isType(spot, 'analog out') || isType(spot, 'loop');
+        const isAnalog = isType(spot, 'analog out') || isType(spot, 'loop') || isBareSensor(spot.placed);
         const fit = reached.filter((input) => !isAnalog || canRead(input));
         if (fit.length === 0)
           report.find(
@@ -269,7 +269,7 @@ function readings(circuit: Circuit, solved: Solved): Reading[] {
   return solved.situations.uses.flatMap(({ pin, use, spots }): Reading[] => {
     if (use !== 'reads a voltage') return [];
     const source =
-      spots.find((spot) => isType(spot, 'analog out')) ??
+      spots.find((spot) => isType(spot, 'analog out') || isBareSensor(spot.placed)) ??
       spots.find((spot) => hasRole(spot.placed, 'divider', 'battery monitor', 'resistor'));
     // A loop is judged by its shunt.
     if (!source || spots.some((spot) => isType(spot, 'loop'))) return [];
