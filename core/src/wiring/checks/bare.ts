@@ -2,7 +2,7 @@
 import { electrodesResistor } from '../../electrics/electrodes.ts';
 import { nextDown } from '../../electrics/eSeries.ts';
 import { formatNumber } from '../../quantity/format.ts';
-import { fact, hasRole, isBareSensor, isType, type Circuit, type Spot } from '../circuit.ts';
+import { fact, isBareSensor, isType, type Circuit, type Spot } from '../circuit.ts';
 import type { Check, Remedy } from '../finding.ts';
 import { boardOf, groundSpot, inOhm, isWired, logicSupply, nameOf, others } from '../look.ts';
 import { fixedBeside, hangsOnGround } from '../bareSensor.ts';
