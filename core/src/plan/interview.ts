@@ -30,7 +30,12 @@ export const QUESTIONS = {
   water: {
     asks: 'Where does the water come from?',
     short: 'water',
-    answers: { none: 'I water by hand', tank: 'a tank', tap: 'a drinking-water pipe' },
+    answers: {
+      none: 'I water by hand',
+      tank: 'a tank',
+      tap: 'a drinking-water pipe',
+      timer: 'an irrigation timer that is there',
+    },
   },
   budget: {
     asks: 'What may it cost?',
@@ -57,6 +62,8 @@ export const answersSchema = z.strictObject({
   probes: z.int().min(1).max(60).nullable(),
   /** Longest cable from board to probe, m. */
   cableM: z.number().min(0).max(1000).nullable(),
+  /** Zones of an irrigation timer that a board of ours is to permit. */
+  zones: z.int().min(1).max(6).nullable(),
 });
 export type Answers = z.infer<typeof answersSchema>;
 
@@ -70,6 +77,7 @@ export const NO_ANSWERS: Answers = {
   budget: null,
   probes: null,
   cableM: null,
+  zones: null,
 };
 
 /** How an answer reads: "buried for a season", "12 m of cable". */
@@ -77,6 +85,7 @@ export function answerText(id: keyof Answers, value: Answers[keyof Answers]): st
   if (value === null) return 'not answered';
   if (id === 'probes') return `${value} ${value === 1 ? 'probe' : 'probes'}`;
   if (id === 'cableM') return `${value} m of cable`;
+  if (id === 'zones') return `${value} ${value === 1 ? 'zone' : 'zones'}`;
   const answers: Readonly<Record<string, string>> = QUESTIONS[id].answers;
   return answers[value] ?? String(value);
 }

@@ -309,7 +309,7 @@ export const RULES: readonly Rule[] = [
     'supply-12v',
     4,
     'A socket is there: a certified plug-in supply runs pumps and board.',
-    ({ power, water }) => power === 'mains' && water !== null && water !== 'none',
+    ({ power, water }) => power === 'mains' && (water === 'tank' || water === 'tap'),
   ),
   rule(
     'power',
@@ -337,14 +337,14 @@ export const RULES: readonly Rule[] = [
     'battery-12v',
     3,
     'It runs a 12 V pump directly, and bears the cold.',
-    ({ power, water }) => (power === 'battery' || power === 'solar') && water !== 'none' && water !== null,
+    (answers) => onBattery(answers) && (answers.water === 'tank' || answers.water === 'tap'),
   ),
   rule(
     'power',
     'battery-lithium',
     2,
     'Small and light, enough for board and probes.',
-    (answers) => onBattery(answers) && answers.water === 'none',
+    (answers) => onBattery(answers) && (answers.water === 'none' || answers.water === 'timer'),
   ),
   rule('power', 'battery-lithium', -2, 'It must not be charged below freezing.', (answers) =>
     outdoors(answers),
@@ -363,6 +363,13 @@ export const RULES: readonly Rule[] = [
     -8,
     'There is no socket.',
     ({ power }) => power === 'battery' || power === 'solar',
+  ),
+  rule(
+    'power',
+    'supply-usb',
+    2,
+    'The timer feeds the valves; the board and its contacts need 5 V.',
+    ({ water }) => water === 'timer',
   ),
   rule('power', 'supply-12v', -4, 'USB gives no 12 V.', ({ power }) => power === 'usb'),
 ];

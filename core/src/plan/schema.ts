@@ -24,6 +24,8 @@ export const planSchema = z.strictObject({
     lives: z.record(key, z.number().min(0.01).max(100)),
   }),
   supply: supplyHabits,
+  /** What lies in the drawer already: pieces by entry, as the parts list names it. */
+  drawer: z.record(key, z.int().min(1).max(1000)),
 });
 export type Plan = z.infer<typeof planSchema>;
 
@@ -54,4 +56,5 @@ export const EMPTY_PLAN: Plan = {
     chainFrac: 0.6,
     darkDays: 5,
   },
+  drawer: {},
 };

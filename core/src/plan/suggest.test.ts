@@ -134,3 +134,23 @@ test('points are the sum of the reasons shown', () => {
       expect(candidate.points).toBe(sum);
     }
 });
+
+describe('what lies in the drawer', () => {
+  const forkOf = (count: number) =>
+    suggest({ ...NO_ANSWERS, budget: 'little' }, 3, { 'probe-fork': count })
+      .find((one) => one.topic === 'probe')
+      ?.ranked.find((one) => one.id === 'probe-fork');
+  test('speaks for itself once there are enough of it', () => {
+    expect(forkOf(3)?.speaksFor[0]).toBe('It lies in your drawer.');
+    expect((forkOf(3)?.points ?? 0) - (forkOf(2)?.points ?? 0)).toBe(2);
+    expect(forkOf(2)?.speaksFor).not.toContain('It lies in your drawer.');
+  });
+  test('a battery with its panel counts only when both are there', () => {
+    const leads = (drawer: Record<string, number>) =>
+      suggest({ ...NO_ANSWERS, power: 'solar' }, 1, drawer)
+        .find((one) => one.topic === 'power')
+        ?.ranked.find((one) => one.id === 'battery-12v solar-panel')?.speaksFor;
+    expect(leads({ 'battery-12v': 1 })).not.toContain('It lies in your drawer.');
+    expect(leads({ 'battery-12v': 1, 'solar-panel': 1 })).toContain('It lies in your drawer.');
+  });
+});

@@ -28,15 +28,27 @@ export type Suggestion = {
 const applies = (candidates: readonly string[], id: string) =>
   candidates.some((one) => one === id || id.split(' ').includes(one));
 
-function rank(topic: Topic, answers: Answers, probes: number): Candidate[] {
+/** Pieces that are there already, by entry. */
+export type Drawer = Readonly<Record<string, number>>;
+
+/** Worth a clear reason: nothing to buy, nothing to wait for. */
+const HAVE_POINTS = 2;
+const HAVE_SAYS = 'It lies in your drawer.';
+
+function rank(topic: Topic, answers: Answers, probes: number, drawer: Drawer): Candidate[] {
   const fired = RULES.filter((rule) => rule.topic === topic && rule.when(answers, probes));
+  const isThere = (id: string) =>
+    id.split(' ').every((one) => (drawer[one] ?? 0) >= (topic === 'probe' ? probes : 1));
   return CANDIDATES[topic]
     .map((id): Candidate => {
       const own = fired.filter((rule) => applies(rule.candidates, id));
       return {
         id,
-        points: own.reduce((sum, rule) => sum + rule.points, 0),
-        speaksFor: own.filter((rule) => rule.points > 0).map((rule) => rule.says),
+        points: own.reduce((sum, rule) => sum + rule.points, 0) + (isThere(id) ? HAVE_POINTS : 0),
+        speaksFor: [
+          ...(isThere(id) ? [HAVE_SAYS] : []),
+          ...own.filter((rule) => rule.points > 0).map((rule) => rule.says),
+        ],
         speaksAgainst: own.filter((rule) => rule.points < 0).map((rule) => rule.says),
       };
     })
@@ -45,14 +57,15 @@ function rank(topic: Topic, answers: Answers, probes: number): Candidate[] {
 
 /**
  * @param probes how many probes the garden has or will have, ≥ 1
+ * @param drawer what is there already; of a probe it counts when there are enough of them
  * Turns are found by trying: each answer is changed alone to each other one, and the turn is kept when another candidate leads.
  */
-export function suggest(answers: Answers, probes: number): Suggestion[] {
+export function suggest(answers: Answers, probes: number, drawer: Drawer = {}): Suggestion[] {
   return TOPICS.map((topic) => {
-    const ranked = rank(topic, answers, probes);
+    const ranked = rank(topic, answers, probes, drawer);
     const winner = ranked[0]?.id ?? '';
     const tries = alternatives(answers, probes).flatMap(({ question, changed, count }) => {
-      const first = rank(topic, changed, count)[0]?.id ?? '';
+      const first = rank(topic, changed, count, drawer)[0]?.id ?? '';
       return first === winner ? [] : [{ question, changed, first }];
     });
     const turns = tries.map(({ question, changed, first }): Turn => ({

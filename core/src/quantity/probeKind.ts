@@ -7,7 +7,12 @@ export const ANALOG_KINDS = [
 ] as const;
 export const PROBE_KINDS = [
   ...ANALOG_KINDS,
+  'digital capacitive probe',
   'steel-rod bus probe',
+  '4–20 mA soil probe',
+  'fork with comparator',
+  'tensiometer',
+  'air-humidity probe',
   'thermistor',
   'digital thermometer',
 ] as const;

@@ -3,10 +3,14 @@ import type { Catalogue } from '../catalogue/catalogue.ts';
 import { hasRole, readCircuit } from './circuit.ts';
 import { addCable } from './edit.ts';
 import { partsWith } from './look.ts';
-import type { Cable, Netlist, Wire } from './netlist.ts';
+import type { Cable, Netlist, Part, Wire } from './netlist.ts';
 
 /** Length that a cable gets until it is measured, m; null leaves it unknown. */
-export type CableHabits = { readonly lengthM: number | null };
+export type CableHabits = {
+  readonly lengthM: number | null;
+  /** The way to a part where it is known, m. */
+  readonly lengthOf?: (part: Part) => number | null;
+};
 
 /** Roles that sit away from the box, at the end of a cable of their own. */
 const FAR = [
@@ -61,7 +65,7 @@ export function layCables(netlist: Netlist, catalogue: Catalogue, habits: CableH
     lay([placed.part.id], {
       label: placed.part.label,
       colour: placed.part.colour,
-      lengthM: habits.lengthM,
+      lengthM: habits.lengthOf?.(placed.part) ?? habits.lengthM,
       areaMm2: hasRole(placed, 'pump', 'valve', 'solar') ? 1 : 0.22,
     });
   const fuses = partsWith(circuit, 'fuse').map((placed) => placed.part.id);

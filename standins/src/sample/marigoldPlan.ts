@@ -14,6 +14,7 @@ export const MARIGOLD_PLAN: Plan = {
     power: 'solar',
     wifi: 'good',
     water: 'tank',
+    zones: null,
     budget: 'middle',
     probes: 5,
     cableM: 3,

@@ -8,6 +8,7 @@ import * as edit from '../edits/plots.ts';
 import { EDITS, type Draw } from '../edits/editsForTests.ts';
 import { readGardenFile, writeGardenFile } from '../document/gardenFile.ts';
 import { airAndWater, firstLine, onePlot } from '../edits/gardenForTests.ts';
+import * as layOuts from '../edits/layOutGarden.ts';
 import * as plan from '../edits/plan.ts';
 import * as reservoirs from '../edits/reservoirs.ts';
 import { addReservoir, addLevel } from '../edits/reservoirs.ts';
@@ -71,7 +72,7 @@ const walk = fc.record({
 const reopened = (garden: Garden) => readGardenFile(writeGardenFile(garden));
 
 test('no edit function is missing from the walk', () => {
-  const given = [edit, bench, calibrations, plan, reservoirs, trials].flatMap((module) =>
+  const given = [edit, bench, calibrations, layOuts, plan, reservoirs, trials].flatMap((module) =>
     Object.entries(module),
   );
   // Functions of these modules that change a part of a garden, read one, or need what a form has worked out.
@@ -92,6 +93,7 @@ test('no edit function is missing from the walk', () => {
     'sharesByPlot',
     'useMeasuredFlow',
     'refitReasons',
+    'partsDropped',
   ];
   const missing = given.flatMap(([name, value]) =>
     typeof value === 'function' && !others.includes(name) && !(name in EDITS) ? [name] : [],

@@ -57,7 +57,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 6, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 7, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
@@ -114,7 +114,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(6);
+  expect(read.value.version).toBe(7);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -225,4 +225,25 @@ test('kinds of alerts and signals that a garden does not know yet are added as t
   ]);
   expect(read.value.alerts.slice(0, -1)).toEqual(fewer.alerts);
   expect(read.value.alerts.at(-1)).toMatchObject({ kind: 'cold', on: true });
+});
+
+test('a garden of version 6 opens with plots of no kind and no way, no timer and an empty drawer; a wiring and a plan stay', () => {
+  const read = readGarden(structuredClone(VERSION_1));
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  const old = structuredClone(read.value) as unknown as Record<string, unknown> & {
+    plots: Record<string, unknown>[];
+    plan: Record<string, unknown> & { answers: Record<string, unknown> };
+  };
+  old.version = 6;
+  for (const plot of old.plots) {
+    delete plot.kind;
+    delete plot.cableM;
+  }
+  delete old.plan.drawer;
+  delete old.plan.answers.zones;
+  old.plan.answers.water = 'tank';
+  const opened = readGarden(old);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.issue));
+  expect(opened.value.plots[0]).toMatchObject({ kind: null, cableM: null, name: 'Mint' });
+  expect(opened.value.plan).toMatchObject({ drawer: {}, answers: { zones: null, water: 'tank' } });
 });

@@ -11,12 +11,16 @@ const isObject = (value: unknown): value is Loose =>
 
 export const NO_PLACEMENT = { where: '', between: '', mapNote: '' } as const;
 
+const { drawer: _drawer, answers: EMPTY_ANSWERS, ...EMPTY_REST } = EMPTY_PLAN;
+const { zones: _zones, ...ANSWERS_OF_2 } = EMPTY_ANSWERS;
+const PLAN_OF_2 = { ...EMPTY_REST, answers: ANSWERS_OF_2 };
+
 /** From version 1: no plan, no wiring, no own catalogue entries yet; probes without a placement. */
 function fromVersion1(garden: Loose): Loose {
   const probes = Array.isArray(garden.probes)
     ? garden.probes.map((probe: unknown) => (isObject(probe) ? { ...probe, placement: NO_PLACEMENT } : probe))
     : garden.probes;
-  return { ...garden, version: 2, probes, plan: EMPTY_PLAN, wiring: EMPTY_NETLIST, catalogue: [] };
+  return { ...garden, version: 2, probes, plan: PLAN_OF_2, wiring: EMPTY_NETLIST, catalogue: [] };
 }
 
 export const NO_TEST = { touch: null, air: null, water: null } as const;
@@ -217,12 +221,29 @@ const fromVersion5 = (garden: Loose): Loose => ({
   waterLines: eachOf(garden.waterLines, (line) => ({ ...line, around: NOTHING_CHOSEN })),
 });
 
+/** From version 6: a plot did not say what it roughly is nor how far it is; a plan knew no irrigation timer and no drawer. */
+const fromVersion6 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 7,
+  plots: eachOf(garden.plots, (plot) => ({ ...plot, kind: null, cableM: null })),
+  plan: isObject(garden.plan)
+    ? {
+        ...garden.plan,
+        answers: isObject(garden.plan.answers)
+          ? { ...garden.plan.answers, zones: null }
+          : garden.plan.answers,
+        drawer: {},
+      }
+    : garden.plan,
+});
+
 const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion1,
   fromVersion2,
   fromVersion3,
   fromVersion4,
   fromVersion5,
+  fromVersion6,
 ];
 
 /** Kinds of signals and alerts that came later than the document: they stand as at first, "content" last. */

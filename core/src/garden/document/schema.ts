@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 6.
+ * The garden: one document with everything but the readings and the events. Version 7.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -24,13 +24,19 @@ import { id, name, text, time } from '../../quantity/fields.ts';
 import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 6;
+export const GARDEN_VERSION = 7;
 
 const tenths = z.int().min(0).max(1000);
+
+/** What a plot roughly is. */
+export const PLOT_KINDS = ['pot', 'trough', 'bed', 'lawn'] as const;
 
 const plot = z.strictObject({
   id,
   name,
+  kind: z.enum(PLOT_KINDS).nullable(),
+  /** Way of a cable from the board's place to it, m; null: not measured. */
+  cableM: z.number().min(0).max(1000).nullable(),
   plant: text,
   limits: z.strictObject({ startTenths: tenths, stopTenths: tenths }),
   /** Upper edges of dry, low, right and wet. */

@@ -9,12 +9,13 @@ import * as calibrations from './calibrations.ts';
 import { catalogueOf } from './plan.ts';
 import * as edit from './plots.ts';
 import { CONTEXT, captureOf, MINT } from './gardenForTests.ts';
+import { fillFromWiring, layOutGarden } from './layOutGarden.ts';
 import { newProgram } from './newProgram.ts';
 import * as plan from './plan.ts';
 import { TEST_STEPS } from '../document/probeSchema.ts';
-import { ANALOG_KINDS } from '../../quantity/probeKind.ts';
+import { ANALOG_KINDS, PROBE_KINDS } from '../../quantity/probeKind.ts';
 import * as reservoirs from './reservoirs.ts';
-import type { Garden, WaterLine } from '../document/schema.ts';
+import { PLOT_KINDS, type Garden, type WaterLine } from '../document/schema.ts';
 import * as trials from './trials.ts';
 import { PROGRAM_KINDS } from '../../control/programs/programs.ts';
 
@@ -62,6 +63,38 @@ export const EDITS: Readonly<Record<string, Edit>> = {
       },
       draw.random,
     ).garden,
+  addBarePlot: (garden, draw) =>
+    edit.addBarePlot(
+      garden,
+      { name: draw.text(60) || 'x', plant: draw.text(400), kind: pick(PLOT_KINDS, draw) ?? null },
+      draw.random,
+    ).garden,
+  giveProbe: (garden, draw) => {
+    const [plot, board] = [pick(garden.plots, draw), pick(garden.boards, draw)];
+    return plot && board
+      ? edit.giveProbe(
+          garden,
+          plot.id,
+          {
+            ...MINT,
+            probeKind: pick(PROBE_KINDS, draw) ?? 'thermistor',
+            board: { id: board.id },
+            pump: null,
+          },
+          draw.random,
+        )
+      : garden;
+  },
+  namePlot: (garden, draw) =>
+    edit.namePlot(garden, idOf(garden.plots, draw), {
+      plotName: draw.text(60) || 'x',
+      plant: draw.text(400),
+    }),
+  layOutGarden: (garden, draw) => {
+    const which = () => (draw.random() < 0.5 ? 'garden' : 'plan');
+    return layOutGarden(garden, { board: which(), probe: which() }, draw.random).garden;
+  },
+  fillFromWiring: (garden, draw) => fillFromWiring(garden, draw.random),
   editPlot: (garden, draw) => {
     const plot = pick(garden.plots, draw);
     const board = pick(garden.boards, draw);
@@ -123,6 +156,7 @@ export const EDITS: Readonly<Record<string, Edit>> = {
   removeLine: (garden, draw) => edit.removeLine(garden, idOf(garden.waterLines, draw)),
   setPlot: (garden, draw) =>
     edit.setPlot(garden, idOf(garden.plots, draw), {
+      cableM: draw.number(0, 1000),
       size: { kind: 'bed', areaM2: draw.number(0.01, 10_000) },
       warmth: { soilLowC: draw.number(-40, 80), soilHighC: null, airLowC: null, airHighC: null },
     }),

@@ -23,7 +23,11 @@ export function settingOf({ plan }: Garden): Setting {
         : wifi === null
           ? null
           : true;
-  return { radioOn, tapWater: water === null ? null : water === 'tap', frost: frostOf(plan) };
+  return {
+    radioOn,
+    tapWater: water === null ? null : water === 'tap' || water === 'timer',
+    frost: frostOf(plan),
+  };
 }
 
 const OUTDOORS = new Set(['balcony', 'bed', 'lawn']);

@@ -38,6 +38,8 @@ const DEFAULT_LIMITS: Limits = { startTenths: 350, stopTenths: 600 };
 export type Parts = {
   readonly plotName: string;
   readonly plant: string;
+  /** Absent: not said. */
+  readonly plotKind?: Plot['kind'];
   readonly probeLabel: string;
   readonly probeKind: Probe['kind'];
   readonly colour: Probe['colour'];
@@ -69,7 +71,13 @@ export const EMPTY_CHANNEL = {
 } as const;
 
 /** What a plot has before anybody says more about it. */
-export const NEW_PLOT = { plantGroupId: '', size: null, warmth: NO_WARMTH } as const;
+export const NEW_PLOT = {
+  kind: null,
+  cableM: null,
+  plantGroupId: '',
+  size: null,
+  warmth: NO_WARMTH,
+} as const;
 
 /** What a water line has before anybody says more about it: it pulses and soaks, cautiously. */
 export const NEW_LINE = {
@@ -120,15 +128,42 @@ export function emptyGarden(name: string, timeZone: string, { random, nowIso }: 
   };
 }
 
+/** Adds a plot of which no more is known yet: its board and probe come from the plan, or from what a board prints. */
+export function addBarePlot(
+  garden: Garden,
+  of: { readonly name: string; readonly plant: string; readonly kind: Plot['kind'] },
+  random: () => number,
+): { garden: Garden; plotId: string } {
+  const plotId = makeId('plot', new Set(garden.plots.map((one) => one.id)), random);
+  const plot: Plot = {
+    id: plotId,
+    limits: DEFAULT_LIMITS,
+    bandEdges: [...DEFAULT_EDGES],
+    soil: { ...NO_SOIL },
+    ...NEW_PLOT,
+    ...of,
+  };
+  return { plotId, garden: { ...garden, plots: [...garden.plots, plot] } };
+}
+
 /** Adds a plot with its probe, channel, board (new or existing) and, when asked for, a pump that is switched off until the person arms it. */
 export function addPlot(
   garden: Garden,
   parts: Parts,
   random: () => number,
 ): { garden: Garden; plotId: string } {
+  const { garden: bare, plotId } = addBarePlot(
+    garden,
+    { name: parts.plotName, plant: parts.plant, kind: parts.plotKind ?? null },
+    random,
+  );
+  return { plotId, garden: giveProbe(bare, plotId, parts, random) };
+}
+
+/** Puts a probe with its channel, its board (new or existing) and, when asked for, a pump into a plot. */
+export function giveProbe(garden: Garden, plotId: string, parts: Parts, random: () => number): Garden {
   const fresh = (prefix: string, list: readonly { id: string }[]) =>
     makeId(prefix, new Set(list.map((one) => one.id)), random);
-  const plotId = fresh('plot', garden.plots);
   const probeId = fresh('probe', garden.probes);
   const newBoard: Board | null =
     'id' in parts.board ? null : { id: fresh('board', garden.boards), ...parts.board };
@@ -149,37 +184,22 @@ export function addPlot(
       random,
     );
   return {
-    plotId,
-    garden: {
-      ...garden,
-      plots: [
-        ...garden.plots,
-        {
-          id: plotId,
-          name: parts.plotName,
-          plant: parts.plant,
-          limits: DEFAULT_LIMITS,
-          bandEdges: [...DEFAULT_EDGES],
-          soil: { ...NO_SOIL },
-          ...NEW_PLOT,
-        },
-      ],
-      boards: newBoard ? [...garden.boards, newBoard] : garden.boards,
-      probes: [
-        ...garden.probes,
-        {
-          id: probeId,
-          plotId,
-          label: parts.probeLabel,
-          kind: parts.probeKind,
-          colour: parts.colour,
-          depthCm: parts.depthCm,
-          ...NEW_PROBE,
-        },
-      ],
-      channels: [...garden.channels, channel],
-      waterLines: line ? [...garden.waterLines, line] : garden.waterLines,
-    },
+    ...garden,
+    boards: newBoard ? [...garden.boards, newBoard] : garden.boards,
+    probes: [
+      ...garden.probes,
+      {
+        id: probeId,
+        plotId,
+        label: parts.probeLabel,
+        kind: parts.probeKind,
+        colour: parts.colour,
+        depthCm: parts.depthCm,
+        ...NEW_PROBE,
+      },
+    ],
+    channels: [...garden.channels, channel],
+    waterLines: line ? [...garden.waterLines, line] : garden.waterLines,
   };
 }
 
@@ -239,6 +259,7 @@ export const removeLine = (garden: Garden, lineId: string): Garden => ({
 export function editPlot(garden: Garden, plotId: string, parts: Parts, random: () => number): Garden {
   const held = plotParts(garden, plotId);
   if (!held) throw new RangeError(`editPlot: no plot ${plotId}`);
+  if (!held.probe) return namePlot(giveProbe(garden, plotId, parts, random), plotId, parts);
   const { board, pump } = parts;
   const boardId = 'id' in board ? board.id : (held.board?.id ?? '');
   const kept = garden.waterLines.filter((one) => one.plotId !== plotId || pump !== null);
@@ -256,7 +277,7 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
         ];
   return syncWiring({
     ...garden,
-    plots: replace(garden.plots, plotId, (plot) => ({ ...plot, name: parts.plotName, plant: parts.plant })),
+    plots: namePlot(garden, plotId, parts).plots,
     boards: 'id' in board ? garden.boards : replace(garden.boards, boardId, (one) => ({ ...one, ...board })),
     probes: replace(garden.probes, held.probe?.id ?? '', (probe) => ({
       ...probe,
@@ -273,6 +294,21 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
     waterLines,
   });
 }
+
+/** Says again what a plot is called, what grows in it and what it roughly is. */
+export const namePlot = (
+  garden: Garden,
+  plotId: string,
+  of: Pick<Parts, 'plotName' | 'plant' | 'plotKind'>,
+): Garden => ({
+  ...garden,
+  plots: replace(garden.plots, plotId, (plot) => ({
+    ...plot,
+    name: of.plotName,
+    plant: of.plant,
+    kind: of.plotKind ?? null,
+  })),
+});
 
 /** Renames the garden and changes the note beside its name. */
 export const renameGarden = (garden: Garden, name: string, note: string): Garden => ({
@@ -361,7 +397,7 @@ export const setWaterLine = (
 export const setPlot = (
   garden: Garden,
   plotId: string,
-  change: Partial<Pick<Plot, 'plantGroupId' | 'size' | 'warmth'>>,
+  change: Partial<Pick<Plot, 'plantGroupId' | 'size' | 'warmth' | 'cableM'>>,
 ): Garden => ({ ...garden, plots: replace(garden.plots, plotId, (plot) => ({ ...plot, ...change })) });
 
 export const setStreamName = (garden: Garden, channelId: string, streamName: string): Garden => ({
