@@ -246,6 +246,15 @@ describe('guard 6: doses that raise nothing', () => {
     );
     expect(unlocked.map((one) => one.on[0])).toEqual([false, true]);
   });
+  test('an order to unlock that comes in the very second in which the line locks was meant for no lock, and clears none', () => {
+    const before = seconds(config, 600, 2039, () => DRY).state;
+    const unlock = { orders: [{ kind: 'unlock', line: 0 }] } as const;
+    const both = run([reads(2040, DRY, unlock), reads(2041, DRY)], config, before);
+    expect(told(both.flatMap((one) => one.events))).toEqual(['2040 locked locked']);
+    expect(
+      told(run([reads(2042, DRY, unlock)], config, last(both).state).flatMap((one) => one.events)),
+    ).toEqual(['2042 unlocked order', '2042 started below-start']);
+  });
   test('a dose given in full counts as well as a run that was cut; and the count outlives a reboot', () => {
     const pulses = configOf({
       program: {

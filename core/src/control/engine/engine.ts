@@ -239,7 +239,9 @@ function obey(turn: Turn, order: Order): void {
       if (draft.run) stop(turn, draft.run, 'stop-order');
       return;
     case 'unlock':
-      if (draft.locked) tell(turn, 'unlocked', 'order');
+      // Who unlocks has looked at a lock that stood; one that falls in this very step nobody has seen yet.
+      if (!turn.before.locked) return;
+      tell(turn, 'unlocked', 'order');
       draft.locked = false;
       draft.noRise = 0;
       draft.watch = null;
