@@ -72,9 +72,10 @@ export const clock = (page: Page, speed: string) =>
 /** Fills in the shortest form there is and makes a garden of one plot. */
 export async function startFromParts(page: Page, more: { pump?: boolean } = {}): Promise<void> {
   await page.goto('/');
-  await page.getByRole('link', { name: /Start from my parts/ }).click();
+  await page.getByRole('link', { name: /Start my own garden/ }).click();
   await page.getByLabel('Garden', { exact: true }).fill('Window sill');
   await page.getByLabel('Plot', { exact: true }).fill('Basil pot');
+  await page.getByLabel('I have them already').check();
   await page.getByLabel('Label on the probe').fill('B1');
   if (more.pump) await page.getByLabel('A pump waters this plot').check();
   await page.getByRole('button', { name: 'Make the garden' }).click();

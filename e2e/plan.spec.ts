@@ -40,7 +40,12 @@ test('a newcomer answers questions, takes a choice of their own, and gets a wiri
   await expect(probe.locator('summary')).toContainText('“two lie in the drawer”');
   await expect(probe.locator('summary')).toContainText('capacitive stick leads');
 
+  // The garden says stick, the plan says fork: which holds is asked, not guessed.
   await page.getByRole('button', { name: 'Lay out and wire these' }).click();
+  const ask = page.getByRole('dialog', { name: 'Lay out and wire' });
+  await expect(ask.getByText('Probe B1: which holds?')).toBeVisible();
+  await ask.getByText('The plan: resistive fork').click();
+  await ask.getByRole('button', { name: 'Lay out and wire' }).click();
   await page.waitForURL(/plan\/wiring/);
   await expect(page.getByRole('heading', { level: 1 })).not.toContainText('fault');
   await expect(page.getByText(/\d+ checks passed, \d+ not needed/)).toBeVisible();
@@ -49,6 +54,58 @@ test('a newcomer answers questions, takes a choice of their own, and gets a wiri
   // The page says where the probe of the garden is read now.
   await sheet(page, 'Readout').click();
   await expect(page.getByText(/My board, (P|IN)\d+/)).toBeVisible();
+});
+
+test('a garden of names alone is filled from the plan: board, probes, pins, each cable by its plot; laid out again it says what would go', async ({
+  page,
+}) => {
+  await page.goto('/new');
+  await page.getByRole('button', { name: 'Make the garden' }).click();
+  await expect(page.getByText('Give the plot a name, such as Chilli crate.')).toBeVisible();
+  await page.getByLabel('Plot', { exact: true }).fill('Pot');
+  await page.getByLabel('What it is').selectOption('pot');
+  await page.getByLabel('How many alike').fill('3');
+  await page.getByRole('button', { name: 'Make the garden' }).click();
+  await page.waitForURL(/plan\/parts/);
+  await sheet(page, 'Readout').click();
+  await expect(page.getByText('Nothing can be read here before a probe stands in Pot.')).toBeVisible();
+  await page.getByRole('link', { name: 'Choose them with Plan' }).click();
+  await answer(page, 'What power is there?', 'USB');
+  await answer(page, 'Does Wi-Fi reach?', 'well');
+  await answer(page, 'A number, or only a lamp?', 'a number to log');
+  await answer(page, 'Where does the water come from?', 'an irrigation timer that is there');
+  await page.getByLabel('Zones that our board permits').fill('2');
+  await page.getByLabel('Zones that our board permits').press('Enter');
+  await page.getByLabel('Longest cable, one way, in metres').fill('3');
+  await page.getByLabel('Longest cable, one way, in metres').press('Enter');
+  await page.getByLabel('Cable to Pot 2 in metres').fill('1.5');
+  await page.getByLabel('Cable to Pot 2 in metres').press('Enter');
+  await page.getByLabel('Add what you have').selectOption('board-wifi-two-groups');
+  const board = page.locator('details').filter({ has: page.locator('summary', { hasText: /^Board/ }) });
+  await expect(board.locator('summary')).toContainText('It lies in your drawer.');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Lay out and wire these' }).click();
+  await page.waitForURL(/plan\/wiring/);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Before you connect it: 1 caution');
+  await expect(page.getByText(/backflow preventer/).first()).toBeVisible();
+  await expect(page.getByText('10 parts, 23 wires, 5 cables.')).toBeVisible();
+  await view(page, 'Wiring', 'Cables').click();
+  await expect(page.getByLabel('Length of cable P2, m')).toHaveValue('1.5');
+  await expect(page.getByLabel('Length of cable P3, m')).toHaveValue('3');
+  await sheet(page, 'Readout').click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Pot, probe P1');
+  // Nothing to buy of what lies in the drawer.
+  await sheet(page, 'Parts').click();
+  await view(page, 'Parts', 'List').click();
+  const row = page.getByRole('row').filter({ hasText: '3.3 V Wi-Fi board, 12-bit, two converter groups' });
+  await expect(row.getByRole('cell').nth(4)).toHaveText('0');
+  await view(page, 'Parts', 'Questions').click();
+  await answer(page, 'Where does the water come from?', 'I water by hand');
+  await page.getByRole('button', { name: 'Lay out and wire again' }).click();
+  const ask = page.getByRole('dialog', { name: 'Lay out and wire' });
+  await expect(ask.getByText(/^Would go: Timer, Zone 1 valve/)).toBeVisible();
+  await ask.getByRole('button', { name: 'Leave it as it is' }).click();
+  await expect(ask).toBeHidden();
 });
 
 test('the example with ten faults: all ten are found, light their wires, and its remedies mend it', async ({

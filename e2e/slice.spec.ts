@@ -10,7 +10,7 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await expect(
     page
       .getByRole('region', { name: 'Begin' })
-      .getByText(/Open the sample garden|Start from my parts|Open a file/),
+      .getByText(/Open the sample garden|Start my own garden|Open a file/),
   ).toHaveCount(3);
   await expect(page.getByRole('region', { name: 'Your gardens' })).toHaveCount(0);
   await startFromParts(page, { pump: true });

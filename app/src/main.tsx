@@ -18,7 +18,7 @@ const GardenGate = lazy(() => import('./home/GardenGate.tsx'));
 const OpenSample = lazy(() => import('./home/OpenSample.tsx'));
 const MendFile = lazy(() => import('./home/MendFile.tsx'));
 const OpenBackup = lazy(() => import('./home/OpenBackup.tsx'));
-const StartFromParts = lazy(() => import('./home/StartFromParts.tsx'));
+const StartGarden = lazy(() => import('./home/StartGarden.tsx'));
 const PlanParts = lazy(() => import('./stations/plan/parts/PartsSheet.tsx'));
 const PlanWiring = lazy(() => import('./stations/plan/wiring/WiringSheet.tsx'));
 const Readout = lazy(() => import('./stations/bench/readout/ReadoutSheet.tsx'));
@@ -30,7 +30,7 @@ const Log = lazy(() => import('./stations/season/log/LogSheet.tsx'));
 const router = createBrowserRouter([
   { path: '/', element: <Home />, errorElement: <RouteProblem /> },
   { path: '/sample', element: <OpenSample />, errorElement: <RouteProblem /> },
-  { path: '/new', element: <StartFromParts />, errorElement: <RouteProblem /> },
+  { path: '/new', element: <StartGarden />, errorElement: <RouteProblem /> },
   { path: '/mend', element: <MendFile />, errorElement: <RouteProblem /> },
   { path: '/open', element: <OpenBackup />, errorElement: <RouteProblem /> },
   {

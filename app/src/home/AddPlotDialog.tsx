@@ -3,12 +3,12 @@ import { AddButton } from '../ui/AddButton.tsx';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';
 import { useLocation, useNavigate } from 'react-router';
-import { addPlot } from '@plain-trowel/core/garden/edits/plots';
+import { addPlots } from '@plain-trowel/core/garden/edits/alike';
 import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';
-import { BoardFields, PlotFields, PumpFields } from './PartsFields.tsx';
-import { emptyParts, NEW_BOARD, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
+import { BoardFields, HasProbe, PlotFields, ProbeFields, PumpFields } from './PartsFields.tsx';
+import { emptyParts, NEW_BOARD, partsSchema, plotsOf, type PartsRead, type PartsText } from './partsForm.ts';
 
 /** Adds a plot with its probe to the open garden. */
 export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
@@ -24,11 +24,12 @@ export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
     const saved = await commit(
       `add ${read.plotName}`,
       (before) => {
-        const added = addPlot(before, partsOf(read), Math.random);
-        plotId = added.plotId;
+        const { rows, parts } = plotsOf(read);
+        const added = addPlots(before, rows, parts, Math.random);
+        plotId = added.plotIds[0] ?? '';
         return { garden: added.garden };
       },
-      `${read.plotName} is in the garden.`,
+      read.alike > 1 ? `${read.alike} plots are in the garden.` : `${read.plotName} is in the garden.`,
     );
     if (!saved) return;
     onClose();
@@ -39,7 +40,7 @@ export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
       open
       onClose={onClose}
       title="Add a plot"
-      description="A pot, trough, bed or lawn zone with one probe."
+      description="A pot, trough, bed or lawn zone, or several alike."
     >
       <FormProvider {...form}>
         <form
@@ -47,9 +48,12 @@ export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
           noValidate
           className="flex flex-col gap-5"
         >
-          <PlotFields />
-          <BoardFields boards={garden.boards} />
-          <PumpFields />
+          <PlotFields isNew />
+          <HasProbe label="Its board and probe are there already">
+            <ProbeFields />
+            <BoardFields boards={garden.boards} />
+            <PumpFields />
+          </HasProbe>
           <div className="flex gap-3">
             <AddButton
               count={garden.plots.length}

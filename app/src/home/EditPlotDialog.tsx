@@ -1,34 +1,43 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';
-import { editPlot, removePlot } from '@plain-trowel/core/garden/edits/plots';
+import { editPlot, namePlot, removePlot } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';
-import { BoardFields, PlotFields, PumpFields } from './PartsFields.tsx';
+import { BoardFields, HasProbe, PlotFields, ProbeFields, PumpFields } from './PartsFields.tsx';
 import { SoilField } from './SoilField.tsx';
-import { emptyParts, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
+import { emptyParts, NEW_BOARD, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
 
 /** Changes a plot's and its probe's details, or takes the plot out of the garden; both can be undone. */
 export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; onClose: () => void }) {
-  const { commit } = useGarden();
+  const { garden: present, commit } = useGarden();
   const { plot, probe, channel, board, line } = parts;
+  // A plot without a probe may hang on a board that is there.
+  const others = board ? [] : present.boards;
   const form = useForm<PartsText, unknown, PartsRead>({
     resolver: zodResolver(partsSchema),
     defaultValues: {
       ...emptyParts,
       plotName: plot.name,
       plant: plot.plant,
+      plotKind: plot.kind ?? '',
+      // Who opens this for a plot without a probe has one in hand.
+      hasProbe: true,
       probeLabel: probe?.label ?? '',
       probeKind: probe?.kind ?? 'capacitive stick',
       colour: probe?.colour ?? 'none',
-      depthCm: String(probe?.depthCm ?? 0),
+      depthCm: String(probe?.depthCm ?? emptyParts.depthCm),
       pin: channel?.pin ?? '',
-      streamName: channel?.streamName ?? '',
-      boardName: board?.name ?? '',
-      boardTraits: board?.traits ?? '',
-      adcBits: String(board?.adcBits ?? 12),
-      supplyV: String(board?.supplyV ?? 3.3),
+      streamName: channel?.streamName ?? emptyParts.streamName,
+      ...(board
+        ? {
+            boardName: board.name,
+            boardTraits: board.traits,
+            adcBits: String(board.adcBits),
+            supplyV: String(board.supplyV),
+          }
+        : { boardChoice: others[0]?.id ?? NEW_BOARD }),
       hasPump: line !== null,
       flowMlPerS: String(line?.flowMlPerS ?? 10),
     },
@@ -37,7 +46,11 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
     if (
       await commit(
         `change ${plot.name}`,
-        (garden) => ({ garden: editPlot(garden, plot.id, partsOf(read), Math.random) }),
+        (garden) => ({
+          garden: read.hasProbe
+            ? editPlot(garden, plot.id, partsOf(read), Math.random)
+            : namePlot(garden, plot.id, partsOf(read)),
+        }),
         'The plot was changed.',
       )
     )
@@ -66,11 +79,22 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
         >
           <PlotFields />
           <SoilField plot={plot} />
-          <section className="border-t border-rule pt-4">
-            <h3 className="mb-3 font-semibold">Its board, for every plot on it</h3>
-            <BoardFields boards={[]} />
-          </section>
-          <PumpFields />
+          {probe ? (
+            <>
+              <ProbeFields />
+              <section className="border-t border-rule pt-4">
+                <h3 className="mb-3 font-semibold">Its board, for every plot on it</h3>
+                <BoardFields boards={[]} />
+              </section>
+              <PumpFields />
+            </>
+          ) : (
+            <HasProbe label="Its board and probe are there now">
+              <ProbeFields />
+              <BoardFields boards={others} />
+              <PumpFields />
+            </HasProbe>
+          )}
           <div className="flex flex-wrap gap-3">
             <Button type="submit" look="primary">
               Keep the changes

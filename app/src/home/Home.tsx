@@ -66,8 +66,8 @@ export function Home() {
           onTake={() => void navigate('/sample')}
         />
         <ChoiceLabel
-          title="Start from my parts"
-          text="Name your plot, your probe and your board; then read the first numbers."
+          title="Start my own garden"
+          text="Name it and its plots. Board and probes you have already, or choose with Plan."
           to="/new"
         />
         <ChoiceLabel

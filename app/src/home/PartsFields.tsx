@@ -1,8 +1,9 @@
+import { useState, type ReactNode } from 'react';
 import { useFormContext, type FieldPath } from 'react-hook-form';
 import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
+import { PLOT_KINDS, type Board } from '@plain-trowel/core/garden/document/schema';
 import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
-import type { Board } from '@plain-trowel/core/garden/document/schema';
 import { Field } from '../ui/Field.tsx';
 import { NEW_BOARD, type PartsText } from './partsForm.ts';
 
@@ -69,13 +70,61 @@ function SelectField({
 
 const same = (value: string) => ({ value, label: value });
 
-/** Plot and probe. */
-export function PlotFields() {
+/** What a plot roughly is; nobody has to say. */
+export const PLOT_KIND_OPTIONS = [
+  { value: '', label: 'not said' },
+  ...PLOT_KINDS.map((kind) => ({
+    value: kind,
+    label: { pot: 'pot', trough: 'trough or crate', bed: 'bed', lawn: 'lawn' }[kind],
+  })),
+];
+
+/** The plot itself. @param isNew whether several alike can be added at once */
+export function PlotFields({ isNew = false }: { isNew?: boolean }) {
   return (
     <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
       <TextField name="plotName" label="Plot" placeholder="Chilli crate" />
       <TextField name="plant" label="What grows there" placeholder="six chillies" />
-      <SelectField name="probeKind" label="Kind of probe" options={ANALOG_KINDS.map(same)} />
+      <SelectField name="plotKind" label="What it is" options={PLOT_KIND_OPTIONS} />
+      {isNew && (
+        <TextField
+          name="alike"
+          label="How many alike"
+          unit="plots"
+          hint="Names, labels and inputs are numbered on."
+        />
+      )}
+    </div>
+  );
+}
+
+/** Whether board and probe are there already; what is under it counts only then. */
+export function HasProbe({ label, children }: { label: string; children: ReactNode }) {
+  const { register, watch } = useFormContext<PartsText>();
+  return (
+    <>
+      <label className="press flex items-center gap-2.5">
+        <input type="checkbox" {...register('hasProbe')} className="size-4.5 accent-handle" /> {label}
+      </label>
+      {watch('hasProbe') ? (
+        children
+      ) : (
+        <p className="text-[13.5px] text-soft">
+          Not chosen yet. Plan asks a few questions, and what it lays out is put in here.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The probe and how it is read. A kind that a plan or the bus desk put in stays on the list. */
+export function ProbeFields() {
+  const { getValues } = useFormContext<PartsText>();
+  const [held] = useState(() => getValues('probeKind'));
+  const kinds = [...new Set([...ANALOG_KINDS, held])];
+  return (
+    <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
+      <SelectField name="probeKind" label="Kind of probe" options={kinds.map(same)} />
       <TextField name="probeLabel" label="Label on the probe" placeholder="C2" />
       <SelectField name="colour" label="Colour tag" options={COLOUR_TAGS.map(same)} />
       <TextField name="depthCm" label="Depth in the soil" unit="cm" />

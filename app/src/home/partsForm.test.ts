@@ -1,5 +1,13 @@
 import { describe, expect, test } from 'vitest';
-import { emptyParts, partsOf, partsSchema, type PartsText } from './partsForm.ts';
+import {
+  emptyParts,
+  emptyStart,
+  partsOf,
+  partsSchema,
+  plotsOf,
+  startSchema,
+  type PartsText,
+} from './partsForm.ts';
 
 const filled: PartsText = { ...emptyParts, plotName: 'Mint trough', probeLabel: 'M1' };
 const problems = (text: PartsText): Record<string, string> => {
@@ -28,6 +36,8 @@ describe('refused, with a sentence', () => {
     ['supplyV', '0'],
     ['flowMlPerS', ''],
     ['streamName', ' '],
+    ['alike', '0'],
+    ['alike', '2.5'],
     ['plotName', 'x'.repeat(61)],
   ] as const)('%s of %j', (field, value) => {
     expect(problems({ ...filled, [field]: value })[field]).toMatch(/\.$|number$/);
@@ -44,5 +54,32 @@ test('a new board brings its traits, a known one its id; a pump comes only when 
   expect(partsOf({ ...read, boardChoice: 'board-x', hasPump: true })).toMatchObject({
     board: { id: 'board-x' },
     pump: { flowMlPerS: 10 },
+  });
+});
+
+describe('a garden of its own', () => {
+  const rows = [
+    { name: 'Pot', kind: 'pot', alike: '4' },
+    { name: 'Back lawn', kind: '', alike: '1' },
+  ] as const;
+  test('its plots’ names are enough; board and probes are then not chosen yet', () => {
+    const read = startSchema.parse({ ...emptyStart, rows });
+    expect(plotsOf(read)).toEqual({
+      rows: [
+        { name: 'Pot', plant: '', kind: 'pot', count: 4 },
+        { name: 'Back lawn', plant: '', kind: null, count: 1 },
+      ],
+      parts: null,
+    });
+  });
+  test('with probes there, the first wants its label', () => {
+    const read = startSchema.safeParse({ ...emptyStart, rows, hasProbe: true });
+    expect(read.error?.issues.map((issue) => issue.path.join('.'))).toEqual(['probeLabel']);
+    const named = startSchema.parse({ ...emptyStart, rows, hasProbe: true, probeLabel: 'B1' });
+    expect(plotsOf(named).parts).toMatchObject({ probeLabel: 'B1', board: { adcBits: 12 } });
+  });
+  test('a row without a name is asked for one', () => {
+    const read = startSchema.safeParse({ ...emptyStart, rows: [{ ...rows[0], name: ' ' }] });
+    expect(read.error?.issues[0]?.path).toEqual(['rows', 0, 'name']);
   });
 });

@@ -15,7 +15,7 @@ export function SheetHead({
   return (
     <header className="mb-3 flex flex-wrap items-start justify-between gap-x-4 border-b border-ink pb-2.5">
       <div className="min-w-0">
-        <h1>{title ?? `${parts.plot.name}, probe ${parts.probe?.label ?? 'missing'}`}</h1>
+        <h1>{title ?? (parts.probe ? `${parts.plot.name}, probe ${parts.probe.label}` : parts.plot.name)}</h1>
         <p className="text-soft">{probeLine(parts)}</p>
       </div>
       {action}

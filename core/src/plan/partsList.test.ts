@@ -64,10 +64,10 @@ describe('as CSV', () => {
   test('one line a row with a head, unknown cells empty', () => {
     const lines = partsCsv(rows, '£').split('\r\n');
     expect(lines[0]).toBe(
-      'part,labels,count,unit,spares,unit price (£),life (years),cost (£),cost per year (£)',
+      'part,labels,count,unit,spares,have,to buy,unit price (£),life (years),cost (£),cost per year (£)',
     );
-    expect(lines[1]).toBe('resistive fork,m1 m2,2,pieces,2,1.2,0.4,4.8,6');
-    expect(lines[3]).toBe('"resistor, 270 Ω",r1,1,pieces,0,,10,,');
+    expect(lines[1]).toBe('resistive fork,m1 m2,2,pieces,2,0,4,1.2,0.4,4.8,6');
+    expect(lines[3]).toBe('"resistor, 270 Ω",r1,1,pieces,0,0,1,,10,,');
   });
   test('a label that looks like a formula stays text', () => {
     const list = partsRows(
@@ -78,4 +78,19 @@ describe('as CSV', () => {
     );
     expect(partsCsv(list, '£')).toContain("'=1+1");
   });
+});
+
+test('what lies in the drawer is not bought: count and spares less what is there, never below nothing', () => {
+  const of = (drawer: Record<string, number>) =>
+    partsRows(
+      netlist,
+      catalogue,
+      { ...money, spares: { 'probe-fork': 1 }, prices: { 'probe-fork': 2 } },
+      600,
+      drawer,
+    ).find((row) => row.key === 'probe-fork');
+  const count = of({})?.count ?? 0;
+  expect(of({})).toMatchObject({ have: 0, buy: count + 1, cost: 2 * (count + 1) });
+  expect(of({ 'probe-fork': 1 })).toMatchObject({ have: 1, buy: count, cost: 2 * count });
+  expect(of({ 'probe-fork': 99 })).toMatchObject({ buy: 0, cost: 0 });
 });

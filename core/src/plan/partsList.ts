@@ -25,6 +25,10 @@ export type PartsRow = {
   readonly count: number;
   readonly unit: 'pieces' | 'm';
   readonly spares: number;
+  /** What lies in the drawer already. */
+  readonly have: number;
+  /** Count and spares without what is there. */
+  readonly buy: number;
   readonly price: number | null;
   readonly lifeYears: number | null;
   readonly cost: number | null;
@@ -36,7 +40,13 @@ export type PartsRow = {
 const CABLE_LIFE_YEARS = 10;
 
 /** @param everyS time between readings, s: a probe powered only to be read lives longer */
-export function partsRows(netlist: Netlist, catalogue: Catalogue, money: Money, everyS: number): PartsRow[] {
+export function partsRows(
+  netlist: Netlist,
+  catalogue: Catalogue,
+  money: Money,
+  everyS: number,
+  drawer: Readonly<Record<string, number>> = {},
+): PartsRow[] {
   const groups = new Map<string, { entry: Entry; labels: string[]; perReading: boolean }>();
   for (const part of netlist.parts) {
     const entry = catalogue.get(part.entryId);
@@ -56,6 +66,7 @@ export function partsRows(netlist: Netlist, catalogue: Catalogue, money: Money, 
       labels,
       lifeOf(entry, perReading, everyS),
       money,
+      drawer,
     ),
   );
   const metres = new Map<string, { lengthM: number; labels: string[] }>();
@@ -74,6 +85,7 @@ export function partsRows(netlist: Netlist, catalogue: Catalogue, money: Money, 
       labels,
       CABLE_LIFE_YEARS,
       money,
+      drawer,
     ),
   );
   return [...parts, ...cables];
@@ -112,10 +124,13 @@ function row(
   labels: readonly string[],
   usualYears: number | null,
   money: Money,
+  drawer: Readonly<Record<string, number>>,
 ): PartsRow {
   const price = money.prices[key] ?? null;
   const spares = money.spares[key] ?? 0;
   const lifeYears = money.lives[key] ?? usualYears;
+  const have = drawer[key] ?? 0;
+  const buy = Math.max(0, count + spares - have);
   return {
     key,
     name,
@@ -124,9 +139,11 @@ function row(
     unit,
     labels,
     spares,
+    have,
+    buy,
     price,
     lifeYears,
-    cost: price === null ? null : price * (count + spares),
+    cost: price === null ? null : price * buy,
     perYear: price === null || lifeYears === null ? null : (price * count) / lifeYears,
   };
 }
@@ -166,15 +183,15 @@ function total(
   };
 }
 
-/** Cost to build: price × (count + spares), summed. */
+/** Cost to build: price × what is to be bought, summed. */
 export const buildCost = (rows: readonly PartsRow[], currency: string): PartsTotal =>
   total(
     'Cost to build',
     rows,
     (one) => one.cost,
     currency,
-    'sum over {rows} of price × (count + spares)',
-    'Spares are bought with the rest.',
+    'sum over {rows} of price × (count + spares − what is there)',
+    'Spares are bought with the rest; what lies in the drawer is not.',
   );
 
 /** Cost per year: price × count ÷ life, summed. A spare is a replacement bought early, so it does not count again. */
@@ -198,6 +215,8 @@ export const partsCsv = (rows: readonly PartsRow[], currency: string): string =>
       'count',
       'unit',
       'spares',
+      'have',
+      'to buy',
       `unit price (${currency})`,
       'life (years)',
       `cost (${currency})`,
@@ -209,6 +228,8 @@ export const partsCsv = (rows: readonly PartsRow[], currency: string): string =>
       one.count,
       one.unit,
       one.spares,
+      one.have,
+      one.buy,
       one.price,
       rounded(one.lifeYears),
       rounded(one.cost),

@@ -21,8 +21,7 @@ let last: Checked | null = null;
 function verdictOf(circuit: Circuit, catalogue: Catalogue, setting: Setting): Verdict {
   if (
     last?.catalogue !== catalogue ||
-    last.setting.radioOn !== setting.radioOn ||
-    last.setting.tapWater !== setting.tapWater ||
+    JSON.stringify(last.setting) !== JSON.stringify(setting) ||
     !isSameCircuit(last.circuit.netlist, circuit.netlist)
   )
     last = { circuit, catalogue, setting, verdict: checkWiring(circuit, setting) };

@@ -1,7 +1,7 @@
 /** Checks of cables: what is lost on the way, counted over every cable that the current goes through. */
 import { thinnestCableMm2, workCableDrop } from '../../electrics/cable.ts';
 import { formatNumber } from '../../quantity/format.ts';
-import { type Circuit, type Spot, isType } from '../circuit.ts';
+import { type Circuit, type Spot, hasRole, isType } from '../circuit.ts';
 import { type Check } from '../finding.ts';
 import { inMa, inV, isWired } from '../look.ts';
 import type { Cable } from '../netlist.ts';
@@ -58,7 +58,9 @@ const fedParts = (circuit: Circuit): Fed[] =>
 /** The cables that a part's current goes through on its own: those at its terminals, and those further up that feed them. */
 function cablesTo(circuit: Circuit, { spot, back }: Fed): Cable[] {
   const found = new Set<Cable>();
-  for (const end of [spot, ...(back ? [back] : [])])
+  // On a board's ground hang the cables of all its parts; those are none that feed it.
+  const ends = back && !hasRole(spot.placed, 'board') ? [spot, back] : [spot];
+  for (const end of ends)
     for (const wire of circuit.netlist.wires) {
       const touches =
         (wire.from.part === end.end.part && wire.from.terminal === end.end.terminal) ||
@@ -68,6 +70,10 @@ function cablesTo(circuit: Circuit, { spot, back }: Fed): Cable[] {
     }
   return [...found];
 }
+
+/** "the cable to P3", where a cable is called as its part is; else "cable Supply to Roof board". */
+const cableName = (label: string, part: string): string =>
+  label === part ? `the cable to ${part}` : `cable ${label} to ${part}`;
 
 export const CABLE_CHECKS: readonly Check[] = [
   {
@@ -91,7 +97,7 @@ export const CABLE_CHECKS: readonly Check[] = [
         if (unmeasured || isUnknown || (volts === null && circuit.netOf(spot.end).level)) {
           const [cable] = cables;
           report.unknown(
-            `What cable ${(unmeasured ?? cable)?.label ?? ''} to ${spot.placed.part.label} loses is not known: ${unmeasured?.lengthM === null ? 'its length' : unmeasured ? 'its cross-section' : 'a voltage or current'} is missing.`,
+            `What ${cableName((unmeasured ?? cable)?.label ?? '', spot.placed.part.label)} loses is not known: ${unmeasured?.lengthM === null ? 'its length' : unmeasured ? 'its cross-section' : 'a voltage or current'} is missing.`,
             [spot],
           );
           continue;

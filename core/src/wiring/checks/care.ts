@@ -161,7 +161,7 @@ export const CARE_CHECKS: readonly Check[] = [
       else if (tapWater)
         report.find(
           'caution',
-          `${listOf(wet.map((one) => one.part.label))} take water from a drinking-water pipe: a backflow preventer is needed between, as your local code says.`,
+          `${listOf(wet.map((one) => one.part.label))} ${wet.length === 1 ? 'takes' : 'take'} water from a drinking-water pipe: a backflow preventer is needed between, as your local code says.`,
           spots,
         );
       else report.fine();

@@ -17,6 +17,7 @@ import { MethodPicker } from './MethodPicker.tsx';
 import { OutcomePanel } from './OutcomePanel.tsx';
 import { PointTable } from './PointTable.tsx';
 import { PracticeView } from './practice/PracticeView.tsx';
+import { NoProbeYet } from '../../NoProbeYet.tsx';
 import { RunGuide } from './RunGuide.tsx';
 import { contextOf, runOfPlot } from './useRun.ts';
 import { VersionsView } from './versions/VersionsView.tsx';
@@ -36,7 +37,13 @@ function Calibrate({ plotId }: { plotId: string }) {
   if (!plot) return null;
   const { parts, view } = plot;
   const { channel } = parts;
-  if (!channel || !parts.board) return <p>This plot has no probe on a board yet.</p>;
+  if (!channel || !parts.board)
+    return (
+      <>
+        <SheetHead parts={parts} />
+        <NoProbeYet parts={parts} />
+      </>
+    );
   return (
     <>
       <SheetHead parts={parts} />

@@ -7,6 +7,7 @@ import { useLive, usePlot } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
+import { NoProbeYet } from '../../NoProbeYet.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
@@ -71,7 +72,9 @@ function Readout({ gardenId, plotId }: { gardenId: string; plotId: string }) {
           { id: 'warmth', name: 'Temperature' },
         ]}
       />
-      {view === 'bus' ? (
+      {!parts.probe && (view === 'watch' || view === 'test') ? (
+        <NoProbeYet parts={parts} />
+      ) : view === 'bus' ? (
         <BusView />
       ) : view === 'warmth' ? (
         <WarmthView />

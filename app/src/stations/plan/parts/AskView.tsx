@@ -1,14 +1,14 @@
-import { useNavigate } from 'react-router';
 import { answerText, QUESTION_IDS, QUESTIONS, type Answers } from '@plain-trowel/core/plan/interview';
-import { layOut, probeCount } from '@plain-trowel/core/garden/bind/layOut';
+import { answersOf, probeCount } from '@plain-trowel/core/garden/bind/layOut';
 import { suggest } from '@plain-trowel/core/plan/suggest';
-import { setWiring } from '@plain-trowel/core/garden/edits/plan';
-import { planWiring } from '@plain-trowel/core/wiring/planWiring';
-import { sheetPath } from '../../../frame/stations.ts';
 import { Button } from '../../../ui/Button.tsx';
+import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { NumberField } from '../../../ui/NumberField.tsx';
 import type { usePlan } from '../usePlan.ts';
+import { Distances } from './Distances.tsx';
+import { Drawer } from './Drawer.tsx';
+import { LayOut } from './LayOut.tsx';
 import { TopicRanking } from './TopicRanking.tsx';
 
 type PlanTools = ReturnType<typeof usePlan>;
@@ -17,9 +17,10 @@ type PlanTools = ReturnType<typeof usePlan>;
 export function AskView({ plan }: { plan: PlanTools }) {
   const { answers } = plan.plan;
   const probes = probeCount(plan.garden);
-  const suggestions = suggest(answers, probes);
+  const suggestions = suggest(answersOf(plan.garden), probes, plan.plan.drawer);
   const answered = Object.values(answers).filter((one) => one !== null).length;
-  const total = Object.keys(answers).length;
+  // Zones are asked only where a timer is there.
+  const total = Object.keys(answers).length - (answers.water === 'timer' ? 0 : 1);
   return (
     <>
       <h2>Take</h2>
@@ -36,43 +37,9 @@ export function AskView({ plan }: { plan: PlanTools }) {
         </span>
       </h2>
       <Questions plan={plan} probes={probes} />
+      <Distances plan={plan} />
+      <Drawer plan={plan} />
     </>
-  );
-}
-
-/** From answers to parts on the bench, wired and checked in one step. */
-function LayOut({ plan, answered }: { plan: PlanTools; answered: number }) {
-  const navigate = useNavigate();
-  const has = plan.wiring.parts.length > 0;
-  const wire = async () => {
-    const laid = planWiring(layOut(plan.garden, plan.catalogue), plan.catalogue, plan.setting, {
-      lengthM: plan.garden.plan.answers.cableM,
-    });
-    const [reason] = laid.refused;
-    const saved = await plan.change(
-      'parts laid out and wired',
-      (garden) => setWiring(garden, laid.netlist),
-      reason !== undefined
-        ? `The parts are laid out, but not wired: ${reason}`
-        : has
-          ? 'The wiring was laid out again. Undo brings back the wiring as it was.'
-          : 'Parts laid out, wired and checked.',
-    );
-    if (saved) void navigate(sheetPath(plan.garden.id, 'plan', 'wiring', null));
-  };
-  return (
-    <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
-      <Button look={has ? 'plain' : 'primary'} onClick={() => void wire()}>
-        {has ? 'Lay out and wire again' : 'Lay out and wire these'}
-      </Button>
-      <p className="max-w-[46ch] text-[13.5px] text-soft">
-        {answered === 0
-          ? 'Without answers this is only the usual start.'
-          : has
-            ? 'Replaces the present wiring; Undo brings it back.'
-            : 'Boards, probes and pumps of this garden, and what the choices above add.'}
-      </p>
-    </div>
   );
 }
 
@@ -118,15 +85,31 @@ function Questions({ plan, probes }: { plan: PlanTools; probes: number }) {
           most={60}
           onKeep={(value) => answer('probes', value)}
         />
-        <NumberField
-          label="Longest cable, one way"
-          unit="m"
-          whole={false}
-          value={answers.cableM ?? 0}
-          least={0}
-          most={1000}
-          onKeep={(value) => answer('cableM', value)}
-        />
+        <div className="flex flex-col gap-1">
+          <span className="text-[12.5px] font-semibold text-soft">Longest cable, one way</span>
+          <span className="flex items-center gap-2">
+            <CellNumber
+              label="Longest cable, one way, in metres"
+              value={answers.cableM}
+              least={0}
+              most={1000}
+              decimals={1}
+              onKeep={(value) => answer('cableM', value)}
+            />
+            <span className="text-[13.5px] text-soft">m</span>
+          </span>
+        </div>
+        {answers.water === 'timer' && (
+          <NumberField
+            label="Zones that our board permits"
+            unit="zones"
+            whole
+            value={answers.zones ?? 1}
+            least={1}
+            most={6}
+            onKeep={(value) => answer('zones', value)}
+          />
+        )}
       </div>
     </div>
   );

@@ -32,6 +32,8 @@ const columns = helper.columns([
   helper.accessor('name', { header: 'Part', sortFn: 'alphanumeric' }),
   helper.accessor('count', { header: 'Count', sortFn: 'basic' }),
   helper.accessor('spares', { header: 'Spares', sortFn: 'basic' }),
+  helper.accessor('have', { header: 'Have', sortFn: 'basic' }),
+  helper.accessor('buy', { header: 'To buy', sortFn: 'basic' }),
   helper.accessor((row) => row.price ?? undefined, { id: 'price', header: 'Unit price', ...last }),
   helper.accessor((row) => row.lifeYears ?? undefined, { id: 'life', header: 'Lasts', ...last }),
   helper.accessor((row) => row.cost ?? undefined, { id: 'cost', header: 'Cost', ...last }),
@@ -46,6 +48,11 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
     void plan.changePlan(`${list} of ${key}`, ({ money }) => {
       const rest = Object.fromEntries(Object.entries(money[list]).filter(([other]) => other !== key));
       return { money: { ...money, [list]: value === null ? rest : { ...rest, [key]: value } } };
+    });
+  const putAway = (key: string, count: number) =>
+    void plan.changePlan(`in the drawer: ${key}`, ({ drawer }) => {
+      const rest = Object.fromEntries(Object.entries(drawer).filter(([other]) => other !== key));
+      return { drawer: count < 1 ? rest : { ...rest, [key]: count } };
     });
   if (rows.length === 0)
     return (
@@ -105,7 +112,7 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
           </thead>
           <tbody>
             {table.getRowModel().rows.map(({ original }) => (
-              <Row key={original.key} row={original} keep={keep} />
+              <Row key={original.key} row={original} keep={keep} putAway={putAway} />
             ))}
           </tbody>
         </table>
@@ -121,8 +128,10 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
 function Row({
   row,
   keep,
+  putAway,
 }: {
   row: PartsRow;
+  putAway: (key: string, count: number) => void;
   keep: (list: MoneyList, key: string, value: number | null) => void;
 }) {
   const money = (value: number | null) => (value === null ? '–' : formatNumber(value, 2));
@@ -146,6 +155,17 @@ function Row({
           onKeep={(value) => keep('spares', row.key, value)}
         />
       </td>
+      <td className="text-right">
+        <CellNumber
+          label={`${row.name} in the drawer`}
+          value={row.have}
+          least={0}
+          most={1000}
+          decimals={0}
+          onKeep={(value) => putAway(row.key, Math.round(value ?? 0))}
+        />
+      </td>
+      <td className="num text-right">{formatNumber(row.buy, row.unit === 'm' ? 1 : 0)}</td>
       <td className="text-right">
         <CellNumber
           label={`Unit price of ${row.name}`}

@@ -15,7 +15,7 @@ export default function PartsSheet() {
   const plan = usePlan();
   const view = useView(VIEWS);
   const { wiring, catalogue } = plan;
-  const rows = partsRows(wiring, catalogue, plan.plan.money, plan.plan.supply.everyS);
+  const rows = partsRows(wiring, catalogue, plan.plan.money, plan.plan.supply.everyS, plan.plan.drawer);
   const { currency } = plan.plan.money;
   const build = buildCost(rows, currency);
   const year = yearCost(rows, currency);
