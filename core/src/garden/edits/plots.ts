@@ -279,7 +279,7 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
     ...garden,
     plots: namePlot(garden, plotId, parts).plots,
     boards: 'id' in board ? garden.boards : replace(garden.boards, boardId, (one) => ({ ...one, ...board })),
-    probes: replace(garden.probes, held.probe?.id ?? '', (probe) => ({
+    probes: replace(garden.probes, held.probe.id, (probe) => ({
       ...probe,
       label: parts.probeLabel,
       kind: parts.probeKind,

@@ -4,7 +4,9 @@ import { formatNumber } from '../../quantity/format.ts';
 import { type Circuit, type Spot, hasRole, isType } from '../circuit.ts';
 import { type Check } from '../finding.ts';
 import { inMa, inV, isWired } from '../look.ts';
-import type { Cable } from '../netlist.ts';
+import { remembered } from '../../quantity/remembered.ts';
+import { endKey, type Cable, type Wire } from '../netlist.ts';
+import type { Device } from '../solve/law.ts';
 import { groundOf, most, solvedOf, type Solved } from '../solve/solved.ts';
 import type { Solution } from '../solve/solve.ts';
 import { isLoad } from '../supplyLoad.ts';
@@ -12,15 +14,39 @@ import { isLoad } from '../supplyLoad.ts';
 /** Of its voltage a module or pump may lose so much in cables, an analog probe so much. */
 const MOST_LOST = { module: 0.05, analog: 0.01 } as const;
 
-/** Each wire of a cable that carries something, with what it loses in a solution. */
-function lostIn(circuit: Circuit, solved: Solved, at: Solution, cable: Cable): number {
-  return circuit.netlist.wires.reduce((sum, wire) => {
-    const device = wire.cableId === cable.id ? solved.mesh.wireDevice(wire.id) : null;
-    return device && carries(circuit, wire.from, wire.to)
-      ? sum + Math.abs(at.across(device.a, device.b))
-      : sum;
-  }, 0);
-}
+/** By cable the wires of it that carry something. */
+const carriersOf = remembered((circuit: Circuit): ReadonlyMap<string, readonly Device[]> => {
+  const { mesh } = solvedOf(circuit);
+  const found = new Map<string, Device[]>();
+  for (const { id, cableId, from, to } of circuit.netlist.wires) {
+    const device = cableId === null ? null : mesh.wireDevice(id);
+    if (cableId === null || !device || !carries(circuit, from, to)) continue;
+    found.set(cableId, [...(found.get(cableId) ?? []), device]);
+  }
+  return found;
+});
+
+const lostIn = (circuit: Circuit, at: Solution, cable: Cable): number =>
+  (carriersOf(circuit).get(cable.id) ?? []).reduce(
+    (sum, device) => sum + Math.abs(at.across(device.a, device.b)),
+    0,
+  );
+
+/** By terminal the wires that end there, with their other ends. */
+const wiresByEnd = remembered((circuit: Circuit) => {
+  const found = new Map<string, { readonly wire: Wire; readonly other: string }[]>();
+  const add = (key: string, wire: Wire, other: string) => {
+    const held = found.get(key);
+    if (held) held.push({ wire, other });
+    else found.set(key, [{ wire, other }]);
+  };
+  for (const wire of circuit.netlist.wires) {
+    const [from, to] = [endKey(wire.from), endKey(wire.to)];
+    add(from, wire, to);
+    add(to, wire, from);
+  }
+  return found;
+});
 
 /** Wires of supplies, grounds and loads; a signal's wire loses nothing that counts. */
 function carries(circuit: Circuit, ...ends: readonly { part: string; terminal: string }[]): boolean {
@@ -60,12 +86,9 @@ function cablesTo(circuit: Circuit, { spot, back }: Fed): Cable[] {
   const found = new Set<Cable>();
   // On a board's ground hang the cables of all its parts; those are none that feed it.
   const ends = back && !hasRole(spot.placed, 'board') ? [spot, back] : [spot];
-  for (const end of ends)
-    for (const wire of circuit.netlist.wires) {
-      const touches =
-        (wire.from.part === end.end.part && wire.from.terminal === end.end.terminal) ||
-        (wire.to.part === end.end.part && wire.to.terminal === end.end.terminal);
-      const cable = touches && wire.cableId !== null ? circuit.cables.get(wire.cableId) : undefined;
+  for (const { end } of ends)
+    for (const { wire } of wiresByEnd(circuit).get(endKey(end)) ?? []) {
+      const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
       if (cable) found.add(cable);
     }
   return [...found];
@@ -113,7 +136,7 @@ export const CABLE_CHECKS: readonly Check[] = [
         }
         const onWay = onTheWay(circuit, fed, way);
         const worst = onWay
-          .map((cable) => ({ cable, lostV: lostIn(circuit, solved, lost.at, cable) }))
+          .map((cable) => ({ cable, lostV: lostIn(circuit, lost.at, cable) }))
           .sort((one, other) => other.lostV - one.lostV)[0];
         const cable = worst?.cable ?? cables[0];
         if (!cable || cable.lengthM === null || cable.areaMm2 === null) continue;
@@ -153,19 +176,16 @@ function wiresOnTheWay(circuit: Circuit, { spot, back }: Fed) {
   const minus = from && groundOf(from.placed);
   const path = (start: Spot, goal: Spot | null | undefined) => {
     if (!goal) return [];
-    const key = (end: { part: string; terminal: string }) => `${end.part}.${end.terminal}`;
-    const via = new Map<string, { wireId: string; from: string } | null>([[key(start.end), null]]);
-    const queue = [key(start.end)];
-    for (let at = queue.shift(); at !== undefined && !via.has(key(goal.end)); at = queue.shift())
-      for (const wire of circuit.netlist.wires) {
-        const [one, other] = [key(wire.from), key(wire.to)];
-        const next = one === at ? other : other === at ? one : null;
-        if (next === null || via.has(next)) continue;
-        via.set(next, { wireId: wire.id, from: at });
-        queue.push(next);
+    const via = new Map<string, { wireId: string; from: string } | null>([[endKey(start.end), null]]);
+    const queue = [endKey(start.end)];
+    for (let at = queue.shift(); at !== undefined && !via.has(endKey(goal.end)); at = queue.shift())
+      for (const { wire, other } of wiresByEnd(circuit).get(at) ?? []) {
+        if (via.has(other)) continue;
+        via.set(other, { wireId: wire.id, from: at });
+        queue.push(other);
       }
     const ids: string[] = [];
-    for (let step = via.get(key(goal.end)); step; step = via.get(step.from)) ids.push(step.wireId);
+    for (let step = via.get(endKey(goal.end)); step; step = via.get(step.from)) ids.push(step.wireId);
     return ids;
   };
   return new Set([...path(spot, from), ...(back ? path(back, minus) : [])]);
@@ -178,7 +198,7 @@ function lostOnTheWay(circuit: Circuit, solved: Solved, fed: Fed, way: ReadonlyS
   return (at: Solution): number => {
     const sum = devices.reduce((all, device) => all + Math.abs(at.across(device.a, device.b)), 0);
     // Where the way leads through a fuse or a switch, the cable at the part itself still counts.
-    return Math.max(sum, ...own.map((cable) => lostIn(circuit, solved, at, cable)));
+    return Math.max(sum, ...own.map((cable) => lostIn(circuit, at, cable)));
   };
 }
 

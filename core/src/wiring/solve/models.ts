@@ -31,15 +31,15 @@ const resistor = (ohm: number): Law => ({ kind: 'resistor', ohm: () => ohm });
 
 /** Whether a part has about the voltage it wants between its supply and its ground. */
 function isFed(build: Build): (sense: Sense) => boolean {
-  const feeds = build.placed.spots.filter((spot) => isType(spot, 'supply in'));
   const { ground } = build;
+  const feeds = build.placed.spots.flatMap((spot) =>
+    isType(spot, 'supply in')
+      ? [{ node: build.nodeAt(spot), wakesV: WAKES_AT * (spot.terminal.minV ?? 3) }]
+      : [],
+  );
   if (feeds.length === 0 || ground === null) return () => true;
-  return (sense) =>
-    feeds.some(
-      (spot) =>
-        isType(spot, 'supply in') &&
-        sense.across(build.nodeAt(spot), ground) >= WAKES_AT * (spot.terminal.minV ?? 3),
-    );
+  // Asked again and again, by every pin of a board.
+  return (sense) => feeds.some(({ node, wakesV }) => sense.across(node, ground) >= wakesV);
 }
 
 /** The most a part takes when all is well, and at its busiest, A. */
@@ -167,6 +167,7 @@ function converter(build: Build, own: (sense: Sense) => number, extra: (sense: S
   const { placed, ground } = build;
   const fed = isFed(build);
   const inlet = placed.spots.find((spot) => isType(spot, 'supply in'));
+  const inNode = inlet ? build.nodeAt(inlet) : null;
   const outs: { device: Device; volts: number }[] = [];
   for (const spot of placed.spots) {
     if (!isType(spot, 'supply out')) continue;
@@ -184,7 +185,7 @@ function converter(build: Build, own: (sense: Sense) => number, extra: (sense: S
   // A switching regulator hands on power, a board's own regulator current.
   const isSwitching = hasRole(placed, 'regulator');
   feed(build, (sense) => {
-    const inV = inlet && ground !== null ? sense.across(build.nodeAt(inlet), ground) : 0;
+    const inV = inNode !== null && ground !== null ? sense.across(inNode, ground) : 0;
     const given = outs.reduce((sum, { device, volts }) => {
       const amps = Math.max(0, -sense.ampsOf(device));
       return sum + (isSwitching && inV > 1 ? (amps * volts) / inV / 0.9 : amps);

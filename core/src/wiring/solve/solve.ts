@@ -45,8 +45,9 @@ const ONE_BY_ONE = 40;
 export function solve(mesh: Mesh, situation: Situation, near: Solution | null = null): Solution {
   const { devices, islandOf } = mesh;
   const index = indexOf(mesh);
+  const changing = changingOf(mesh);
   let modes: readonly Mode[] = near?.modes ?? devices.map(({ law }) => ({ name: START[law.kind], value: 0 }));
-  let lines = devices.map((device, at) => lineOf(device, modes[at] as Mode, situation));
+  const lines = devices.map((device, at) => lineOf(device, modes[at] as Mode, situation));
   let volts = equations(mesh, lines, 0);
   let settled = false;
   let chattering: Device[] = [];
@@ -59,12 +60,11 @@ export function solve(mesh: Mesh, situation: Situation, near: Solution | null = 
   const ampsOf = (device: Device) => flows(index.get(device) ?? -1, across(device.a, device.b));
   const sense: Sense = { across, ampsOf, situation };
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
-    const next = [...modes];
+    const next = modes.slice();
     settled = true;
     chattering = [];
-    for (const [at, device] of devices.entries()) {
-      // A wire or resistor has one law for ever.
-      if (device.law.kind === 'resistor') continue;
+    for (const at of changing) {
+      const device = devices[at] as Device;
       const mode = modes[at] as Mode;
       const v = across(device.a, device.b);
       const found = nextMode(device, mode, v, flows(at, v), sense);
@@ -75,11 +75,9 @@ export function solve(mesh: Mesh, situation: Situation, near: Solution | null = 
       if (round >= ONE_BY_ONE && found.name !== mode.name) break;
     }
     if (settled) break;
-    const before = modes;
+    for (const at of changing)
+      if (next[at] !== modes[at]) lines[at] = lineOf(devices[at] as Device, next[at] as Mode, situation);
     modes = next;
-    lines = lines.map((line, at) =>
-      next[at] === before[at] ? line : lineOf(devices[at] as Device, next[at] as Mode, situation),
-    );
     volts = equations(mesh, lines, 0);
   }
   let leaning: Float64Array | null = null;
@@ -97,6 +95,11 @@ export function solve(mesh: Mesh, situation: Situation, near: Solution | null = 
     },
   };
 }
+
+/** Devices that can be in more than one mode: a wire or resistor has one law for ever. */
+const changingOf = remembered(({ devices }: Mesh) =>
+  devices.flatMap(({ law }, at) => (law.kind === 'resistor' ? [] : [at])),
+);
 
 const indexOf = remembered(({ devices }: Mesh) => new Map(devices.map((device, at) => [device, at])));
 
@@ -117,8 +120,8 @@ function equations(mesh: Mesh, lines: readonly Line[], leakV: number): Float64Ar
   const right = new Float64Array(mesh.nodes).fill(LEAK_S * leakV);
   system.clear(LEAK_S);
   for (const zero of mesh.zeroOf) system.addDiagonal(zero, ZERO_S);
-  for (const [at, device] of mesh.devices.entries()) {
-    const { a, b } = device;
+  for (let at = 0; at < mesh.devices.length; at += 1) {
+    const { a, b } = mesh.devices[at] as Device;
     if (a === b) continue;
     const { siemens, amps } = lines[at] as Line;
     system.addBetween(at, a, b, siemens);
