@@ -85,19 +85,97 @@ describe('understood', () => {
   });
 });
 
+describe('words and numbers as people print them', () => {
+  test.each([
+    ['Sensor reading 846', { 'Sensor reading': 846 }],
+    ['Moisture is 433', { Moisture: 433 }],
+    ['The soil moisture value is: 433.', { 'soil moisture value': 433 }],
+    ['433 is the moisture', { moisture: 433 }],
+    ['Sensor 1: 432 Sensor 2: 512', { 'Sensor 1': 432, 'Sensor 2': 512 }],
+    ['Pot 3 433', { 'Pot 3': 433 }],
+    ['probe A: 512 probe B: 498', { 'probe A': 512, 'probe B': 498 }],
+    ['(538, 22.5)', { 'column 1': 538, 'column 2': 22.5 }],
+    ['[512, 498]', { 'column 1': 512, 'column 2': 498 }],
+    ["{'soil': 512, 'temp': 21.5}", { soil: 512, temp: 21.5 }],
+    ['A0 = 512 | 10%', { A0: 512, 'A0 %': 10 }],
+    ['Moisture: 40% (2600)', { 'Moisture %': 40, Moisture: 2600 }],
+    ['Raw=512 -> 34%', { Raw: 512, 'Raw %': 34 }],
+    ['soil1: 512; pump: OFF', { soil1: 512 }],
+    ['soil:512,temp:21,pump:OFF', { soil: 512, temp: 21 }],
+    ['soil=2600 (dry)', { soil: 2600 }],
+    ['Plant #2: 512 counts (23%), valve closed', { 'Plant #2': 512, 'Plant #2 %': 23 }],
+    ['2.31V', { value: 2.31 }],
+    ['55 percent', { value: 55 }],
+    ['Moisture: 512/1023', { Moisture: 512 }],
+    ['Humidity: 45.2 %  Temperature: 21.3 *C', { Humidity: 45.2, Temperature: 21.3 }],
+    ['Soil moisture (raw): 512', { 'Soil moisture raw': 512 }],
+    ['Feuchte: 2600,5', { Feuchte: 2600.5 }],
+    ['temp 22,5 °C, hum 45 %RH', { temp: 22.5, hum: 45 }],
+    ['soil=512 air=nan', { soil: 512 }],
+  ])('%s', (line, expected) => {
+    expect(values(read(line))).toEqual(expected);
+  });
+  test.each([
+    ['2.31V', 'V'],
+    ['Moisture: 40%', '%'],
+    ['temp: 22.5 °C', '°C'],
+    ['wet 55 percent', '%'],
+  ])('the unit of %s is kept', (line, unit) => {
+    expect(read(line)).toMatchObject({ values: [{ unit }] });
+  });
+  test.each([
+    ['[0.500] moisture: 2600', 500],
+    ['12345 moisture: 2600', 12_345],
+    ['[12345] moisture is 2600', 12_345],
+  ])('a count in front of words is the board’s uptime: %s', (line, ms) => {
+    const result = read(line);
+    expect(values(result)).toEqual({ moisture: 2600 });
+    expect(result).toHaveProperty('stamp', { kind: 'uptime', ms });
+  });
+  test('a small count in front says which one, so that two never become one', () => {
+    const name = (line: string) => Object.keys(values(read(line)))[0];
+    expect(name('1 moisture: 2600')).not.toBe(name('2 moisture: 2600'));
+  });
+});
+
+describe('decimal commas', () => {
+  test('between semicolons and tabs a comma can only be one', () => {
+    expect(values(read('12,5;13,7'))).toEqual({ 'column 1': 12.5, 'column 2': 13.7 });
+    expect(values(readAll(['Zeit;Feuchte;Temp', '16:20:05;2600,5;21,3']))).toEqual({
+      Feuchte: 2600.5,
+      Temp: 21.3,
+    });
+  });
+  test('alone it may be one number or two: both are said, and asked', () => {
+    expect(read('2600,5')).toMatchObject({ values: [{ value: 2600 }, { value: 5 }], asks: 'comma' });
+    expect(values(read('2600,5', { header: null, comma: 'decimal' }))).toEqual({ value: 2600.5 });
+    expect(read('2600,5', { header: null, comma: 'border' })).not.toHaveProperty('asks');
+    expect(read('2600,5,3')).not.toHaveProperty('asks');
+    expect(readAll(['soil,temp', '2600,5'])).not.toHaveProperty('asks');
+  });
+  test('a line that shows it answers for those that do not', () => {
+    expect(values(readAll(['1,5;2,5', '2600,5']))).toEqual({ value: 2600.5 });
+  });
+});
+
 describe('not understood, with the reason', () => {
   test.each([
     ['a sentence', 'Sensor ready', 'no-number'],
     ['a name without a number', 'moisture: high', 'no-number'],
-    ['words left over beside a pair', 'Booting! v=1 (ok)', 'no-number'],
+    ['a start that is told in pairs', 'Booting! v=1 (ok)', 'no-number'],
     ['broken JSON', '{"c2":15', 'bad-json'],
     ['JSON without a number', '{"state":"ok"}', 'no-number'],
     ['a value too large to hold', 'c2=1e309', 'not-finite'],
     ['a bare value too large to hold', '1e309', 'not-finite'],
     ['JSON with such a value', '{"c2":1e309}', 'not-finite'],
     ['not a number, said so', 'c2=nan', 'not-finite'],
-    ['decimal commas between semicolons', '12,5;13,7', 'decimal-comma'],
-    ['a decimal comma in a pair', 'c2=12,5', 'decimal-comma'],
+    ['three digits behind a comma, which may be another column', 'c2=512,498', 'decimal-comma'],
+    ['half an object', '{soil: 512', 'bad-json'],
+    ['half a tuple', '538, 22.5)', 'no-number'],
+    ['what a board says while it starts', 'Booting version 2 after 3 s', 'no-number'],
+    ['an address', 'Gateway at 192.168.4.1', 'no-number'],
+    ['hexadecimal digits', 'soil 0x13 12', 'no-number'],
+    ['an answer of the network', 'MQTT connected after 3 attempts', 'no-number'],
     ['characters of a wrong speed', 'x\u0001\ufffd\ufffd', 'garbage'],
     ['an endless line', '1'.repeat(4097), 'too-long'],
     ['a pair with a value that nothing counts', 'c2=1000000001', 'absurd'],

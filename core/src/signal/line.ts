@@ -6,24 +6,39 @@
  * reason, never guessed at: a number read from half a line looks right and is wrong.
  */
 import { readLineJson } from './lineJson.ts';
+import { readProse, UNITS, type ProseValue } from './lineProse.ts';
 import { readNumber } from './numberText.ts';
 import { stampFromField, stampFromNumber, takeStamp, type TimeStamp } from './timeStamp.ts';
 
-export type NamedValue = { readonly name: string; readonly value: number };
+export type NamedValue = {
+  readonly name: string;
+  readonly value: number;
+  /** As printed: "%", "V"; absent where none was. */
+  readonly unit?: string;
+};
 
 export type NotUnderstood =
   'garbage' | 'too-long' | 'bad-json' | 'decimal-comma' | 'not-finite' | 'absurd' | 'no-number';
 
 export type LineResult =
-  | { readonly kind: 'values'; readonly values: readonly NamedValue[]; readonly stamp: TimeStamp | null }
+  | {
+      readonly kind: 'values';
+      readonly values: readonly NamedValue[];
+      readonly stamp: TimeStamp | null;
+      /** It can be read in another way as well, and only a person knows: "2600,5" is one number or two. */
+      readonly asks?: 'comma';
+    }
   | { readonly kind: 'header'; readonly names: readonly string[] }
   | { readonly kind: 'blank' }
   | { readonly kind: 'not-understood'; readonly reason: NotUnderstood };
 
-/** What the parser remembers between lines: the header of a column stream. */
-export type LineParserState = { readonly header: readonly string[] | null };
+/** What a comma between digits is: a decimal comma, or the border of two columns; null while nobody has said and no line has shown it. */
+export type CommaIs = 'decimal' | 'border' | null;
 
-export const initialLineParser: LineParserState = { header: null };
+/** What the parser remembers between lines: the header of a column stream, and what its commas are. */
+export type LineParserState = { readonly header: readonly string[] | null; readonly comma: CommaIs };
+
+export const initialLineParser: LineParserState = { header: null, comma: null };
 
 /** The name given to a bare number. */
 export const BARE_NAME = 'value';
@@ -34,11 +49,21 @@ export const MOST_VALUE = 1e9;
 
 const misread = (reason: NotUnderstood) => ({ kind: 'not-understood', reason }) as const;
 
-/** Reads one line; the state only changes on a header line. Cannot throw. */
+/** Reads one line; the state changes on a header line, and where a line shows what a comma is. Cannot throw. */
 export function parseLine(
   state: LineParserState,
   line: string,
 ): { state: LineParserState; result: LineResult } {
+  const strict = parseStrictly(state, line);
+  return strict.result.kind === 'not-understood' && LOOSELY.has(strict.result.reason)
+    ? (readLoosely(state, line.trim()) ?? strict)
+    : strict;
+}
+
+/** What may be words beside numbers, or decimal commas, after all. */
+const LOOSELY: ReadonlySet<NotUnderstood> = new Set(['no-number', 'decimal-comma', 'bad-json', 'not-finite']);
+
+function parseStrictly(state: LineParserState, line: string): { state: LineParserState; result: LineResult } {
   const text = line.trim();
   if (text === '') return { state, result: BLANK };
   if (text.length > MOST_LINE_CHARS) return { state, result: misread('too-long') };
@@ -66,8 +91,106 @@ export function parseLine(
   const cells = splitColumns(text, marks.separator);
   // Words split by blanks alone are a sentence, not a header.
   if (marks.letter && marks.separator !== null && isHeader(cells))
-    return { state: { header: cells }, result: { kind: 'header', names: cells } };
-  return { state, result: parseColumns(cells, text, state.header) };
+    return { state: { ...state, header: cells }, result: { kind: 'header', names: cells } };
+  const commas = commaPair(text, marks, state);
+  if (commas === 'decimal')
+    return { state, result: bareNumber(text.replace(',', '.')) ?? misread('no-number') };
+  const result = parseColumns(cells, text, state.header);
+  return {
+    state,
+    result: commas === 'asks' && result.kind === 'values' ? { ...result, asks: 'comma' } : result,
+  };
+}
+
+/** "2600,5": a decimal comma, two columns, or not to be told by the line alone. */
+function commaPair(
+  text: string,
+  { separator }: Marks,
+  { comma, header }: LineParserState,
+): 'decimal' | 'border' | 'asks' {
+  if (separator !== ',' || !/^-?\d{1,9},\d{1,3}$/.test(text)) return 'border';
+  if (comma !== null) return comma;
+  return header?.length === 2 ? 'border' : 'asks';
+}
+
+/** A second, patient look at a line that is no plain number, pair, column or object: brackets around it, an uptime in front, decimal commas, words. */
+function readLoosely(
+  state: LineParserState,
+  text: string,
+): { state: LineParserState; result: LineResult } | null {
+  // Half of a line looks right and is wrong.
+  if (!isBalanced(text)) return null;
+  const { stamp, rest } = takeFront(text);
+  const inner = unwrapped(rest);
+  if (inner !== rest) {
+    const again = parseStrictly(state, inner);
+    if (again.result.kind === 'values')
+      return { state, result: { ...again.result, stamp: again.result.stamp ?? stamp } };
+  }
+  const cells = /[;\t]/.test(text) ? text.split(/[;\t]/).map((cell) => cell.trim()) : [];
+  if (cells.some((cell) => readNumber(cell).kind === 'decimal-comma')) {
+    // Between semicolons or tabs a comma can only be a decimal one.
+    const result = parseColumns(
+      cells.map((cell) => cell.replace(/^([+-]?\d+),(\d+)$/, '$1.$2')),
+      inner,
+      state.header,
+    );
+    if (result.kind === 'values')
+      return { state: { ...state, comma: 'decimal' }, result: { ...result, stamp: result.stamp ?? stamp } };
+  }
+  const found = readProse(inner);
+  if (!found) return null;
+  const values = named(found);
+  return values.some(({ value }) => wrongValue(value))
+    ? null
+    : { state, result: { kind: 'values', values, stamp } };
+}
+
+/** Whether every bracket that opens also closes. */
+function isBalanced(text: string): boolean {
+  const open: string[] = [];
+  for (const [mark] of text.matchAll(/[()[\]{}]/g)) {
+    const at = ')]}'.indexOf(mark);
+    if (at < 0) open.push(mark);
+    else if (open.pop() !== '([{'[at]) return false;
+  }
+  return open.length === 0;
+}
+
+/** An uptime in front of words, in brackets or bare: "[0.500]" in seconds, "[12345]" or "12345" in ms. What is smaller says which one, not when. */
+const UPTIME = /^(?:\[\s*(\d{1,9}(?:\.\d{1,6})?)\s*\]|(\d{4,10})(?=[\s:,;]))[\s:,;]*(?=.*\p{L})/u;
+
+function takeFront(text: string): { stamp: TimeStamp | null; rest: string } {
+  const front = takeStamp(text);
+  if (front.stamp) return front;
+  const [all = '', bracketed, plain] = UPTIME.exec(text) ?? [];
+  const number = bracketed ?? plain;
+  if (number === undefined) return front;
+  const isSeconds = number.includes('.');
+  if (!isSeconds && Number(number) < 1000) return front;
+  return {
+    stamp: { kind: 'uptime', ms: isSeconds ? Number(number) * 1000 : Number(number) },
+    rest: text.slice(all.length),
+  };
+}
+
+/** Without the brackets around a list or the braces and quotes of an object that is no JSON: "(538, 22.5)", "{'soil': 512}". */
+function unwrapped(text: string): string {
+  const [first, last] = [text.at(0) ?? '', text.at(-1) ?? ''];
+  if ((first === '(' && last === ')') || (first === '[' && last === ']')) return text.slice(1, -1).trim();
+  if (first === '{' && last === '}') return text.slice(1, -1).replace(/['"]/g, '').trim();
+  return text;
+}
+
+/** Each value under a name of its own: a percent beside a number of the same name is that name's percent. */
+function named(found: readonly ProseValue[]): NamedValue[] {
+  const taken = new Map<string, number>();
+  return found.map(({ name, value, unit }, at) => {
+    const base = name !== '' ? name : found.length === 1 ? BARE_NAME : `column ${at + 1}`;
+    const hasTwin = found.some((one, other) => other !== at && one.name === name && one.unit !== '%');
+    const own = unit === '%' && hasTwin ? `${base} %` : base;
+    return { name: distinct(taken, own), value, ...(unit === undefined ? {} : { unit }) };
+  });
 }
 
 const BLANK = { kind: 'blank' } as const;
@@ -166,7 +289,7 @@ const wrongValue = (value: number): NotUnderstood | null =>
 // A name of one to four words, ":" or "=", a value up to the next separator, perhaps a unit. It begins where a word begins, and no word or value is
 // longer than 60, so that the search stays linear in the length of the line.
 const PAIR =
-  /(?<![\w./#-])([A-Za-z_][\w./#-]{0,59}(?: [A-Za-z_][\w./#-]{0,59}){0,3})[ \t]{0,8}[:=][ \t]{0,8}([^\s,;|]{1,60})(?![^\s,;|])(?:[ \t]{0,8}(?:%|°?[A-Za-zµΩ/%]{1,12})(?=$|[\s,;|]))?/g;
+  /(?<![\w./#-])([A-Za-z_][\w./#-]{0,59}(?: [A-Za-z_][\w./#-]{0,59}){0,3})[ \t]{0,8}[:=][ \t]{0,8}([^\s,;|]{1,60})(?![^\s,;|])(?:[ \t]{0,8}(%|°?[A-Za-zµΩ/%]{1,12})(?=$|[\s,;|]))?/g;
 
 function parsePairs({ stamp: front, rest }: { stamp: TimeStamp | null; rest: string }): LineResult {
   let stamp = front;
@@ -177,10 +300,15 @@ function parsePairs({ stamp: front, rest }: { stamp: TimeStamp | null; rest: str
   let end = 0;
   PAIR.lastIndex = 0;
   for (let match = PAIR.exec(rest); match; match = PAIR.exec(rest)) {
-    const [all, name = '', raw = ''] = match;
+    const [all, name = '', raw = '', apart] = match;
     isLeft ||= hasWords(rest, end, match.index);
     if (end > 0 && CUT_DECIMAL.test(rest.slice(end, match.index))) wrong ??= 'decimal-comma';
     end = match.index + all.length;
+    // Behind the value stands a unit, or the first word of the next name.
+    if (apart !== undefined && !UNITS.has(apart)) {
+      end -= apart.length;
+      PAIR.lastIndex = end;
+    }
     const asStamp = stampFromField(name, raw);
     if (asStamp) {
       stamp ??= asStamp;
@@ -191,10 +319,19 @@ function parsePairs({ stamp: front, rest }: { stamp: TimeStamp | null; rest: str
     if (read.kind === 'number') {
       const absurd = wrongValue(read.value);
       if (absurd) wrong ??= absurd;
-      else values.push({ name: distinct(taken, name), value: read.value });
+      else {
+        const printed = apart ?? /(?:%|°?[A-Za-zµΩ]{1,12})$/.exec(raw)?.[0];
+        const unit = printed !== undefined && UNITS.has(printed) ? printed : undefined;
+        values.push({
+          name: distinct(taken, name),
+          value: read.value,
+          ...(unit === undefined ? {} : { unit }),
+        });
+      }
     } else wrong ??= whole.kind === 'not-finite' || read.kind === 'not-finite' ? 'not-finite' : 'no-number';
   }
-  if (wrong) return misread(wrong);
+  // A sensor that gave nothing this time is a gap; what the others gave counts.
+  if (wrong && !(wrong === 'not-finite' && values.length > 0)) return misread(wrong);
   if (end > 0 && CUT_DECIMAL.test(rest.slice(end))) return misread('decimal-comma');
   if (isLeft || hasWords(rest, end, rest.length) || values.length === 0) return misread('no-number');
   return { kind: 'values', values, stamp };
@@ -245,6 +382,7 @@ function parseColumns(cells: readonly string[], text: string, header: readonly s
   const names = header?.length === cells.length ? header : null;
   let stamp: TimeStamp | null = null;
   const values: NamedValue[] = [];
+  let unit: string | null = null;
   for (let at = 0; at < cells.length; at += 1) {
     const cell = cells[at] ?? '';
     if (cell === '') continue; // a missing value in a table is a gap, not a fault
@@ -261,7 +399,7 @@ function parseColumns(cells: readonly string[], text: string, header: readonly s
       if (wrong) return misread(wrong);
       values.push({ name: named ?? `column ${at + 1}`, value: read.value });
     } else if (read.kind !== 'not-a-number') return misread(read.kind);
-    else if (cells.length === 2 && at === 1 && values.length === 1 && isUnit(cell)) continue;
+    else if (cells.length === 2 && at === 1 && values.length === 1 && isUnit(cell)) unit = cell;
     else return misread('no-number');
   }
   if (values.length === 0) return misread('no-number');
@@ -269,7 +407,8 @@ function parseColumns(cells: readonly string[], text: string, header: readonly s
   const isBare = values.length === 1 && names === null && !/[\t;,]/.test(stamp ? takeStamp(text).rest : text);
   return {
     kind: 'values',
-    values: isBare && only ? [{ name: BARE_NAME, value: only.value }] : values,
+    values:
+      isBare && only ? [{ name: BARE_NAME, value: only.value, ...(unit === null ? {} : { unit }) }] : values,
     stamp,
   };
 }

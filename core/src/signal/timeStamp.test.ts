@@ -83,3 +83,29 @@ describe('stampFromField', () => {
     expect(stampFromField('time', 'soon')).toBeNull();
   });
 });
+
+describe('dates in the usual orders', () => {
+  const at = (line: string) => takeStamp(line);
+  const MOMENT = Date.UTC(2026, 10, 27, 16, 20, 5);
+  test.each([
+    '27.11.2026 16:20:05;512',
+    '27.11.26 16:20:05 512',
+    '27/11/2026 16:20:05, 512',
+    '11/27/2026 4:20:05 PM 512',
+    '2026/11/27 16:20:05 512',
+    '27-11-2026, 16:20:05 512',
+  ])('%s', (line) => {
+    expect(at(line)).toEqual({ stamp: { kind: 'absolute', ms: MOMENT, zoned: false }, rest: '512' });
+  });
+  test('where day and month cannot be told apart, only the time of day is believed', () => {
+    expect(at('03/04/2026 16:20:05 512')).toEqual({
+      stamp: { kind: 'time-of-day', ms: ((16 * 60 + 20) * 60 + 5) * 1000 },
+      rest: '512',
+    });
+    expect(at('04.03.2026 00:00:00 512').stamp).toMatchObject({ kind: 'absolute', ms: Date.UTC(2026, 2, 4) });
+    expect(at('04/04/2026 00:00:00 512').stamp).toMatchObject({ kind: 'absolute', ms: Date.UTC(2026, 3, 4) });
+  });
+  test.each(['31.02.2026 10:00:00 5', '27.11.2026 25:00:00 5'])('%s is no date', (line) => {
+    expect(at(line).stamp).not.toMatchObject({ kind: 'absolute' });
+  });
+});

@@ -18,6 +18,9 @@ export type TimeStamp =
 const ISO =
   /^(\d{4}-\d{2}-\d{2})[T ](\d{2}:\d{2}(?::\d{2}(?:[.,]\d{1,9})?)?)\s?(Z|[+-]\d{2}:?\d{2})?(?![\d:])/;
 const DAY = /^(\d{1,2}):(\d{2}):(\d{2})(?:[.,](\d{1,6}))?(?![\d:])/;
+/** Day, month and year by points, slashes or hyphens, in whichever order, and a time. */
+const PARTS =
+  /^(\d{1,4})([./-])(\d{1,2})\2(\d{4}|\d{1,2}),?[T ]{1,2}(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,6}))?)?(?: ?([AP])M\b)?(?![\d:])/i;
 /** Between a stamp and what follows: white space and any plain separator marks. */
 const SEPARATOR = /^[\s,;|>\]-]+/;
 
@@ -34,6 +37,11 @@ export function takeStamp(line: string): { stamp: TimeStamp | null; rest: string
     const ms = Date.parse(`${date}T${withSeconds}${zone ?? 'Z'}`);
     if (Number.isFinite(ms)) return { stamp: believed(ms, zone !== undefined), rest: restOf(opened, all) };
   }
+  const parts = PARTS.exec(opened);
+  if (parts) {
+    const stamp = stampOfParts(parts);
+    if (stamp) return { stamp, rest: restOf(opened, parts[0]) };
+  }
   const day = DAY.exec(opened);
   if (day) {
     const [all, h = '', min = '', s = '', fraction = ''] = day;
@@ -47,6 +55,40 @@ export function takeStamp(line: string): { stamp: TimeStamp | null; rest: string
   }
   return { stamp: null, rest: line };
 }
+
+/**
+ * Points stand in dates that begin with the day; slashes and hyphens in both orders, where only a number above 12 tells which it is. Where nothing tells, the date is left
+ * alone and the time of day is all that is taken.
+ */
+function stampOfParts(parts: RegExpExecArray): TimeStamp | null {
+  const [, first = '', mark = '', second = '', third = '', h = '', min = '', s = '0', fraction = '', half] =
+    parts;
+  const hours = half === undefined ? Number(h) : (Number(h) % 12) + (half.toLowerCase() === 'p' ? 12 : 0);
+  if (hours > 23 || Number(min) > 59 || Number(s) > 59) return null;
+  const dayMs =
+    ((hours * 60 + Number(min)) * 60 + Number(s)) * 1000 + Math.round(Number(`0.${fraction || '0'}`) * 1000);
+  const [one, two, three] = [Number(first), Number(second), Number(third)];
+  const yearFirst = first.length === 4;
+  if (!yearFirst && first.length > 2) return null;
+  const year = yearFirst ? one : third.length === 4 ? three : 2000 + three;
+  const orders = yearFirst
+    ? [[three, two] as const]
+    : mark === '.'
+      ? [[one, two] as const]
+      : [[one, two] as const, [two, one] as const];
+  const fits = orders.filter(([day, month]) => isDay(year, month, day));
+  const [only] = fits;
+  if (!only) return null;
+  const isSure = fits.length === 1 || one === two;
+  return isSure
+    ? believed(Date.UTC(year, only[1] - 1, only[0]) + dayMs, false)
+    : { kind: 'time-of-day', ms: dayMs };
+}
+
+const isDay = (year: number, month: number, day: number): boolean => {
+  const date = new Date(Date.UTC(year, month - 1, day));
+  return date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
+};
 
 const believed = (ms: number, zoned: boolean): TimeStamp =>
   isMoment(ms) ? { kind: 'absolute', ms, zoned } : { kind: 'unbelievable' };
