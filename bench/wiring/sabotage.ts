@@ -293,7 +293,13 @@ export const OPERATORS: Readonly<Record<string, Operator>> = {
       }
     );
   },
-  'A and B exchanged': swapped('a', 'b', 'probe'),
+  'A and B exchanged': (netlist, random) => {
+    const isOfBus = (part: Part) =>
+      !hasRole(part, 'probe') || terminalType(netlist, at(part, 'a')) === 'rs485';
+    const onBus = { ...netlist, parts: netlist.parts.filter(isOfBus) };
+    const spoilt = swapped('a', 'b', 'probe')(onBus, random);
+    return spoilt && { ...spoilt, netlist: { ...spoilt.netlist, parts: netlist.parts } };
+  },
   'SDA and SCL exchanged': swapped('sda', 'scl', 'display', 'thermometer'),
   'divider turned round': swapped('in', 'out', 'divider'),
   'flyback diode missing': without(

@@ -140,6 +140,9 @@ function joinNets(netlist: Netlist, parts: ReadonlyMap<string, Placed>) {
 /** Spreading ends after this many rounds even if a wiring is nonsense; each round crosses one part everywhere. */
 const MOST_ROUNDS = 64;
 
+const isGround = (net: Net | undefined): boolean =>
+  net?.spots.some((spot) => isType(spot, 'ground') && !hasRole(spot.placed, 'contact')) ?? false;
+
 function spreadVoltages(parts: ReadonlyMap<string, Placed>, byEnd: ReadonlyMap<string, Net>): void {
   const netAt = (placed: Placed, terminalId: string) => byEnd.get(`${placed.part.id}.${terminalId}`);
   const raise = (net: Net | undefined, volts: number | null, from: Spot): boolean => {
@@ -159,7 +162,8 @@ function spreadVoltages(parts: ReadonlyMap<string, Placed>, byEnd: ReadonlyMap<s
       }
       for (const [from, to, share] of passages(placed)) {
         const level = netAt(placed, from)?.level;
-        if (level)
+        // What reaches a ground through a part ends there: it lifts nothing that hangs on the ground as well.
+        if (level && !isGround(netAt(placed, to)))
           changed =
             raise(
               netAt(placed, to),
