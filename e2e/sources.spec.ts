@@ -99,7 +99,7 @@ test('pasted lines without dates are played but never kept as if they had been m
     .getByLabel('Paste lines here')
     .fill(['512', '514', 'hello there', '513', '515', '514'].join('\n'));
   await page.getByRole('button', { name: 'Play the pasted lines' }).click();
-  await expect(page.getByRole('button', { name: /^Reading now: 514 counts/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Last reading: 514 counts/ })).toBeVisible();
   await expect(page.getByText('1 not understood')).toBeVisible();
   await expect(page.getByText('Not kept in the log: its lines carry no dates')).toBeVisible();
 });
@@ -114,7 +114,7 @@ test('a log with dates from a file can be kept, under its own times', async ({ p
   await page
     .getByLabel('Serial log file')
     .setInputFiles({ name: 'march.txt', mimeType: 'text/plain', buffer: Buffer.from(lines.join('\n')) });
-  await expect(page.getByRole('button', { name: /^Reading now/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Last reading/ })).toBeVisible();
   await expect(page.getByText('The end of the log.').first()).toBeVisible();
   await page.getByRole('button', { name: 'Take its readings into the log' }).click();
   await expect(message(page, /40 new readings were taken in from march.txt/)).toBeVisible();

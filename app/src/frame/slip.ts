@@ -34,7 +34,11 @@ export const useSlip = (): Slip => useSyncExternalStore(subscribe, () => slip);
 export function useWorked(id: string, worked: Worked | null, lead: boolean): void {
   const { focusedId } = useSlip();
   useEffect(() => {
-    if (!worked) return;
+    // What can no longer be worked out is not shown as if it could.
+    if (!worked) {
+      if (slip.focusedId === id) clearSlip();
+      return;
+    }
     const claims = lead && slip.focusedId === null;
     if ((claims || slip.focusedId === id) && !isSame(slip.worked, worked))
       publish({ focusedId: id, worked, asked: slip.asked });

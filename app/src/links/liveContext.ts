@@ -83,12 +83,14 @@ export function viewOf(
   const id = parts.channel?.id ?? '';
   const present = live.present.get(id);
   const kept = stored.get(id);
-  const reading = present
-    ? { rawCounts: present.rawCounts, atMs: present.atMs }
+  const silence = live.silent.get(id);
+  const heard = present ?? silence;
+  const reading = heard
+    ? { rawCounts: heard.rawCounts, atMs: heard.atMs }
     : kept
       ? { rawCounts: kept.raw, atMs: kept.timeMs }
       : null;
   // A stored reading knows no temperature of its own.
   const temperatureC = present ? soilTemperatureNow(garden, parts.plot.id, live.present) : null;
-  return viewPlot(parts, reading, live.nowMs, temperatureC);
+  return viewPlot(parts, reading, live.nowMs, temperatureC, silence !== undefined);
 }

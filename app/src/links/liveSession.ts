@@ -284,9 +284,10 @@ export class LiveSession {
       ...this.lines.state,
       streams: this.pipeline.streams.all(),
       moreStreams: this.pipeline.streams.more,
-      present: this.pipeline.present(),
-      settling: this.pipeline.settling(),
-      faults: this.pipeline.faults(),
+      present: this.pipeline.present(nowMs),
+      silent: this.pipeline.silent(nowMs),
+      settling: this.pipeline.settling(nowMs),
+      faults: this.pipeline.faults(nowMs),
       lineFault: this.status === 'open' && this.source?.can.isLive ? this.lines.fault() : null,
       benchRecording:
         this.bench.lines === null ? null : { lines: this.bench.lines, sinceMs: this.bench.sinceMs },

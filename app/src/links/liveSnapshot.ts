@@ -4,6 +4,7 @@ import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import type { ActiveAlert } from '@plain-trowel/core/live/alertWatch';
 import type { RecorderState } from '@plain-trowel/core/live/recorder';
+import type { Silence } from '@plain-trowel/core/live/silence';
 import type { StreamInfo } from '@plain-trowel/core/live/streams';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
 import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
@@ -22,8 +23,11 @@ export type LiveSnapshot = LinesRead & {
   readonly streams: readonly StreamInfo[];
   /** Names beyond those that are kept. */
   readonly moreStreams: number;
+  /** Of every channel that something comes from. */
   readonly present: ReadonlyMap<string, PresentValue>;
-  /** Of every moisture channel that something came from. */
+  /** Of every channel that has fallen silent. */
+  readonly silent: ReadonlyMap<string, Silence>;
+  /** Of every moisture channel that something comes from. */
   readonly settling: ReadonlyMap<string, Settling>;
   readonly faults: ReadonlyMap<string, readonly StreamFault[]>;
   readonly lineFault: LineFault | null;

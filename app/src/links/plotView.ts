@@ -19,12 +19,16 @@ export type PlotView = {
   readonly temperatureC: number | null;
 };
 
-/** @param reading newest value of the plot's channel, or null */
+/**
+ * @param reading newest value of the plot's channel, or null
+ * @param isSilent its stream has stopped, sooner perhaps than the rules take it for stale
+ */
 export function viewPlot(
   parts: PlotParts,
   reading: { rawCounts: number; atMs: number } | null,
   nowMs: number,
   temperatureC: number | null = null,
+  isSilent = false,
 ): PlotView {
   // A calibration of another supply or board is void: its percent would look right and be wrong.
   const span =
@@ -44,11 +48,14 @@ export function viewPlot(
           ageS: (nowMs - reading.atMs) / 1000,
           tenths: span ? span.percent * 10 : null,
         } as const);
-  const state = plotState(known, {
-    ...rails,
-    staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
-    edges: parts.plot.bandEdges,
-  });
+  const state =
+    isSilent && known.kind === 'reading'
+      ? 'stale'
+      : plotState(known, {
+          ...rails,
+          staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
+          edges: parts.plot.bandEdges,
+        });
   return {
     state,
     rawCounts: reading?.rawCounts ?? null,

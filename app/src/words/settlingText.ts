@@ -35,9 +35,11 @@ export function waitText(left: NonNullable<Settling['left']>): string {
       ? 'none'
       : `perhaps none${Number.isFinite(left.atMostS) ? `, ${formatDuration(left.atMostS)} at most` : ''}`;
   const likely = Number.isFinite(left.likelyS)
-    ? `about ${formatDuration(left.likelyS)}`
+    ? left.likelyS < 1
+      ? 'under 1 s'
+      : `about ${formatDuration(left.likelyS)}`
     : 'longer than can be said';
-  return Number.isFinite(left.atMostS) && left.atMostS > left.likelyS * 1.2
+  return Number.isFinite(left.atMostS) && left.atMostS >= 1 && left.atMostS > left.likelyS * 1.2
     ? `${likely}, ${formatDuration(left.atMostS)} at most`
     : likely;
 }

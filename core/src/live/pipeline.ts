@@ -9,6 +9,7 @@ import type { LineAnswers } from '../control/host/answers.ts';
 import type { StreamFault } from '../faults/streamFaults.ts';
 import { probeScale } from '../garden/bind/channels.ts';
 import { signalFacts, signalLimits, type Heard } from '../garden/bind/plotFacts.ts';
+import { plotParts } from '../garden/bind/plotParts.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import type { Settling } from '../settling/settlingWatch.ts';
 import { presentValue, WATCH_WINDOW, type PresentValue } from '../signal/presentValue.ts';
@@ -19,6 +20,7 @@ import { HostedEngines } from './hostedEngines.ts';
 import type { Notifier } from './notifier.ts';
 import type { BoardReading } from './reading.ts';
 import type { Recorder } from './recorder.ts';
+import { silenceOf, type Silence } from './silence.ts';
 import { Streams } from './streams.ts';
 
 /** Channels whose faults are looked for at one time; the others have their turn at the next. */
@@ -143,23 +145,42 @@ export class LivePipeline<Problem> {
     return channel ? this.streams.bufferOf(channel) : null;
   }
 
-  present(): Map<string, PresentValue> {
+  /** Of every channel that something came from lately; one that has fallen silent has no present value, only what it said last. */
+  present(nowMs: number): Map<string, PresentValue> {
     const present = new Map<string, PresentValue>();
     for (const channel of this.garden.channels) {
       const buffer = this.streams.bufferOf(channel);
-      const value = buffer && presentValue(buffer, WATCH_WINDOW);
+      const value = buffer && !silenceOf(buffer, nowMs) && presentValue(buffer, WATCH_WINDOW);
       if (value) present.set(channel.id, value);
     }
     return present;
   }
 
-  /** Of every moisture channel that something came from. */
-  settling(): Map<string, Settling> {
-    return new Map([...this.watches].map(([id, watch]) => [id, watch.settling]));
+  /** Channels that have fallen silent, with what they said last. */
+  silent(nowMs: number): Map<string, Silence> {
+    return new Map(
+      this.garden.channels.flatMap((channel): [string, Silence][] => {
+        const buffer = this.streams.bufferOf(channel);
+        const silence = buffer && silenceOf(buffer, nowMs);
+        return silence ? [[channel.id, silence]] : [];
+      }),
+    );
   }
 
-  faults(): Map<string, readonly StreamFault[]> {
-    return new Map([...this.watches].map(([id, watch]) => [id, watch.faults]));
+  /** Of every moisture channel that something comes from; no verdict outlives its data. */
+  settling(nowMs: number): Map<string, Settling> {
+    return new Map(this.heardWatches(nowMs).map(([id, watch]) => [id, watch.settling]));
+  }
+
+  faults(nowMs: number): Map<string, readonly StreamFault[]> {
+    return new Map(this.heardWatches(nowMs).map(([id, watch]) => [id, watch.faults]));
+  }
+
+  private heardWatches(nowMs: number): [string, ChannelWatch][] {
+    return [...this.watches].filter(([id]) => {
+      const buffer = this.bufferOf(id);
+      return buffer !== null && !silenceOf(buffer, nowMs);
+    });
   }
 
   /** What the lamp of each plot says, by plot. */
@@ -168,10 +189,18 @@ export class LivePipeline<Problem> {
     return Object.fromEntries(
       this.garden.plots.flatMap((plot) => {
         const facts = signalFacts(this.garden, plot.id, heard);
+        // Between its last word and the time from which it counts as faulty, a silent probe lights no lamp.
+        if (facts && !facts.isFaulty && this.isSilent(plot.id, nowMs)) return [];
         const signal = facts && signalOf(this.garden.signals, facts, signalLimits(plot));
         return signal ? [[plot.id, signal]] : [];
       }),
     );
+  }
+
+  private isSilent(plotId: string, nowMs: number): boolean {
+    const channel = plotParts(this.garden, plotId)?.channel;
+    const buffer = channel ? this.streams.bufferOf(channel) : null;
+    return buffer !== null && silenceOf(buffer, nowMs) !== null;
   }
 
   private heard(nowMs: number): Heard {

@@ -19,6 +19,8 @@ import { Field } from '../../../ui/Field.tsx';
 import { useKeys } from '../../../ui/keys.ts';
 import { VERDICT_WORDS } from '../../../words/settlingText.ts';
 import { SettlingPanel } from '../readout/SettlingPanel.tsx';
+import { Verdict } from '../readout/Verdict.tsx';
+import { headlineOf, silenceText } from '../../../words/headlineText.ts';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 import { useHold } from '../readout/useHold.ts';
 
@@ -57,6 +59,8 @@ export function CaptureBar({
   const { present } = hold;
   const settling = live.settling.get(channelId) ?? null;
   const isSteady = settling?.verdict === 'steady';
+  const silence = live.silent.get(channelId) ?? null;
+  const headline = headlineOf(silence, settling, false);
   const hands = live.source?.hands ?? null;
   const [typed, setTyped] = useState('');
   const [felt, setFelt] = useState<BandName>('right');
@@ -129,7 +133,7 @@ export function CaptureBar({
         </p>
       ) : (
         <p className="mt-2 text-[14.5px]">
-          No reading comes in.{' '}
+          {silence ? silenceText(silence) : 'No reading comes in.'}{' '}
           <Link
             className="underline underline-offset-4"
             to={sheetPath(garden.id, 'bench', 'readout', parts.plot.id)}
@@ -141,6 +145,7 @@ export function CaptureBar({
       )}
       {present && settling && (
         <div className="mt-1">
+          {headline && <Verdict headline={headline} />}
           <SettlingPanel channelId={channelId} settling={settling} />
           {!isSteady && (
             <p className="mt-1 text-[14px] text-soft">

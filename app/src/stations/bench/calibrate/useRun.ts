@@ -34,7 +34,8 @@ export function useCapture(parts: PlotParts): (what: What, pointId: string | nul
     const { channel, board } = parts;
     const buffer = channel && session.bufferOf(channel.id);
     const value = buffer && presentValue(buffer, CAPTURE_WINDOW);
-    if (!channel || !board || !value) return false;
+    // What has fallen silent says nothing of now.
+    if (!channel || !board || !value || !live.present.has(channel.id)) return false;
     const settling = live.settling.get(channel.id) ?? null;
     const simulated = live.source?.simulated ?? false;
     const capture: Capture = {

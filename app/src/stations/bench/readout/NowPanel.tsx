@@ -1,23 +1,31 @@
 import { workPercent, workUncertainty } from '@plain-trowel/core/calibration/workCurve';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import type { Silence } from '@plain-trowel/core/live/silence';
+import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { workDrift, workNoise, workPlusMinus, workPresent } from '@plain-trowel/core/signal/workPresent';
+import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { useWorked, putOnSlip } from '../../../frame/slip.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
 import { plotUncertainty } from '@plain-trowel/core/live/readingNow';
 import type { PlotView } from '../../../links/plotView.ts';
+import { headlineOf } from '../../../words/headlineText.ts';
 import { stateWord } from '../../../words/plotText.ts';
+import { clockTime } from '../../../words/timeText.ts';
 import type { Hold } from './useHold.ts';
+import { Verdict } from './Verdict.tsx';
 
-/** The main answer: the present value, large, with its noise and what it means. */
+/** The main answer: the number, large, and beside it whether it may be used; then what it means. */
 export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotView; hold: Hold }) {
   const { garden } = useGarden();
   const live = useLive();
   const { present } = hold;
   const worked = present && workPresent(present);
   useWorked('now', worked, true);
+  const channelId = parts.channel?.id ?? '';
+  const silence = hold.held ? null : (live.silent.get(channelId) ?? null);
+  if (silence) return <Silent silence={silence} timeZone={garden.timeZone} />;
   if (!present || !worked)
     return (
       <p className="py-4 text-[17px]">
@@ -25,79 +33,116 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
         another name, choose it under All channels.
       </p>
     );
+  const faults = live.faults.get(channelId) ?? [];
+  const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
+  const headline = hold.held ? null : headlineOf(null, live.settling.get(channelId) ?? null, isAtRail);
+  // What a file tells is of the past, however fast it plays.
+  const when = hold.held ? 'Held' : live.source?.can.isLive === false ? 'Last reading' : 'Reading now';
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
+        <button
+          type="button"
+          onClick={() => putOnSlip('now', worked)}
+          className="text-left"
+          aria-label={`${when}: ${formatCounts(present.rawCounts)} counts. Show the working.`}
+        >
+          <span className="block text-[12.5px] font-semibold text-soft">{when}</span>
+          <span
+            className={`font-mono text-[52px] leading-none font-semibold ${hold.held ? 'text-soft' : 'text-handle'}`}
+          >
+            {formatCounts(present.rawCounts)}
+          </span>
+          <span className="ml-2 text-[15px] text-soft">raw counts</span>
+        </button>
+        <span className="-ml-6 pb-0.5 text-[15px]">
+          <WorkedNumber id="plus-minus" worked={workPlusMinus(present)} prefix="± " />
+        </span>
+        {headline && <Verdict headline={headline} />}
+      </div>
+      <Meaning parts={parts} view={view} present={present} />
+    </>
+  );
+}
+
+/** A stream that has stopped: its last number, pale, with its age, and nothing worked out from it. */
+function Silent({ silence, timeZone }: { silence: Silence; timeZone: string }) {
+  const headline = headlineOf(silence, null, false);
+  return (
+    <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
+      <p className="text-soft">
+        <span className="block text-[12.5px] font-semibold">
+          Last reading, {formatDuration(Math.round(silence.ageS))} ago, at {clockTime(silence.atMs, timeZone)}
+        </span>
+        <span className="font-mono text-[52px] leading-none font-semibold opacity-70">
+          {formatCounts(Math.round(silence.rawCounts))}
+        </span>
+        <span className="ml-2 text-[15px]">raw counts</span>
+      </p>
+      {headline && <Verdict headline={headline} />}
+    </div>
+  );
+}
+
+/** What the number means, on one line; how calm it is, folded away. */
+function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; present: PresentValue }) {
+  const { garden } = useGarden();
+  const live = useLive();
   const uncertainty = plotUncertainty(garden, parts, live.present);
   const isFault = view.state === 'implausible';
   return (
-    <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
-      <button
-        type="button"
-        onClick={() => putOnSlip('now', worked)}
-        className="text-left"
-        aria-label={`Reading now: ${formatCounts(present.rawCounts)} counts. Show the working.`}
-      >
-        <span className="block text-[12.5px] font-semibold text-soft">
-          {hold.held ? 'Held' : 'Reading now'}
-        </span>
-        <span
-          className={`font-mono text-[52px] leading-none font-semibold ${hold.held ? 'text-soft' : 'text-handle'}`}
-        >
-          {formatCounts(present.rawCounts)}
-        </span>
-        <span className="ml-2 text-[15px] text-soft">raw counts</span>
-      </button>
-      <span className="-ml-6 pb-0.5 text-[15px]">
-        <WorkedNumber id="plus-minus" worked={workPlusMinus(present)} prefix="± " />
-      </span>
-      <dl className="grid grid-cols-[auto_auto] gap-x-4 gap-y-0.5 pb-1 text-[14.5px]">
-        <dt className="text-soft">Noise</dt>
-        <dd>
-          <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />
-        </dd>
-        <dt className="text-soft">Step</dt>
-        <dd>
-          {present.stepCounts === null ? (
-            'none seen'
-          ) : (
-            <span className="num">
-              {formatNumber(present.stepCounts, Number.isInteger(present.stepCounts) ? 0 : 2)}{' '}
-              {present.stepCounts === 1 ? 'count' : 'counts'}
-            </span>
-          )}
-        </dd>
-        <dt className="text-soft">Drift</dt>
-        <dd>
-          <WorkedNumber id="drift" worked={workDrift(present)} />
-        </dd>
-      </dl>
-      <dl className="grid grid-cols-[auto_auto] gap-x-4 gap-y-0.5 pb-1 text-[14.5px]">
-        <dt className="text-soft">Means</dt>
-        <dd>
-          {isFault ? (
-            'nothing: the reading cannot be trusted'
-          ) : parts.fit && view.span ? (
-            <>
-              <WorkedNumber
-                id="percent"
-                worked={workPercent(parts.fit, present.rawCounts, uncertainty, view.temperatureC)}
-              />
-              {uncertainty && (
-                <>
-                  {' '}
-                  <WorkedNumber
-                    id="percent-plus-minus"
-                    worked={workUncertainty(parts.fit, uncertainty)}
-                    shown={`± ${formatNumber(uncertainty.plusMinus, 1)}`}
-                  />
-                </>
-              )}
-            </>
-          ) : (
-            'nothing yet'
-          )}
-        </dd>
-        <dt className="text-soft">State</dt>
-        <dd className={isFault ? 'font-semibold text-handle' : ''}>{stateWord(view.state)}</dd>
-      </dl>
+    <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-[14.5px]">
+      <p>
+        <span className="text-soft">Means </span>
+        {isFault ? (
+          'nothing: the reading cannot be trusted'
+        ) : parts.fit && view.span ? (
+          <>
+            <WorkedNumber
+              id="percent"
+              worked={workPercent(parts.fit, present.rawCounts, uncertainty, view.temperatureC)}
+            />
+            {uncertainty && (
+              <>
+                {' '}
+                <WorkedNumber
+                  id="percent-plus-minus"
+                  worked={workUncertainty(parts.fit, uncertainty)}
+                  shown={`± ${formatNumber(uncertainty.plusMinus, 1)}`}
+                />
+              </>
+            )}
+            <b className="font-semibold">, {stateWord(view.state)}</b>
+          </>
+        ) : (
+          <span className={isFault ? 'font-semibold text-handle' : ''}>
+            nothing yet: {stateWord(view.state)}
+          </span>
+        )}
+      </p>
+      <details>
+        <summary className="press">Noise, step and drift</summary>
+        <p className="flex flex-wrap gap-x-5">
+          <span>
+            <span className="text-soft">Noise</span>{' '}
+            <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />
+          </span>
+          <span>
+            <span className="text-soft">Step</span>{' '}
+            {present.stepCounts === null ? (
+              'none seen'
+            ) : (
+              <span className="num">
+                {formatNumber(present.stepCounts, Number.isInteger(present.stepCounts) ? 0 : 2)}{' '}
+                {present.stepCounts === 1 ? 'count' : 'counts'}
+              </span>
+            )}
+          </span>
+          <span>
+            <span className="text-soft">Drift</span> <WorkedNumber id="drift" worked={workDrift(present)} />
+          </span>
+        </p>
+      </details>
       {view.span?.clampedAt && !isFault && (
         <p className="w-full text-soft">
           Clamped: {formatCounts(Math.round(view.span.beyondCounts))} counts beyond the {view.span.clampedAt}{' '}

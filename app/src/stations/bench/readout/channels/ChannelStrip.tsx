@@ -45,15 +45,18 @@ export function ChannelStrip({
   const colour = byId(garden.probes, channel.probeId)?.colour;
   const fault = live.faults.get(channel.id)?.[0];
   const verdict = live.settling.get(channel.id)?.verdict;
-  const word = fault
-    ? streamFaultText(fault, () => '').name.toLowerCase()
-    : verdict
-      ? VERDICT_WORDS[verdict]
-      : newest === undefined
-        ? 'nothing yet'
-        : shown === null
-          ? 'at the rail'
-          : '';
+  const silence = held ? undefined : live.silent.get(channel.id);
+  const word = silence
+    ? `no line for ${formatDuration(Math.round(silence.ageS))}`
+    : fault
+      ? streamFaultText(fault, () => '').name.toLowerCase()
+      : verdict
+        ? VERDICT_WORDS[verdict]
+        : newest === undefined
+          ? 'nothing yet'
+          : shown === null
+            ? 'at the rail'
+            : '';
   const decimals =
     channel.quantity === 'moisture' && newest !== undefined && !Number.isInteger(newest) ? 2 : meant.decimals;
   return (
@@ -63,13 +66,15 @@ export function ChannelStrip({
         <span className="min-w-0">
           <b className="block truncate font-semibold">{name}</b>
           <span
-            className={`block truncate text-[12.5px] ${fault ? 'font-semibold text-handle' : 'text-soft'}`}
+            className={`block truncate text-[12.5px] ${fault || silence ? 'font-semibold text-handle' : 'text-soft'}`}
           >
             {word}
           </span>
         </span>
       </span>
-      <span className="num text-right text-[19px] font-medium whitespace-nowrap">
+      <span
+        className={`num text-right text-[19px] font-medium whitespace-nowrap ${silence ? 'text-soft' : ''}`}
+      >
         {shown === null ? '–' : formatNumber(shown, decimals)}
       </span>
       <div ref={ref} className="min-w-0 max-sm:order-last max-sm:col-span-3">

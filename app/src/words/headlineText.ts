@@ -1,0 +1,90 @@
+import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import type { Silence } from '@plain-trowel/core/live/silence';
+import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
+
+export type Headline = {
+  /** use: it may be taken · wait: not yet · no: not at all. */
+  readonly tone: 'use' | 'wait' | 'no';
+  readonly says: string;
+  readonly more: string;
+  /** Share of the way that is behind it, 0..1; null where nobody can say how long it takes. */
+  readonly doneFrac: number | null;
+};
+
+/** A stream that has stopped: what it said last, and for how long it has said nothing. */
+export const silenceText = ({ rawCounts, ageS }: Silence): string =>
+  `No line for ${formatDuration(Math.round(ageS))}. The last was ${formatCounts(Math.round(rawCounts))}.`;
+
+/** The one line about a number at the bench, before any figure: whether it may be used, and if not, when. */
+export function headlineOf(
+  silence: Silence | null,
+  settling: Settling | null,
+  isAtRail: boolean,
+): Headline | null {
+  if (silence)
+    return {
+      tone: 'no',
+      says: silenceText(silence),
+      more: 'Nothing is said of it until the next line comes.',
+      doneFrac: null,
+    };
+  if (isAtRail)
+    return {
+      tone: 'no',
+      says: 'Do not use it.',
+      more: 'The reading stands at an end of its scale.',
+      doneFrac: null,
+    };
+  if (!settling) return null;
+  switch (settling.verdict) {
+    case 'watching':
+      return {
+        tone: 'wait',
+        says: 'Watching.',
+        more: 'A word on it after a few more readings.',
+        doneFrac: null,
+      };
+    case 'settling':
+      return movingHeadline(settling);
+    case 'steady':
+      return { tone: 'use', says: 'Steady: use it.', more: 'It has arrived.', doneFrac: null };
+    case 'drifting':
+      return {
+        tone: 'no',
+        says: 'It drifts: do not use it.',
+        more: `It goes on by ${formatNumber(settling.driftCountsPerMin, 1)} counts a minute with no end in sight: soil that dries, a probe that warms, a poor contact.`,
+        doneFrac: null,
+      };
+    case 'disturbed':
+      return {
+        tone: 'wait',
+        says: 'Just disturbed.',
+        more: 'Leave it alone for a few readings.',
+        doneFrac: null,
+      };
+  }
+}
+
+/** Where it is heading stands below, with its working. */
+function movingHeadline({ end, left, watchedS }: Settling): Headline {
+  if (!left || !Number.isFinite(left.likelyS))
+    return {
+      tone: 'wait',
+      says: 'Not steady yet.',
+      more: end ? 'Leave it alone.' : 'Too early to say where it ends. Leave it alone.',
+      doneFrac: null,
+    };
+  if (left.likelyS === 0)
+    return {
+      tone: 'wait',
+      says: 'Not steady yet.',
+      more: 'It looks calm, and a slow drift is not ruled out yet.',
+      doneFrac: 1,
+    };
+  return {
+    tone: 'wait',
+    says: `Not steady yet, about ${formatDuration(Math.max(1, Math.round(left.likelyS)))}.`,
+    more: 'A value taken now is wrong.',
+    doneFrac: watchedS / (watchedS + left.likelyS),
+  };
+}
