@@ -58,7 +58,10 @@ test('a real board is read line by line, its other names offered, its bad lines 
   await send(page, 'roof board ready\r\nA0=51');
   await send(page, '2\r\nA0=514\r\nA0=51\u0001\ufffd\r\n');
   await expect(page.getByText(/No line has named/)).toBeVisible();
-  await page.getByRole('button', { name: 'Use it for B1' }).click();
+  // A0 is suggested as the moisture of the probe that waits.
+  const card = page.getByRole('region', { name: 'Numbers that nobody has claimed' });
+  await expect(card.getByRole('radio', { name: 'moisture: B1' })).toBeChecked();
+  await card.getByRole('button', { name: 'That is what it is' }).click();
   await send(page, 'A0=513\r\nA0=513\r\n');
   await expect(page.getByRole('button', { name: /^Reading now: 513 counts/ })).toBeVisible();
   await page.getByText('2 not understood').click();
@@ -194,4 +197,37 @@ test('the sample’s faulty probe shows itself, and pushing it in again mends it
   await expect(page.getByText('Push the plug in until it clicks')).toHaveCount(0);
   await sheet(page, 'Log').click();
   await expect(page.getByRole('cell', { name: /^into the soil/ }).first()).toBeVisible({ timeout: 15_000 });
+});
+
+test('lines in words: each number is asked about once, with what it probably is, and a comma that may be two things as well', async ({
+  page,
+}) => {
+  await startFromParts(page);
+  await page.getByText('A serial log').click();
+  const line = (n: number) =>
+    `Sensor 1: ${500 + (n % 5)} air temp 21.${n % 10} C bat: 3.${90 - (n % 3)}V pump: OFF`;
+  await page.getByLabel('Paste lines here').fill(Array.from({ length: 30 }, (_, n) => line(n)).join('\n'));
+  await page.getByRole('button', { name: 'Play the pasted lines' }).click();
+  const card = page.getByRole('region', { name: 'Numbers that nobody has claimed' });
+  await expect(card.getByRole('listitem')).toHaveCount(3);
+  const said = (name: string) => card.getByRole('group', { name: `What is ${name}?` });
+  await expect(said('Sensor 1').getByRole('radio', { name: 'moisture: B1' })).toBeChecked();
+  await expect(said('air temp').getByRole('radio', { name: 'air temperature' })).toBeChecked();
+  await expect(said('bat').getByRole('radio', { name: 'battery' })).toBeChecked();
+  await said('bat').getByText('ignore').click();
+  await card.getByRole('button', { name: 'That is what they are' }).click();
+  // Read again under what was said, with its verdict; what is ignored is not asked about again.
+  await expect(page.getByRole('button', { name: /^Last reading: 50\d counts/ })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Verdict' })).toBeVisible();
+  await expect(card).toBeHidden();
+  await page.getByRole('link', { name: /^All channels 2/ }).click();
+  await expect(page.getByText('air temp', { exact: true })).toBeVisible();
+
+  await page.getByRole('link', { name: 'This probe' }).click();
+  await page.getByText('Change source').click();
+  await page.getByText('A serial log').click();
+  await page.getByLabel('Paste lines here').fill(['2600,5', '2601,5', '2602,4'].join('\n'));
+  await page.getByRole('button', { name: 'Play the pasted lines' }).click();
+  await page.getByRole('button', { name: 'One: 2602.4, with a decimal comma' }).click();
+  await expect(card.getByText('value', { exact: true })).toBeVisible();
 });

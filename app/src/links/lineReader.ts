@@ -3,6 +3,7 @@ import type { BoardReading } from '@plain-trowel/core/live/reading';
 import { FLAGS } from '@plain-trowel/core/records/series';
 import {
   initialLineParser,
+  type CommaIs,
   parseLine,
   type LineParserState,
   type NotUnderstood,
@@ -20,6 +21,8 @@ export type LinesRead = {
   readonly recent: { readonly lines: number; readonly durationS: number };
   /** The newest that were not understood. */
   readonly badLines: readonly BadLine[];
+  /** A line whose comma may be a decimal one or the border of two columns, with its board; null while there is none to ask about. */
+  readonly asksComma: { readonly boardId: string; readonly text: string } | null;
 };
 
 const RATE_WINDOW_MS = 5000;
@@ -35,7 +38,13 @@ export class LineReader {
   private readonly parsers = new Map<string, LineParserState>();
   private readonly watch: LinesWatch;
 
-  constructor(private readonly tickMs: () => number) {
+  private asksComma: LinesRead['asksComma'] = null;
+
+  /** @param commaOf what a person has said of a board's commas */
+  constructor(
+    private readonly tickMs: () => number,
+    private readonly commaOf: (boardId: string) => CommaIs,
+  ) {
     this.watch = new LinesWatch(tickMs());
   }
 
@@ -52,7 +61,9 @@ export class LineReader {
   /** The reading of a line; null when it holds none. */
   read(line: Line, simulated: boolean): BoardReading | null {
     const { boardId, atMs, text } = line;
-    const { state, result } = parseLine(this.parsers.get(boardId) ?? initialLineParser, text);
+    const said = this.commaOf(boardId);
+    const held = this.parsers.get(boardId) ?? initialLineParser;
+    const { state, result } = parseLine(said === null ? held : { ...held, comma: said }, text);
     this.parsers.set(boardId, state);
     if (result.kind !== 'blank')
       this.watch.line(this.tickMs(), result.kind === 'not-understood' && result.reason === 'garbage');
@@ -65,6 +76,8 @@ export class LineReader {
     }
     if (result.kind !== 'values') return null;
     this.understood += 1;
+    if (result.asks === 'comma') this.asksComma = { boardId, text: text.trim().slice(0, BAD_LINE_LETTERS) };
+    else if (this.asksComma?.boardId === boardId && (said ?? state.comma) !== null) this.asksComma = null;
     return { boardId, seq: null, atMs, values: result.values, flags: simulated ? FLAGS.simulated : 0 };
   }
 
@@ -83,6 +96,7 @@ export class LineReader {
       notUnderstood: this.notUnderstood,
       recent: { lines, durationS },
       badLines: this.badLines,
+      asksComma: this.asksComma,
     };
   }
 }

@@ -3,6 +3,7 @@
  * is due to the recorder, and publishes a snapshot four times a second at most, however fast the lines come.
  */
 import { LivePipeline, type FindWave } from '@plain-trowel/core/live/pipeline';
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { named } from '../data/eventIds.ts';
 import { problemOf, type StorageProblem } from '../data/storageProblem.ts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
@@ -18,6 +19,13 @@ import type { LiveSnapshot } from './liveSnapshot.ts';
 import { Recorder, type RecorderState, type Save } from '@plain-trowel/core/live/recorder';
 
 const PUBLISH_MS = 250;
+
+/** All of a garden that decides what its lines say. */
+const readingOf = ({ boards, channels }: Garden): string =>
+  JSON.stringify([
+    boards.map(({ id, reads }) => [id, reads.comma]),
+    channels.map(({ id, boardId, streamName, quantity }) => [id, boardId, streamName, quantity]),
+  ]);
 
 export class LiveSession {
   private source: LineSource | null = null;
@@ -41,7 +49,7 @@ export class LiveSession {
     onRecorder: (state: RecorderState<StorageProblem>) => void = () => undefined,
     findWave: FindWave = () => Promise.resolve(null),
   ) {
-    this.lines = new LineReader(clocks.tickMs);
+    this.lines = this.newReader();
     this.recorder = new Recorder({
       save,
       named,
@@ -71,6 +79,18 @@ export class LiveSession {
     this.snapshot = this.take();
   }
 
+  private newReader(): LineReader {
+    return new LineReader(
+      this.clocks.tickMs,
+      (boardId) => byId(this.garden.boards, boardId)?.reads.comma ?? null,
+    );
+  }
+
+  /** What came under a name that nobody has claimed; null for one that was never heard. */
+  bufferUnder(boardId: string, name: string): StreamBuffer | null {
+    return this.pipeline.streams.bufferUnder(boardId, name);
+  }
+
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
@@ -78,8 +98,12 @@ export class LiveSession {
   readonly getSnapshot = (): LiveSnapshot => this.snapshot;
 
   setGarden(garden: Garden): void {
+    const isReadOtherwise = readingOf(garden) !== readingOf(this.garden);
     this.garden = garden;
     this.pipeline.setGarden(garden);
+    // A board goes on by itself; a file that has come to its end is read again under what is now known of its names.
+    if (isReadOtherwise && this.source?.can.isLive === false && this.status === 'ended')
+      void this.connect(this.source);
     this.publishSoon();
   }
 
@@ -134,7 +158,7 @@ export class LiveSession {
     this.source = source;
     this.recording = source.can.records;
     this.pipeline.begin();
-    this.lines = new LineReader(this.clocks.tickMs);
+    this.lines = this.newReader();
     this.message = null;
     source.start((update) => this.receive(source, update));
     this.publish();

@@ -133,7 +133,7 @@ describe('a live session', () => {
     await live.connect(new LogSource(logOf('2026-05-01T09:00:00Z A0=512'), 'roof', 'log', tickMs));
     live.setRecording(true);
     await vi.advanceTimersByTimeAsync(200);
-    expect(live.getSnapshot().streams).toEqual([{ boardId: 'roof', name: 'A0', last: 512 }]);
+    expect(live.getSnapshot().streams).toEqual([{ boardId: 'roof', name: 'A0', last: 512, unit: null }]);
     await live.flush();
     expect(saved.size).toBe(0);
     await live.close();

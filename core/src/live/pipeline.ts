@@ -86,8 +86,9 @@ export class LivePipeline<Problem> {
 
   /** Takes a reading in, and offers it to the log where it is to be recorded. */
   take({ boardId, atMs, values, flags }: BoardReading, isRecording: boolean): void {
-    for (const { name, value } of values) {
-      const channel = this.streams.take(boardId, name, atMs, value);
+    for (const named of values) {
+      const { value } = named;
+      const channel = this.streams.take(boardId, atMs, named);
       if (!channel) continue;
       if (channel.quantity === 'moisture') this.watchOf(channel).push(atMs, value);
       if (isRecording)

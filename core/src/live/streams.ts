@@ -1,7 +1,14 @@
 import type { Channel, Garden } from '../garden/document/schema.ts';
+import type { NamedValue } from '../signal/line.ts';
 import { StreamBuffer } from '../signal/streamBuffer.ts';
 
-export type StreamInfo = { readonly boardId: string; readonly name: string; readonly last: number };
+export type StreamInfo = {
+  readonly boardId: string;
+  readonly name: string;
+  readonly last: number;
+  /** As the board prints it; null where it prints none. */
+  readonly unit: string | null;
+};
 
 /** Names that belong to no channel are kept up to this many; a board has a few, a damaged log has thousands. */
 export const MOST_NAMES = 200;
@@ -32,14 +39,14 @@ export class Streams {
   }
 
   /** Takes a value; gives the channel that it belongs to, or null. */
-  take(boardId: string, name: string, atMs: number, value: number): Channel | null {
+  take(boardId: string, atMs: number, { name, value, unit }: NamedValue): Channel | null {
     const key = keyOf(boardId, name);
     const channel = this.channels.get(key) ?? null;
     if (!channel && !this.infos.has(key) && this.infos.size >= MOST_NAMES) {
       if (this.others.size < MOST_COUNTED) this.others.add(key);
       return null;
     }
-    this.infos.set(key, { boardId, name, last: value });
+    this.infos.set(key, { boardId, name, last: value, unit: unit ?? null });
     this.bufferAt(key, channel !== null).push(atMs, value);
     return channel;
   }
@@ -47,6 +54,11 @@ export class Streams {
   /** The last minutes of a channel; null while nothing came. */
   bufferOf(channel: Channel): StreamBuffer | null {
     return this.buffers.get(keyOf(channel.boardId, channel.streamName)) ?? null;
+  }
+
+  /** What came under a name, whether or not it belongs to a channel; null for one that was never heard. */
+  bufferUnder(boardId: string, name: string): StreamBuffer | null {
+    return this.buffers.get(keyOf(boardId, name)) ?? null;
   }
 
   all(): StreamInfo[] {

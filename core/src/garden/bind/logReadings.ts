@@ -1,3 +1,4 @@
+import { byId } from '../../quantity/byId.ts';
 import type { Reading } from '../../records/series.ts';
 import { isReading } from '../../records/series.ts';
 import { initialLineParser, parseLine, type LineParserState } from '../../signal/line.ts';
@@ -12,7 +13,7 @@ export type BoardLine = { readonly boardId: string; readonly text: string; reado
  * @param flags of every reading
  */
 export function readingsOfLog(
-  { channels, logEveryS }: Pick<Garden, 'channels' | 'logEveryS'>,
+  { boards, channels, logEveryS }: Pick<Garden, 'boards' | 'channels' | 'logEveryS'>,
   lines: readonly BoardLine[],
   flags: number,
 ): Map<string, Reading[]> {
@@ -25,7 +26,9 @@ export function readingsOfLog(
   const parsers = new Map<string, LineParserState>();
   const readings = new Map<string, Reading[]>();
   for (const { boardId, text, atMs } of lines) {
-    const { state, result } = parseLine(parsers.get(boardId) ?? initialLineParser, text);
+    const comma = byId(boards, boardId)?.reads.comma ?? null;
+    const held = parsers.get(boardId) ?? { ...initialLineParser, comma };
+    const { state, result } = parseLine(held, text);
     parsers.set(boardId, state);
     if (result.kind !== 'values') continue;
     for (const { name, value } of result.values) {

@@ -232,6 +232,7 @@ test('a garden of version 6 opens with plots of no kind and no way, no timer and
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const old = structuredClone(read.value) as unknown as Record<string, unknown> & {
     plots: Record<string, unknown>[];
+    boards: Record<string, unknown>[];
     plan: Record<string, unknown> & { answers: Record<string, unknown> };
   };
   old.version = 6;
@@ -239,11 +240,13 @@ test('a garden of version 6 opens with plots of no kind and no way, no timer and
     delete plot.kind;
     delete plot.cableM;
   }
+  for (const board of old.boards) delete board.reads;
   delete old.plan.drawer;
   delete old.plan.answers.zones;
   old.plan.answers.water = 'tank';
   const opened = readGarden(old);
   if (!opened.ok) throw new Error(JSON.stringify(opened.issue));
   expect(opened.value.plots[0]).toMatchObject({ kind: null, cableM: null, name: 'Mint' });
+  expect(opened.value.boards[0]?.reads).toEqual({ comma: null, ignores: [] });
   expect(opened.value.plan).toMatchObject({ drawer: {}, answers: { zones: null, water: 'tank' } });
 });

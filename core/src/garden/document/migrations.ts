@@ -221,11 +221,14 @@ const fromVersion5 = (garden: Loose): Loose => ({
   waterLines: eachOf(garden.waterLines, (line) => ({ ...line, around: NOTHING_CHOSEN })),
 });
 
+export const NOTHING_SAID = { comma: null, ignores: [] as string[] } as const;
+
 /** From version 6: a plot did not say what it roughly is nor how far it is; a plan knew no irrigation timer and no drawer. */
 const fromVersion6 = (garden: Loose): Loose => ({
   ...garden,
   version: 7,
   plots: eachOf(garden.plots, (plot) => ({ ...plot, kind: null, cableM: null })),
+  boards: eachOf(garden.boards, (board) => ({ ...board, reads: NOTHING_SAID })),
   plan: isObject(garden.plan)
     ? {
         ...garden.plan,

@@ -56,6 +56,13 @@ const board = z.strictObject({
   traits: text,
   adcBits: z.int().min(8).max(24),
   supplyV: z.number().min(1).max(30),
+  /** How its lines are read, as a person has said. */
+  reads: z.strictObject({
+    /** What a comma between digits is; null while it was not asked. */
+    comma: z.enum(['decimal', 'border']).nullable(),
+    /** Names whose numbers nobody wants. */
+    ignores: z.array(z.string().min(1).max(60)).max(200),
+  }),
 });
 
 const shape = z.strictObject({

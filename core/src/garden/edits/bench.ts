@@ -3,12 +3,13 @@ import { byId } from '../../quantity/byId.ts';
 import type { RegisterMap } from '../../bus/registers.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import type { Correction } from '../../temperature/correction.ts';
-import { EMPTY_CHANNEL, NEW_PROBE, withoutChannels } from './plots.ts';
+import { EMPTY_CHANNEL, NEW_PROBE, USUAL_DEPTH_CM, withoutChannels } from './plots.ts';
 import { makeId } from '../document/ids.ts';
 import { syncWiring } from './plan.ts';
 import type { TestStep } from '../document/probeSchema.ts';
 import type { ProbeKind } from '../../quantity/probeKind.ts';
-import type { Channel, Garden, Probe } from '../document/schema.ts';
+import type { Claim } from '../bind/claims.ts';
+import type { Board, Channel, Garden, Probe } from '../document/schema.ts';
 
 export type TestResult = NonNullable<Probe['firstTest'][TestStep]>;
 
@@ -86,6 +87,60 @@ export function mapStream(
     channels: [...freed.channels, { ...channel, probeId: probe.id }],
   };
 }
+
+/** Takes over what a person has said of several numbers at once; a number that is ignored is not asked about again. @param probeKind of the probes that are new */
+export function claimStreams(
+  garden: Garden,
+  claims: readonly { readonly boardId: string; readonly name: string; readonly claim: Claim }[],
+  probeKind: Probe['kind'],
+  random: () => number,
+): Garden {
+  return claims.reduce((next, { boardId, name, claim }) => {
+    const owner = ownerOf(next, name, claim, probeKind);
+    return owner
+      ? mapStream(next, { boardId, name }, owner, random)
+      : setBoardReads(next, boardId, (reads) => ({
+          ignores: [...new Set([...reads.ignores, name.slice(0, 60)])].slice(-MOST_IGNORED),
+        }));
+  }, garden);
+}
+
+const MOST_IGNORED = 200;
+
+function ownerOf(garden: Garden, name: string, claim: Claim, probeKind: Probe['kind']): StreamOwner | null {
+  switch (claim.kind) {
+    case 'ignore':
+      return null;
+    case 'channel':
+      return { kind: 'channel', channelId: claim.channelId };
+    case 'probe':
+      return { kind: 'probe', probeId: claim.probeId, quantity: claim.quantity };
+    case 'board':
+      return { kind: 'board', label: name.slice(0, 60), quantity: claim.quantity };
+    case 'new probe':
+      return {
+        kind: 'new probe',
+        plotId: claim.plotId,
+        label: `P${garden.probes.length + 1}`,
+        probeKind,
+        colour: 'none',
+        depthCm: USUAL_DEPTH_CM,
+        quantity: 'moisture',
+      };
+  }
+}
+
+/** Says how the lines of a board are read. */
+export const setBoardReads = (
+  garden: Garden,
+  boardId: string,
+  change: (reads: Board['reads']) => Partial<Board['reads']>,
+): Garden => ({
+  ...garden,
+  boards: garden.boards.map((one) =>
+    one.id === boardId ? { ...one, reads: { ...one.reads, ...change(one.reads) } } : one,
+  ),
+});
 
 /** Removes a channel, and its probe when that has no other. A plot's last moisture channel stays: the sheets need one. Stored readings stay. */
 export function removeChannel(garden: Garden, channelId: string): Garden {

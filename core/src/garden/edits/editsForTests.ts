@@ -6,6 +6,7 @@ import { QUANTITIES } from '../../quantity/quantities.ts';
 import { addPart, connect, removePart } from '../../wiring/edit.ts';
 import * as bench from './bench.ts';
 import * as calibrations from './calibrations.ts';
+import { suggestClaims } from '../bind/claims.ts';
 import { catalogueOf } from './plan.ts';
 import * as edit from './plots.ts';
 import { CONTEXT, captureOf, MINT } from './gardenForTests.ts';
@@ -161,6 +162,28 @@ export const EDITS: Readonly<Record<string, Edit>> = {
       warmth: { soilLowC: draw.number(-40, 80), soilHighC: null, airLowC: null, airHighC: null },
     }),
   setStreamName: (garden, draw) => edit.setStreamName(garden, idOf(garden.channels, draw), draw.text(60)),
+  claimStreams: (garden, draw) => {
+    const board = pick(garden.boards, draw);
+    const names = ['soil', 't1', 'bat', 'tank', draw.text(60) || 'x'];
+    const unclaimed = names.map((name) => ({
+      boardId: board?.id ?? '',
+      name,
+      last: draw.number(-10, 5000),
+      unit: null,
+    }));
+    if (!board) return garden;
+    const claims = suggestClaims(garden, unclaimed, new Set(names), idOf(garden.plots, draw));
+    return bench.claimStreams(
+      garden,
+      claims.map((claim, at) => ({ boardId: board.id, name: names[at] ?? '', claim })),
+      pick(PROBE_KINDS, draw) ?? 'capacitive stick',
+      draw.random,
+    );
+  },
+  setBoardReads: (garden, draw) =>
+    bench.setBoardReads(garden, idOf(garden.boards, draw), () => ({
+      comma: draw.random() < 0.5 ? 'decimal' : 'border',
+    })),
   mapStream: (garden, draw) => {
     const plot = pick(garden.plots, draw);
     const board = pick(garden.boards, draw);

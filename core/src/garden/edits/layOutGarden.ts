@@ -7,13 +7,10 @@ import type { Board, Channel, Garden, Probe } from '../document/schema.ts';
 import type { Netlist, Part } from '../../wiring/netlist.ts';
 import { planWiring } from '../../wiring/planWiring.ts';
 import { catalogueOf, settingOf, setWiring } from './plan.ts';
-import { EMPTY_CHANNEL, NEW_PROBE } from './plots.ts';
+import { EMPTY_CHANNEL, NEW_PROBE, USUAL_DEPTH_CM } from './plots.ts';
 
 /** Where garden and plan say different things, which holds. */
 export type Holds = Readonly<Record<'board' | 'probe', 'garden' | 'plan'>>;
-
-/** How deep a probe is put until somebody says so, cm. */
-const USUAL_DEPTH_CM = 7;
 
 /** Takes over what the plan says of boards and probes that the garden had otherwise. Calibrations stay; those of another supply or kind are void or due by themselves. */
 function takePlan(garden: Garden, holds: Holds): Garden {
@@ -55,7 +52,14 @@ export function fillFromWiring(garden: Garden, random: () => number): Garden {
     const { adcBits, logicV } = entry?.facts ?? {};
     if (!entry || adcBits == null || logicV == null) continue;
     const id = fresh('board', next.boards);
-    const board: Board = { id, name: part.label, traits: entry.name, adcBits, supplyV: logicV };
+    const board: Board = {
+      id,
+      name: part.label,
+      traits: entry.name,
+      adcBits,
+      supplyV: logicV,
+      reads: { comma: null, ignores: [] },
+    };
     next = { ...next, boards: [...next.boards, board] };
     stand(part, { list: 'boards', id });
   }

@@ -139,7 +139,7 @@ describe('saying a plot again', () => {
   test('new traits go to the board in use, under its old id', () => {
     const traits = { name: 'Stern board', traits: '8-bit 5 V board', adcBits: 10, supplyV: 5 };
     const edited = editPlot(garden, plotId, { ...parts, board: traits }, dice());
-    expect(edited.boards).toEqual([{ id: boardId, ...traits }]);
+    expect(edited.boards).toMatchObject([{ id: boardId, ...traits }]);
   });
 
   test('a pump can go, come back switched off, and give more', () => {

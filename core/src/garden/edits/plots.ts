@@ -14,6 +14,7 @@ import {
   NO_SOIL,
   NO_TEST,
   NO_WARMTH,
+  NOTHING_SAID,
   USUAL_RISE,
 } from '../document/migrations.ts';
 import { DEFAULT_ALERTS } from '../../control/alerts.ts';
@@ -69,6 +70,9 @@ export const EMPTY_CHANNEL = {
   correction: NO_CORRECTION,
   calibrationId: null,
 } as const;
+
+/** How deep a probe is put until somebody says so, cm. */
+export const USUAL_DEPTH_CM = 7;
 
 /** What a plot has before anybody says more about it. */
 export const NEW_PLOT = {
@@ -166,7 +170,9 @@ export function giveProbe(garden: Garden, plotId: string, parts: Parts, random: 
     makeId(prefix, new Set(list.map((one) => one.id)), random);
   const probeId = fresh('probe', garden.probes);
   const newBoard: Board | null =
-    'id' in parts.board ? null : { id: fresh('board', garden.boards), ...parts.board };
+    'id' in parts.board
+      ? null
+      : { id: fresh('board', garden.boards), ...parts.board, reads: { ...NOTHING_SAID, ignores: [] } };
   const boardId = 'id' in parts.board ? parts.board.id : (newBoard?.id ?? '');
   const channel: Channel = {
     ...EMPTY_CHANNEL,

@@ -29,8 +29,8 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
   if (!present || !worked)
     return (
       <p className="py-4 text-[17px]">
-        No line has named <span className="num">{parts.channel?.streamName}</span> yet. If the board prints
-        another name, choose it under All channels.
+        No line has named <span className="num">{parts.channel?.streamName}</span> yet. If the board prints it
+        under another name, say below which it is.
       </p>
     );
   const faults = live.faults.get(channelId) ?? [];

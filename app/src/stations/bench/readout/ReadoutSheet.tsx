@@ -23,6 +23,7 @@ import { SideBySideView } from './sideBySide/SideBySideView.tsx';
 import { StandInFaults } from './StandInFaults.tsx';
 import { StreamTable } from './StreamTable.tsx';
 import { StripPanel } from './StripPanel.tsx';
+import { UnclaimedCard } from './UnclaimedCard.tsx';
 import { useHold } from './useHold.ts';
 
 const EditPlotDialog = lazy(() => import('../../../home/EditPlotDialog.tsx'));
@@ -122,6 +123,7 @@ function Watch({
   const settling = live.settling.get(channelId);
   const hands = live.source?.hands ?? null;
   const faults = live.faults.get(channelId) ?? [];
+  const isHeard = hold.present !== null || live.silent.has(channelId);
   const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
   return (
     <>
@@ -129,7 +131,9 @@ function Watch({
       <NowPanel parts={parts} view={view} hold={hold} />
       {settling && !isAtRail && <SettlingPanel channelId={channelId} settling={settling} />}
       <FaultList faults={faults} lines={live.lineFault} />
-      <StripPanel parts={parts} hold={hold} />
+      {/* While the probe's own number is not known, the question stands in the place of an empty strip. */}
+      {isHeard && <StripPanel parts={parts} hold={hold} />}
+      <UnclaimedCard parts={parts} />
       <BenchControls
         plotId={plotId}
         probeId={parts.probe?.id ?? ''}
@@ -139,7 +143,7 @@ function Watch({
       {hands && (
         <StandInFaults hands={hands} probeId={parts.probe?.id ?? ''} boardId={parts.channel?.boardId ?? ''} />
       )}
-      <StreamTable parts={parts} />
+      <StreamTable />
       {view.state === 'not-calibrated' && (
         <p className="mt-4 border-l-[3px] border-handle pl-3">
           Next: these are raw counts without a meaning yet.{' '}
