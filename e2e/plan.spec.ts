@@ -288,7 +288,7 @@ test('prices, spares and lives make a cost per year; the list sorts and leaves a
   ]);
   const csv = readFileSync(await file.path(), 'utf8');
   expect(csv.split('\r\n')[0]).toContain('cost per year (£)');
-  expect(csv).toContain('"resistor, 180 Ω",R4,1,pieces,0,0.1,10,0.1,0.01');
+  expect(csv).toContain('"resistor, 180 Ω",R4,1,pieces,0,0,1,0.1,10,0.1,0.01');
 });
 
 test('the supply budget follows its habits, and a sum shows its working', async ({ page }) => {

@@ -42,6 +42,7 @@ test('the first screen, the form and the dialogs are accessible', async ({ page 
   await page.goto('/');
   await expectAccessible(page);
   await page.goto('/new');
+  await page.getByLabel('I have them already').check();
   await page.getByLabel('A pump waters this plot').check();
   await page.getByRole('button', { name: 'Make the garden' }).click();
   await expect(page.getByText('Give the plot a name, such as Chilli crate.')).toBeVisible();

@@ -1,6 +1,6 @@
 import { clsx } from 'clsx';
 import { Suspense, useEffect } from 'react';
-import { Outlet, useLocation } from 'react-router';
+import { NavigationType, Outlet, useLocation, useNavigationType } from 'react-router';
 import { useGarden } from '../data/gardenContext.ts';
 import { BandPatterns } from '../ruler/patterns.tsx';
 import { Toasts } from '../ui/Toasts.tsx';
@@ -38,8 +38,14 @@ export function Frame() {
   const { worked } = useSlip();
   useUndoKeys();
   useEffect(clearSlip, [pathname, search]);
+  const how = useNavigationType();
+  // A sheet begins at its head; going back leaves it where it was.
+  useEffect(() => {
+    if (how !== NavigationType.Pop) window.scrollTo(0, 0);
+  }, [pathname, how]);
   return (
     <div className="flex min-h-dvh flex-col">
+      <SkipLink />
       <BandPatterns />
       <StationRail />
       <StorageNotice />
@@ -61,11 +67,32 @@ export function Frame() {
   );
 }
 
+/** First in the order of the keys: past rail and labels to the sheet. */
+function SkipLink() {
+  return (
+    <a
+      href="#sheet"
+      onClick={(event) => {
+        event.preventDefault();
+        document.getElementById('sheet')?.focus();
+      }}
+      className="no-print sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-30 focus:bg-paper focus:px-3 focus:py-2"
+    >
+      Skip to the sheet
+    </a>
+  );
+}
+
 /** The sheet of the address; it knows when what was changed on it is on disk. */
 function Sheet() {
   const isSaving = useIsSaving();
   return (
-    <main data-saving={isSaving} className="min-w-0 px-4 pt-5 pb-10 md:px-7">
+    <main
+      id="sheet"
+      tabIndex={-1}
+      data-saving={isSaving}
+      className="min-w-0 outline-none px-4 pt-5 pb-10 md:px-7"
+    >
       <Suspense fallback={<p className="text-soft">Laying out the sheet …</p>}>
         <Outlet />
       </Suspense>

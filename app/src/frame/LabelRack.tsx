@@ -108,37 +108,36 @@ export function LabelRack() {
   const { pathname } = useLocation();
   const [adding, setAdding] = useState(false);
   return (
-    <nav
-      aria-label="Plots"
-      className="no-print border-rule py-4 pl-5 max-md:flex max-md:items-center max-md:gap-3 max-md:overflow-x-auto max-md:border-b max-md:py-2.5 max-md:pr-4 md:border-r"
-    >
-      <h2 className="label mb-2.5 max-md:sr-only">Plots</h2>
-      <ul className="flex gap-3 max-md:flex-row md:flex-col">
-        {garden.plots.map((plot) => {
-          const parts = plotParts(garden, plot.id);
-          return (
-            parts && (
-              <PlotLabel
-                key={plot.id}
-                name={plot.name}
-                view={viewOf(garden, parts, live, stored)}
-                current={plot.id === current}
-                to={`${pathname}?plot=${plot.id}`}
-                pumpOn={garden.waterLines.some(
-                  (line) => line.plotId === plot.id && live.answers[line.id]?.isOn,
-                )}
-              />
-            )
-          );
-        })}
-      </ul>
-      <button
-        type="button"
-        onClick={() => setAdding(true)}
-        className="press mt-3 min-h-[38px] shrink-0 text-left text-[14px] text-soft underline decoration-rule underline-offset-4 hover:text-ink max-md:mt-0 max-md:px-2"
-      >
-        Add a plot
-      </button>
+    <nav aria-label="Plots" className="no-print border-rule max-md:border-b md:border-r">
+      <div className="relative py-4 pl-5 max-md:flex max-md:items-center max-md:gap-3 max-md:overflow-x-auto max-md:py-2.5 max-md:pr-4 md:sticky md:top-[72px] md:max-h-[calc(100dvh-72px)] md:overflow-y-auto">
+        <h2 className="label mb-2.5 max-md:sr-only">Plots</h2>
+        <ul className="flex gap-3 max-md:flex-row md:flex-col">
+          {garden.plots.map((plot) => {
+            const parts = plotParts(garden, plot.id);
+            return (
+              parts && (
+                <PlotLabel
+                  key={plot.id}
+                  name={plot.name}
+                  view={viewOf(garden, parts, live, stored)}
+                  current={plot.id === current}
+                  to={`${pathname}?plot=${plot.id}`}
+                  pumpOn={garden.waterLines.some(
+                    (line) => line.plotId === plot.id && live.answers[line.id]?.isOn,
+                  )}
+                />
+              )
+            );
+          })}
+        </ul>
+        <button
+          type="button"
+          onClick={() => setAdding(true)}
+          className="press mt-3 min-h-[38px] shrink-0 text-left text-[14px] text-soft underline decoration-rule underline-offset-4 hover:text-ink max-md:mt-0 max-md:px-2"
+        >
+          Add a plot
+        </button>
+      </div>
       {adding && (
         <Suspense>
           <AddPlotDialog onClose={() => setAdding(false)} />

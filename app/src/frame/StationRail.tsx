@@ -42,6 +42,29 @@ function LinkState() {
   );
 }
 
+/** The same in two words, for a phone. */
+function ShortState() {
+  const { status, isStandIn } = useLive(({ status, source }) => ({
+    status,
+    isStandIn: source?.hands !== null && source !== null,
+  }));
+  const words =
+    status === 'open'
+      ? isStandIn
+        ? 'stand-ins run'
+        : 'connected'
+      : status === 'failed'
+        ? 'link failed'
+        : 'not connected';
+  return (
+    <span
+      className={clsx('whitespace-nowrap', status === 'failed' ? 'font-semibold text-handle' : 'text-soft')}
+    >
+      {words}
+    </span>
+  );
+}
+
 /** How many alerts are raised and not yet seen, as a way to them. */
 function AlertCount() {
   const { garden } = useGarden();
@@ -66,12 +89,13 @@ export function StationRail() {
   const { pathname } = useLocation();
   const open = pathname.split('/')[3];
   return (
-    <header className="no-print grid grid-cols-[1fr] border-b-2 border-ink md:grid-cols-[216px_1fr_auto]">
+    <header className="no-print grid grid-cols-[1fr] border-b-2 border-ink bg-paper md:sticky md:top-0 md:z-10 md:grid-cols-[216px_1fr_auto]">
       <div className="flex items-center md:contents">
         <div className="min-w-0 flex-1 md:contents">
           <GardenMenu />
         </div>
-        <span className="pr-4 text-[13px] md:hidden">
+        <span className="flex items-center gap-3 pr-4 text-[13px] md:hidden">
+          <ShortState />
           <AlertCount />
         </span>
       </div>

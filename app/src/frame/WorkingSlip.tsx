@@ -67,7 +67,7 @@ export function WorkingSlip() {
         title="Press any number with a dotted line under it: here stands how it was worked out."
         className="no-print hidden border-l border-rule bg-paper-2 pt-5 xl:block"
       >
-        <p className="mx-auto w-fit text-[13px] font-semibold text-soft [writing-mode:vertical-rl]">
+        <p className="mx-auto w-fit text-[13px] font-semibold text-soft [writing-mode:vertical-rl] xl:sticky xl:top-[92px]">
           Working: press a dotted number
         </p>
       </aside>
@@ -76,18 +76,20 @@ export function WorkingSlip() {
     <aside
       aria-label="Working"
       className={clsx(
-        'no-print border-rule bg-paper-2 px-5 py-4 xl:block xl:border-l',
+        'no-print border-rule bg-paper-2 xl:block xl:border-l',
         'max-xl:fixed max-xl:inset-x-0 max-xl:bottom-0 max-xl:z-10 max-xl:max-h-[60dvh] max-xl:overflow-y-auto max-xl:border-t-2 max-xl:border-ink',
         asked ? 'block' : 'hidden',
       )}
     >
-      <div className="flex items-baseline justify-between">
-        <h2 className="label mb-2">Working</h2>
-        <button type="button" onClick={foldSlip} className="press text-[14px] underline underline-offset-4">
-          Fold
-        </button>
+      <div className="px-5 py-4 xl:sticky xl:top-[72px] xl:max-h-[calc(100dvh-72px)] xl:overflow-y-auto">
+        <div className="flex items-baseline justify-between">
+          <h2 className="label mb-2">Working</h2>
+          <button type="button" onClick={foldSlip} className="press text-[14px] underline underline-offset-4">
+            Fold
+          </button>
+        </div>
+        <Working worked={worked} />
       </div>
-      <Working worked={worked} />
     </aside>
   );
 }

@@ -22,9 +22,14 @@ export class SerialSource implements LineSource {
     private readonly port: SerialPort,
     private readonly boardId: string,
     readonly baudRate: number,
-    boardName: string,
+    private readonly boardName: string,
   ) {
     this.label = `${boardName} on a serial port, ${baudRate} baud`;
+  }
+
+  /** The same port and board once more, perhaps at another speed. */
+  again(baudRate: number): SerialSource {
+    return new SerialSource(this.port, this.boardId, baudRate, this.boardName);
   }
 
   start(emit: Emit): void {

@@ -139,6 +139,62 @@ describe('a live session', () => {
     await live.close();
   });
 
+  test('when the boards fall silent, no value, verdict, fault or lamp outlives its data: only the last word with its age', async () => {
+    const { live } = session();
+    const source = new StandInSource(garden, null, T0, tickMs);
+    await live.connect(source);
+    await vi.advanceTimersByTimeAsync(60_000);
+    const before = live.getSnapshot();
+    expect(before.settling.has('channel-c2')).toBe(true);
+    expect([before.silent.size, 'chilli' in before.signals]).toEqual([0, true]);
+    await source.stop();
+    // Its clock goes on although nothing is sent.
+    vi.spyOn(source, 'nowMs').mockImplementation(() => Date.now());
+    await vi.advanceTimersByTimeAsync(8000);
+    const seen = live.getSnapshot();
+    for (const of of [seen.present, seen.settling, seen.faults]) expect(of.has('channel-c2')).toBe(false);
+    expect('chilli' in seen.signals).toBe(false);
+    expect(seen.silent.get('channel-c2')?.ageS).toBeGreaterThan(7);
+    expect(seen.silent.get('channel-c2')?.rawCounts).toBeGreaterThan(1000);
+    await live.close();
+  });
+
+  test('a file that has come to its end is read again when it becomes known what one of its names is', async () => {
+    const { live } = session();
+    const text = Array.from({ length: 40 }, (_, n) => `A0=${512 + (n % 3)}`).join('\n');
+    await live.connect(new LogSource(logOf(text), 'roof', 'log', tickMs));
+    await vi.advanceTimersByTimeAsync(500);
+    expect(live.getSnapshot()).toMatchObject({ status: 'ended', understood: 40 });
+    expect(live.getSnapshot().settling.has('channel-c2')).toBe(false);
+    const channels = garden.channels.map((one) =>
+      one.id === 'channel-c2' ? { ...one, streamName: 'A0' } : one,
+    );
+    live.setGarden({ ...garden, channels });
+    await vi.advanceTimersByTimeAsync(500);
+    expect(live.getSnapshot()).toMatchObject({ status: 'ended', understood: 40 });
+    expect(live.getSnapshot().settling.has('channel-c2')).toBe(true);
+    // Another name of the garden changes nothing about it.
+    live.setGarden({ ...garden, channels, name: 'Another name' });
+    await vi.advanceTimersByTimeAsync(500);
+    expect(live.getSnapshot().understood).toBe(40);
+    await live.close();
+  });
+
+  test('a comma that may be two things is asked about until somebody has said it', async () => {
+    const { live } = session();
+    await live.connect(new LogSource(logOf('2600,5\n2601,5'), 'roof', 'log', tickMs));
+    await vi.advanceTimersByTimeAsync(500);
+    expect(live.getSnapshot().asksComma).toEqual({ boardId: 'roof', text: '2601,5' });
+    const boards = garden.boards.map((one) =>
+      one.id === 'roof' ? { ...one, reads: { ...one.reads, comma: 'decimal' as const } } : one,
+    );
+    live.setGarden({ ...garden, boards });
+    await vi.advanceTimersByTimeAsync(500);
+    expect(live.getSnapshot().asksComma).toBeNull();
+    expect(live.getSnapshot().streams.map(({ name, last }) => [name, last])).toEqual([['value', 2601.5]]);
+    await live.close();
+  });
+
   test('a log is never recorded as it plays: its readings come in as one import', async () => {
     const { live, saved } = session();
     const log = new LogSource(logOf('2026-05-01T09:00:00Z c2=1512'), 'roof', 'log', tickMs);

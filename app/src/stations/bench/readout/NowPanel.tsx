@@ -115,9 +115,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
             <b className="font-semibold">, {stateWord(view.state)}</b>
           </>
         ) : (
-          <span className={isFault ? 'font-semibold text-handle' : ''}>
-            nothing yet: {stateWord(view.state)}
-          </span>
+          <>nothing yet: {stateWord(view.state)}</>
         )}
       </p>
       <details>

@@ -20,6 +20,7 @@ import { FaultList } from './FaultList.tsx';
 import { FirstTestView } from './firstTest/FirstTestView.tsx';
 import { SettlingPanel } from './SettlingPanel.tsx';
 import { SideBySideView } from './sideBySide/SideBySideView.tsx';
+import { Reconnect } from './Reconnect.tsx';
 import { StandInFaults } from './StandInFaults.tsx';
 import { StreamTable } from './StreamTable.tsx';
 import { StripPanel } from './StripPanel.tsx';
@@ -131,6 +132,7 @@ function Watch({
       <NowPanel parts={parts} view={view} hold={hold} />
       {settling && !isAtRail && <SettlingPanel channelId={channelId} settling={settling} />}
       <FaultList faults={faults} lines={live.lineFault} />
+      <Reconnect />
       {/* While the probe's own number is not known, the question stands in the place of an empty strip. */}
       {isHeard && <StripPanel parts={parts} hold={hold} />}
       <UnclaimedCard parts={parts} />

@@ -1,11 +1,32 @@
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { byId } from '@plain-trowel/core/quantity/byId';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
 import { SERIAL_SPEEDS, serialIsPossible, SerialSource } from '../../../links/serialSource.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
+import { PrintProgram } from './PrintProgram.tsx';
+
+/** A port that this page was let at before and that is plugged in now; null while there is none, or several. */
+function useKnownPort(): SerialPort | null {
+  const [known, setKnown] = useState<SerialPort | null>(null);
+  useEffect(() => {
+    if (!serialIsPossible()) return;
+    let left = false;
+    // What an older browser does not have is no reason to fail.
+    const ask = async () => {
+      const ports = await navigator.serial.getPorts();
+      if (!left) setKnown(ports.length === 1 ? (ports[0] ?? null) : null);
+    };
+    ask().catch(() => undefined);
+    return () => {
+      left = true;
+    };
+  }, []);
+  return known;
+}
 
 /** Opens a real board on a serial port. */
 export function SerialPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () => void }) {
@@ -14,6 +35,7 @@ export function SerialPanel({ parts, onOpened }: { parts: PlotParts; onOpened: (
   const [baudRate, setBaudRate] = useState(115_200);
   const [boardId, setBoardId] = useState(parts.board?.id ?? garden.boards[0]?.id ?? '');
   const [problem, setProblem] = useState<string | null>(null);
+  const known = useKnownPort();
 
   if (!serialIsPossible())
     return (
@@ -23,15 +45,13 @@ export function SerialPanel({ parts, onOpened }: { parts: PlotParts; onOpened: (
       </p>
     );
 
-  const open = async () => {
+  const choose = async () => {
     setProblem(null);
-    let port: SerialPort;
-    try {
-      port = await navigator.serial.requestPort();
-    } catch {
-      setProblem('No port was chosen. Plug the board in, press the button again and pick its port.');
-      return;
-    }
+    const port = await navigator.serial.requestPort().catch(() => null);
+    if (port) await open(port);
+    else setProblem('No port was chosen. Plug the board in, press the button again and pick its port.');
+  };
+  const open = async (port: SerialPort) => {
     const board = byId(garden.boards, boardId);
     await session.connect(new SerialSource(port, boardId, baudRate, board?.name ?? 'Board'));
     onOpened();
@@ -39,8 +59,8 @@ export function SerialPanel({ parts, onOpened }: { parts: PlotParts; onOpened: (
   return (
     <>
       <p className="max-w-[60ch]">
-        Plug the board into this machine. It should print a number, name=value pairs, columns or one JSON
-        object a line, twice a second or so.
+        Plug the board into this machine. It should print its numbers, in whatever words, twice a second or
+        so. Opening a port may restart the board, and a pump may twitch: unplug the pump first.
       </p>
       <div className="flex flex-wrap gap-5">
         <Field label="Which board is it?">
@@ -71,9 +91,17 @@ export function SerialPanel({ parts, onOpened }: { parts: PlotParts; onOpened: (
           {problem}
         </p>
       )}
-      <Button look="primary" onClick={() => void open()}>
-        Choose the port
-      </Button>
+      <div className="flex flex-wrap gap-3">
+        {known !== null && (
+          <Button look="primary" onClick={() => void open(known)}>
+            Connect again at {formatNumber(baudRate)}
+          </Button>
+        )}
+        <Button look={known === null ? 'primary' : 'plain'} onClick={() => void choose()}>
+          Choose the port
+        </Button>
+      </div>
+      <PrintProgram boardId={boardId} />
     </>
   );
 }
