@@ -27,7 +27,7 @@ describe('the first line about a number', () => {
   test.each([
     [{ left: null }, 'Not steady yet.', null],
     [{ left: { likelyS: Infinity, atMostS: Infinity } }, 'Not steady yet.', null],
-    [{ left: { likelyS: 0, atMostS: 20 } }, 'Not steady yet.', 1],
+    [{ left: { likelyS: 0, atMostS: 20 } }, 'Not steady yet.', null],
     [{ left: { likelyS: 0.2, atMostS: 20 } }, 'Not steady yet, about 1 s.', 60 / 60.2],
   ])('%j', (change, line, doneFrac) => {
     expect(says(change)).toMatchObject({ tone: 'wait', says: line, doneFrac });

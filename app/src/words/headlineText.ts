@@ -79,7 +79,7 @@ function movingHeadline({ end, left, watchedS }: Settling): Headline {
       tone: 'wait',
       says: 'Not steady yet.',
       more: 'It looks calm, and a slow drift is not ruled out yet.',
-      doneFrac: 1,
+      doneFrac: null,
     };
   return {
     tone: 'wait',
