@@ -9,6 +9,7 @@ import { problemOf, type StorageProblem } from '../data/storageProblem.ts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import { isMoment, isoOf } from '@plain-trowel/core/quantity/moment';
+import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import type { StreamBuffer } from '@plain-trowel/core/signal/streamBuffer';
 import type { Line, LineSource, SourceUpdate } from './lineSource.ts';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
@@ -115,6 +116,11 @@ export class LiveSession {
   /** Time until a channel is within a share of its span of its end. */
   within(channelId: string, toleranceFrac: number): Settling['left'] {
     return this.pipeline.within(channelId, toleranceFrac);
+  }
+
+  /** What would be captured of a channel now; null while there is too little to capture. */
+  captureOf(channelId: string): PresentValue | null {
+    return this.pipeline.capture(channelId, this.nowMs());
   }
 
   /** Takes lines from beside the source, such as the bus desk's: kept and shown as if the board had printed them. */

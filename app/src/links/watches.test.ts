@@ -35,6 +35,16 @@ describe('the watch of a channel', () => {
     watch.look(buffer, 10_000);
     expect(watch.faults).toEqual([]);
   });
+  test('is calm since the last thing a hand did, and since a leap that nobody announced', () => {
+    const { watch } = filled(() => 2100, 40);
+    expect(watch.calmSinceMs).toBe(0);
+    watch.handledAt(15_000);
+    expect(watch.calmSinceMs).toBe(15_000);
+    const leapt = filled(() => 2100, 200).watch;
+    for (let at = 200; at < 206; at += 1) leapt.push(at * 500, 1500);
+    const sinceMs = leapt.calmSinceMs;
+    expect(sinceMs === null || sinceMs >= 99_500).toBe(true);
+  });
   test('new references change the scale it is watched on', () => {
     const { watch, buffer } = filled(() => 2100, 400);
     const before = watch.settling.toleranceCounts;

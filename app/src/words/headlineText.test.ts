@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
-import { headlineOf } from './headlineText.ts';
+import { headlineOf, offerText } from './headlineText.ts';
 
 const settling = (change: Partial<Settling>): Settling => ({
   verdict: 'settling',
@@ -46,5 +46,18 @@ describe('the first line about a number', () => {
     });
     expect(headlineOf(null, steady, true)?.tone).toBe('no');
     expect(headlineOf(null, null, false)).toBeNull();
+  });
+});
+
+describe('the button of a capture', () => {
+  test.each([
+    [{ verdict: 'steady' as const }, 1896, false, 'Capture'],
+    [{ verdict: 'steady' as const }, 1896, true, 'Capture again'],
+    // 1896 is 22 above 1874 and 14 above 1882
+    [{}, 1896, false, 'Capture early, ± 22'],
+    [{ end: null }, 1896, false, 'Capture early, error not known'],
+    [{}, null, false, 'Capture early, error not known'],
+  ])('%j at %s', (change, counts, again, text) => {
+    expect(offerText(settling(change), counts, again)).toBe(text);
   });
 });

@@ -88,3 +88,15 @@ function movingHeadline({ end, left, watchedS }: Settling): Headline {
     doneFrac: watchedS / (watchedS + left.likelyS),
   };
 }
+
+/**
+ * What the button of a capture says: how far off the value may be when it is taken before it is steady.
+ * @param counts what would be captured; null while there is too little
+ */
+export function offerText(settling: Settling | null, counts: number | null, again: boolean): string {
+  if (settling?.verdict === 'steady') return again ? 'Capture again' : 'Capture';
+  const { end = null } = settling ?? {};
+  if (!end || counts === null) return 'Capture early, error not known';
+  const offCounts = Math.max(Math.abs(counts - end.low), Math.abs(end.high - counts));
+  return `Capture early, ± ${formatNumber(offCounts)}`;
+}

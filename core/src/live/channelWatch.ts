@@ -18,6 +18,7 @@ export class ChannelWatch {
   private handled: number[] = [];
   private wave: StreamFault | null = null;
   private isFresh = false;
+  private lastMs = -Infinity;
   private lookedMs = -Infinity;
   private waveAskedMs = -Infinity;
 
@@ -40,6 +41,7 @@ export class ChannelWatch {
 
   push(timeMs: number, value: number): void {
     this.watch.push(timeMs / 1000, value);
+    this.lastMs = timeMs;
     this.isFresh = true;
   }
 
@@ -48,6 +50,13 @@ export class ChannelWatch {
     this.handled = [...this.handled.slice(-20), timeMs];
     this.isFresh = true;
     this.lookedMs = -Infinity;
+  }
+
+  /** Since when nothing has changed that is known of, ms: no hand was at work and no leap was seen; null while something is changing. */
+  get calmSinceMs(): number | null {
+    const { verdict, watchedS } = this.watch.settling();
+    if (verdict === 'disturbed') return null;
+    return Math.max(this.lastMs - watchedS * 1000, this.handled.at(-1) ?? -Infinity);
   }
 
   /** Looks for faults where something new has come, every two seconds at the most. @param tickMs of a clock that never goes back */

@@ -12,7 +12,7 @@ import { signalFacts, signalLimits, type Heard } from '../garden/bind/plotFacts.
 import { plotParts } from '../garden/bind/plotParts.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import type { Settling } from '../settling/settlingWatch.ts';
-import { presentValue, WATCH_WINDOW, type PresentValue } from '../signal/presentValue.ts';
+import { captureValue, presentValue, WATCH_WINDOW, type PresentValue } from '../signal/presentValue.ts';
 import type { StreamBuffer } from '../signal/streamBuffer.ts';
 import { AlertWatch } from './alertWatch.ts';
 import { ChannelWatch, type Window } from './channelWatch.ts';
@@ -155,6 +155,13 @@ export class LivePipeline<Problem> {
       if (value) present.set(channel.id, value);
     }
     return present;
+  }
+
+  /** What would be captured of a channel now: only readings after the last change; null while there are too few, or while it is silent. */
+  capture(channelId: string, nowMs: number): PresentValue | null {
+    const buffer = this.bufferOf(channelId);
+    const sinceMs = this.watches.get(channelId)?.calmSinceMs ?? null;
+    return buffer && sinceMs !== null && !silenceOf(buffer, nowMs) ? captureValue(buffer, sinceMs) : null;
   }
 
   /** Channels that have fallen silent, with what they said last. */

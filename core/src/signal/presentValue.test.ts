@@ -1,5 +1,5 @@
-import { expect, test } from 'vitest';
-import { presentValue, summarise } from './presentValue.ts';
+import { describe, expect, test } from 'vitest';
+import { captureValue, presentValue, summarise } from './presentValue.ts';
 import { StreamBuffer } from './streamBuffer.ts';
 
 const stream = (values: readonly number[], everyMs: number) => {
@@ -38,5 +38,22 @@ test('a single reading has no drift, noise or spread', () => {
     readings: 1,
     windowS: 0,
     atMs: 0,
+  });
+});
+
+describe('what is captured', () => {
+  // Two readings a second: air at 2900 for ten seconds, then water at 1200.
+  const buffer = new StreamBuffer(100);
+  for (let at = 0; at < 20; at += 1) buffer.push(at * 500, 2900);
+  for (let at = 20; at < 26; at += 1) buffer.push(at * 500, 1200);
+  test('are only the readings after the last change, never a mix of both', () => {
+    expect(captureValue(buffer, 10_000)).toMatchObject({ rawCounts: 1200, spreadCounts: 0, readings: 6 });
+    expect(captureValue(buffer, -Infinity)?.readings).toBeGreaterThan(12);
+  });
+  test('is nothing before there are three of them', () => {
+    expect(captureValue(buffer, 11_500)?.readings).toBe(3);
+    expect(captureValue(buffer, 12_000)).toBeNull();
+    expect(captureValue(buffer, 99_000)).toBeNull();
+    expect(captureValue(new StreamBuffer(3), 0)).toBeNull();
   });
 });

@@ -35,6 +35,22 @@ export function presentValue(buffer: StreamBuffer, choice: WindowChoice): Presen
   return summarise(buffer.since(last.timeMs - choice.seconds * 1000, choice.atLeast));
 }
 
+/** So many readings a capture rests on at least: of fewer no spread can be told. */
+export const LEAST_CAPTURED = 3;
+
+/** What would be captured now: the newest window, as far as it lies behind the last change. @param sinceMs of that change @returns null while too little has come since */
+export function captureValue(buffer: StreamBuffer, sinceMs: number): PresentValue | null {
+  const last = buffer.last();
+  if (!last) return null;
+  const { timesMs, values } = buffer.since(
+    last.timeMs - CAPTURE_WINDOW.seconds * 1000,
+    CAPTURE_WINDOW.atLeast,
+  );
+  const from = timesMs.findIndex((timeMs) => timeMs >= sinceMs);
+  if (from < 0 || timesMs.length - from < LEAST_CAPTURED) return null;
+  return summarise({ timesMs: timesMs.subarray(from), values: values.subarray(from) });
+}
+
 /** Summary of a stretch of at least one reading. */
 export function summarise(stretch: Stretch): PresentValue | null {
   const values = [...stretch.values];

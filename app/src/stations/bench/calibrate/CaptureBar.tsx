@@ -12,7 +12,7 @@ import { workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
-import { useLive } from '../../../links/liveContext.ts';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { Field } from '../../../ui/Field.tsx';
@@ -20,7 +20,7 @@ import { useKeys } from '../../../ui/keys.ts';
 import { VERDICT_WORDS } from '../../../words/settlingText.ts';
 import { SettlingPanel } from '../readout/SettlingPanel.tsx';
 import { Verdict } from '../readout/Verdict.tsx';
-import { headlineOf, silenceText } from '../../../words/headlineText.ts';
+import { headlineOf, offerText, silenceText } from '../../../words/headlineText.ts';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 import { useHold } from '../readout/useHold.ts';
 
@@ -54,11 +54,14 @@ export function CaptureBar({
 }) {
   const { garden } = useGarden();
   const live = useLive();
+  const { session } = useLiveTools();
   const channelId = parts.channel?.id ?? '';
   const hold = useHold(channelId);
   const { present } = hold;
   const settling = live.settling.get(channelId) ?? null;
   const isSteady = settling?.verdict === 'steady';
+  const value = session.captureOf(channelId);
+  const offer = offerText(settling, value?.rawCounts ?? null, again);
   const silence = live.silent.get(channelId) ?? null;
   const headline = headlineOf(silence, settling, false);
   const hands = live.source?.hands ?? null;
@@ -72,7 +75,7 @@ export function CaptureBar({
     of && read.kind === 'number' && read.value >= of.least && read.value <= of.most ? read.value : null;
   const lacks = of !== null && number === null && !(again && typed === '');
   const capture = () => {
-    if (present && !lacks && full === null) void onCapture(number, asksFeeling ? felt : null);
+    if (value && !lacks && full === null) void onCapture(number, asksFeeling ? felt : null);
   };
   useKeys([{ key: 'c', does: 'Capture', run: capture }]);
   return (
@@ -115,10 +118,10 @@ export function CaptureBar({
         <Button
           look={isSteady && !lacks ? 'primary' : 'plain'}
           hint="C"
-          disabled={present === null || lacks || full !== null}
+          disabled={value === null || lacks || full !== null}
           onClick={capture}
         >
-          {isSteady ? (again ? 'Capture again' : 'Capture') : 'Capture all the same'}
+          {offer}
         </Button>
         {children}
         <Button look="quiet" hint="H" disabled={present === null} onClick={hold.toggle}>
@@ -141,6 +144,11 @@ export function CaptureBar({
             Connect the board first
           </Link>
           .
+        </p>
+      )}
+      {present && value === null && (
+        <p className="mt-2 text-[14.5px]">
+          Something has just changed: a few readings more, then it can be captured.
         </p>
       )}
       {present && settling && (

@@ -6,7 +6,6 @@ import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
 import type { Capture, Garden, Run } from '@plain-trowel/core/garden/document/schema';
 import type { CheckContext } from '@plain-trowel/core/calibration/checks';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
-import { CAPTURE_WINDOW, presentValue } from '@plain-trowel/core/signal/presentValue';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
@@ -32,10 +31,9 @@ export function useCapture(parts: PlotParts): (what: What, pointId: string | nul
   const live = useLive();
   return async (what, pointId) => {
     const { channel, board } = parts;
-    const buffer = channel && session.bufferOf(channel.id);
-    const value = buffer && presentValue(buffer, CAPTURE_WINDOW);
-    // What has fallen silent says nothing of now.
-    if (!channel || !board || !value || !live.present.has(channel.id)) return false;
+    // Only readings after the last change; what has fallen silent says nothing of now.
+    const value = channel && session.captureOf(channel.id);
+    if (!channel || !board || !value) return false;
     const settling = live.settling.get(channel.id) ?? null;
     const simulated = live.source?.simulated ?? false;
     const capture: Capture = {
