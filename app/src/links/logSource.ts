@@ -67,6 +67,12 @@ export class LogSource implements LineSource {
     return this.log.lines.map((line) => ({ boardId: this.boardId, ...line }));
   }
 
+  /** From when to when it goes, ms since 1970, and its lines. */
+  get span(): { readonly fromMs: number; readonly toMs: number; readonly lines: number } {
+    const { lines } = this.log;
+    return { fromMs: lines[0]?.atMs ?? 0, toMs: lines.at(-1)?.atMs ?? 0, lines: lines.length };
+  }
+
   get speed(): LogSpeed {
     return this.pace;
   }

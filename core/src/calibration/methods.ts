@@ -66,13 +66,15 @@ const AIR: Step = {
 const WATER: Step = {
   condition: 'water',
   title: 'Water to the line',
-  doing: 'Put it in water up to its printed line and no further; keep the electronics dry.',
+  doing:
+    'Put it in water up to its printed line and no further. Laptop and board stand away from the jar, where a spill cannot reach them.',
   percent: 100,
 };
 const DRY: Step = {
   condition: 'dry soil',
   title: 'Dry soil',
-  doing: 'Push it into this plot’s soil, oven-dry and cool again, to the depth it will have.',
+  doing:
+    'Push it into this plot’s soil, oven-dry and cool again, to the depth it will have. Dry it for a night at 105 °C in a shallow dish that nobody eats from, with the window open; let it cool before you touch it.',
   percent: 0,
 };
 const SOAKED: Step = {

@@ -1,10 +1,8 @@
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
-import { SPEEDS } from '../../../links/lineSource.ts';
-import { LogSource, type LogSpeed } from '../../../links/logSource.ts';
+import { LogSource } from '../../../links/logSource.ts';
 import { Button } from '../../../ui/Button.tsx';
-import { Choice } from '../../../ui/Choice.tsx';
 import { useKeys } from '../../../ui/keys.ts';
 import { Progress } from '../../../ui/Progress.tsx';
 import { clockTime } from '../../../words/timeText.ts';
@@ -36,7 +34,6 @@ export function BenchControls({
           {hold.held ? 'Resume' : 'Hold'}
         </Button>
         {hands && <StandInControls hands={hands} plotId={plotId} probeId={probeId} />}
-        {live.source instanceof LogSource && <LogSpeedChoice source={live.source} />}
       </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px]">
         {clock ? (
@@ -57,27 +54,6 @@ export function BenchControls({
         {live.source instanceof LogSource ? <KeepLog source={live.source} /> : <RecordState />}
       </div>
     </section>
-  );
-}
-
-function LogSpeedChoice({ source }: { source: LogSource }) {
-  const { session } = useLiveTools();
-  useLive();
-  const options: { value: LogSpeed; label: string }[] = [
-    ...SPEEDS.map((value) => ({ value, label: `×${value}` })),
-    { value: 'all', label: 'all at once' },
-  ];
-  return (
-    <Choice<LogSpeed>
-      legend="Pace"
-      showLegend
-      options={options}
-      value={source.speed}
-      onChange={(speed) => {
-        source.setSpeed(speed);
-        session.refresh();
-      }}
-    />
   );
 }
 

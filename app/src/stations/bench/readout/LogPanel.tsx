@@ -10,12 +10,14 @@ import {
 import type { SerialLog, SerialLogIssue } from '@plain-trowel/core/signal/serialLog';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
-import { LogSource } from '../../../links/logSource.ts';
+import { LogSource, type LogSpeed } from '../../../links/logSource.ts';
 import { Button } from '../../../ui/Button.tsx';
+import { Choice } from '../../../ui/Choice.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
 import { progressOf, runJob, type Job } from '../../../workers/files.ts';
 import { benchRecordingText, serialLogText } from '../../../words/issueText.ts';
+import { PACES } from './LogHead.tsx';
 import { FileInput } from '../../../ui/FileInput.tsx';
 
 const MOST_BYTES = 200e6;
@@ -26,6 +28,7 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
   const { session } = useLiveTools();
   const [pasted, setPasted] = useState('');
   const [everyS, setEveryS] = useState('0.5');
+  const [pace, setPace] = useState<LogSpeed>('all');
   const [problem, setProblem] = useState<string | null>(null);
   const [done, setDone] = useState<number | null>(null);
   const job = useRef<Job<unknown> | null>(null);
@@ -34,6 +37,11 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
   const intervalMs = Number(everyS.replace(',', '.')) * 1000;
   const intervalIsFine = Number.isFinite(intervalMs) && intervalMs >= 1 && intervalMs <= 86_400_000;
 
+  const play = async (source: LogSource) => {
+    source.setSpeed(pace);
+    await session.connect(source);
+    onOpened();
+  };
   const open = async (log: Blob, label: string) => {
     if (log.size > MOST_BYTES) {
       setProblem(
@@ -59,8 +67,7 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
       );
     else if (read && !read.ok) setProblem(`${label}: ${serialLogText(read.issue)}`);
     else if (read) {
-      await session.connect(new LogSource(read.value, boardId, label, () => performance.now()));
-      onOpened();
+      await play(new LogSource(read.value, boardId, label, () => performance.now()));
     }
   };
   const openRecording = async (file: Blob, label: string) => {
@@ -75,8 +82,7 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
     else if (read) {
       const { lines, head } = read.value;
       const log = { lines, stamps: 'absolute', simulated: head.simulated } as const;
-      await session.connect(new LogSource(log, boardId, label, () => performance.now()));
-      onOpened();
+      await play(new LogSource(log, boardId, label, () => performance.now()));
     }
   };
   if (done !== null)
@@ -120,6 +126,7 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
           {problem}
         </p>
       )}
+      <Choice<LogSpeed> legend="Play" showLegend options={PACES} value={pace} onChange={setPace} />
       <div className="flex flex-wrap gap-3">
         <Button
           look="primary"

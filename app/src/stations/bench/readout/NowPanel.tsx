@@ -21,7 +21,9 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
   const { garden } = useGarden();
   const live = useLive();
   const { present } = hold;
-  const worked = present && workPresent(present);
+  // What a file tells is of the past, however fast it plays.
+  const when = hold.held ? 'Held' : live.source?.can.isLive === false ? 'Last reading' : 'Reading now';
+  const worked = present && { ...workPresent(present), title: when };
   useWorked('now', worked, true);
   const channelId = parts.channel?.id ?? '';
   const silence = hold.held ? null : (live.silent.get(channelId) ?? null);
@@ -36,8 +38,6 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
   const faults = live.faults.get(channelId) ?? [];
   const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
   const headline = hold.held ? null : headlineOf(null, live.settling.get(channelId) ?? null, isAtRail);
-  // What a file tells is of the past, however fast it plays.
-  const when = hold.held ? 'Held' : live.source?.can.isLive === false ? 'Last reading' : 'Reading now';
   return (
     <>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">

@@ -11,6 +11,8 @@ import { NoProbeYet } from '../../NoProbeYet.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
+import { LogSource } from '../../../links/logSource.ts';
+import { LogHead } from './LogHead.tsx';
 import { NowPanel } from './NowPanel.tsx';
 import { SourcePanel } from './SourcePanel.tsx';
 import { WarmthView } from './warmth/WarmthView.tsx';
@@ -128,6 +130,7 @@ function Watch({
   const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
   return (
     <>
+      {live.source instanceof LogSource && <LogHead source={live.source} />}
       <MismatchNote parts={parts} />
       <NowPanel parts={parts} view={view} hold={hold} />
       {settling && !isAtRail && <SettlingPanel channelId={channelId} settling={settling} />}

@@ -115,7 +115,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
               'Side by side with a thermometer you trust, in shade, for ten minutes. Then type what that one says.'}
             {method === 'two' &&
               (low
-                ? 'Now a warm bath, stirred, the trusted thermometer beside it. Type what that one says.'
+                ? 'Now a warm bath, as warm as a hand bears and never a flame, stirred, the trusted thermometer beside it. Type what that one says.'
                 : 'Crushed ice in a cup, water to fill the gaps, stirred: 0 °C. Wait until the number rests, the probe in the middle.')}
             {method === 'trim' &&
               'Measure the battery at its terminals with a multimeter while the board runs, and type what it says.'}
