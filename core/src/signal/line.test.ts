@@ -93,6 +93,9 @@ describe('words and numbers as people print them', () => {
     ['433 is the moisture', { moisture: 433 }],
     ['Sensor 1: 432 Sensor 2: 512', { 'Sensor 1': 432, 'Sensor 2': 512 }],
     ['Pot 3 433', { 'Pot 3': 433 }],
+    ['Got 512 from sensor 2', { 'Got sensor 2': 512 }],
+    ['512 (probe 2)', { 'probe 2': 512 }],
+    ['soil 512 (probe 2)', { 'soil probe 2': 512 }],
     ['probe A: 512 probe B: 498', { 'probe A': 512, 'probe B': 498 }],
     ['(538, 22.5)', { 'column 1': 538, 'column 2': 22.5 }],
     ['[512, 498]', { 'column 1': 512, 'column 2': 498 }],
@@ -136,6 +139,34 @@ describe('words and numbers as people print them', () => {
     const name = (line: string) => Object.keys(values(read(line)))[0];
     expect(name('1 moisture: 2600')).not.toBe(name('2 moisture: 2600'));
   });
+});
+
+test('of made-up sentences every number is found, in order, with the words before it for a name', () => {
+  const word = fc.constantFrom('soil', 'bed', 'moisture', 'north', 'level', 'wert', 'feuchte', 'humus');
+  const reading = fc.record({
+    words: fc.uniqueArray(word, { minLength: 1, maxLength: 3 }),
+    link: fc.constantFrom(' ', ': ', ' = ', ' is '),
+    value: fc.oneof(
+      fc.integer({ min: -99, max: 65_535 }),
+      fc.integer({ min: 0, max: 9999 }).map((n) => n / 10),
+    ),
+    unit: fc.constantFrom('', ' counts', ' °C', '%'),
+    end: fc.constantFrom(' ', ', ', '; ', ' | '),
+  });
+  fc.assert(
+    fc.property(fc.array(reading, { minLength: 1, maxLength: 4 }), (readings) => {
+      const line = readings
+        .map(({ words, link, value, unit, end }) => `${words.join(' ')}${link}${value}${unit}${end}`)
+        .join('');
+      const result = read(line);
+      expect(result.kind === 'values' ? result.values.map((one) => one.value) : result).toEqual(
+        readings.map((one) => one.value),
+      );
+      if (result.kind === 'values')
+        for (const [at, { words }] of readings.entries())
+          expect(result.values[at]?.name.startsWith(words.join(' '))).toBe(true);
+    }),
+  );
 });
 
 describe('decimal commas', () => {
@@ -210,6 +241,10 @@ test.each([
   ['an endless unit', `a=5${'b'.repeat(4000)}!`],
   ['the same name a thousand times', 'a=1 '.repeat(1024)],
   ['brackets', '{"a":'.repeat(800)],
+  ['words and numbers by the hundred', 'soil is 5 '.repeat(409)],
+  ['numbers glued to letters', 'a5b '.repeat(1024)],
+  ['brackets that never close', 'a ('.repeat(1365)],
+  ['decimal commas', '1,5; '.repeat(819)],
   ['digits and points', '1.'.repeat(2048)],
 ])('no line takes long: %s', (_, line) => {
   const took = Array.from({ length: 7 }, () => {

@@ -31,7 +31,7 @@ const FILLERS = new Set('is are was at of now reads equals to'.split(' '));
 const OPENERS = new Set('the an my your current currently'.split(' '));
 /** Behind these a small number is which one, not how much. */
 const NUMBERED =
-  /^(?:sensor|probe|plant|pot|plot|channel|chan|ch|pin|zone|soil|bed|no|nr|num|number|input|a|tank)$/i;
+  /^(?:sensor|probe|plant|pot|plot|channel|chan|ch|pin|zone|soil|bed|no|nr|num|number|input|tank)$/i;
 
 type Token =
   | {
@@ -101,7 +101,10 @@ function isPartOfName(tokens: readonly Token[], at: number): boolean {
   if (!/^\d{1,3}$/.test(own.text)) return false;
   if (behind?.kind === 'mark' && (behind.text === ':' || behind.text === '=')) return true;
   const next = behind?.kind === 'word' && FILLERS.has(behind.text.toLowerCase()) ? tokens[at + 2] : behind;
-  return NUMBERED.test(before.text) && next?.kind === 'number';
+  // "512 from sensor 2": behind the reading it says whose it was.
+  const isLast = !tokens.slice(at + 1).some((token) => token.kind !== 'mark');
+  const isBehind = isLast && tokens.slice(0, at).some((token) => token.kind === 'number');
+  return NUMBERED.test(before.text) && (next?.kind === 'number' || isBehind);
 }
 
 /** A name out of the words in front of a number; empty where there are none. */
@@ -152,6 +155,11 @@ export function readProse(text: string): ProseValue[] | null {
     words = [];
   }
   if (values.length === 0) return null;
+  // Of two sensors that print alike, the number behind tells them apart.
+  const whose = /\S+ \d{1,3}$/.exec(words.join(' '))?.[0];
+  const [first] = values;
+  if (values.length === 1 && first && first.name !== '' && whose !== undefined)
+    return [{ ...first, name: `${first.name} ${whose}` }];
   // "433 is the moisture": with one number the words may stand behind it.
   const [only] = values;
   if (values.length === 1 && only?.name === '' && words.length > 0)

@@ -3,8 +3,10 @@ import { mapOf } from '../../bus/registers.ts';
 import {
   addBusProbe,
   busStreamName,
+  claimStreams,
   mapStream,
   removeChannel,
+  setBoardReads,
   setBus,
   setCorrection,
   setFirstTest,
@@ -177,4 +179,52 @@ test('a bus probe gets a channel for every field of its map', () => {
   ]);
   expect(new Set(after.channels.map((one) => one.id)).size).toBe(4);
   expect(busStreamName('B1', 'ec')).toBe('b1.ec');
+});
+
+describe('several numbers are claimed at once', () => {
+  const claimed = claimStreams(
+    before,
+    [
+      { boardId, name: 'soil', claim: { kind: 'channel', channelId } },
+      { boardId, name: 't1', claim: { kind: 'probe', probeId, quantity: 'soil temperature' } },
+      { boardId, name: 'bat', claim: { kind: 'board', quantity: 'battery voltage' } },
+      { boardId, name: 'deep', claim: { kind: 'new probe', plotId } },
+      { boardId, name: 'millis', claim: { kind: 'ignore' } },
+    ],
+    'resistive fork',
+    dice(),
+  );
+  test('each has its channel under the name that the board prints', () => {
+    expect(valid(claimed)).toBe(true);
+    expect(claimed.channels.map(({ streamName, quantity }) => [streamName, quantity])).toEqual([
+      ['soil', 'moisture'],
+      ['t1', 'soil temperature'],
+      ['bat', 'battery voltage'],
+      ['deep', 'moisture'],
+    ]);
+  });
+  test('a new probe stands in its plot, of the kind that was said', () => {
+    expect(claimed.probes.at(-1)).toMatchObject({ label: 'P2', plotId, kind: 'resistive fork' });
+  });
+  test('what is ignored is remembered once, the newest two hundred of them', () => {
+    const again = claimStreams(
+      claimed,
+      [{ boardId, name: 'millis', claim: { kind: 'ignore' } }],
+      'thermistor',
+      dice(),
+    );
+    expect(again.boards[0]?.reads.ignores).toEqual(['millis']);
+    const many = Array.from({ length: 250 }, (_, n) => ({
+      boardId,
+      name: `n${n}`,
+      claim: { kind: 'ignore' } as const,
+    }));
+    const ignores = claimStreams(before, many, 'thermistor', dice()).boards[0]?.reads.ignores ?? [];
+    expect([ignores.length, ignores.at(-1)]).toEqual([200, 'n249']);
+  });
+  test('what a comma is, is said of one board and leaves the rest of it', () => {
+    const said = setBoardReads(claimed, boardId, () => ({ comma: 'decimal' }));
+    expect(said.boards[0]?.reads).toEqual({ comma: 'decimal', ignores: ['millis'] });
+    expect(setBoardReads(claimed, 'another', () => ({ comma: 'decimal' }))).toEqual(claimed);
+  });
 });

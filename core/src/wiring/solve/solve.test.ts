@@ -62,6 +62,28 @@ describe('by hand', () => {
     expect(amps(on('roof.p18'), 'l')).toBeCloseTo(1.3 / 287.5, 6);
   });
 
+  test('a bare thermistor of 44 to 4.3 kΩ above 10 kΩ: 0.6106 V cold and 2.3070 V hot', () => {
+    const { solved, volts } = worked(
+      `${roof}; n: thermo-ntc-bare; r: resistor; n.a - roof.out33; n.b - roof.p34; r.a - roof.p34; r.b - roof.gnd`,
+      ohm({ r: 10_000 }),
+    );
+    // The input's own 10 MΩ lie beside the resistor.
+    const low = 1 / (1 / 10_000 + 1 / 1e7);
+    expect(volts(solved.idle, 'roof.p34', 'roof.gnd')).toBeCloseTo((3.3 * low) / (low + 44_000), 3);
+    const [hot] = solved.situations.signals.values();
+    if (!hot) throw new Error('the thermistor is no signal');
+    expect(volts(solved.of(hot), 'roof.p34', 'roof.gnd')).toBeCloseTo((3.3 * low) / (low + 4300), 3);
+  });
+
+  test('a valve on zone 2 of a timer, its permit contact closed: 24 V / (96 Ω + 50 mΩ + 20 mΩ) = 249.8 mA; open, nothing', () => {
+    const { on, solved, amps } = worked(
+      `${roof}; t: timer-24vac; k: switch-permit; v: valve-24vac; k.vcc - u.out; k.gnd - roof.gnd; k.in - roof.p18; t.z2 - k.common; k.open - v.plus; v.minus - t.gnd`,
+    );
+    expect(amps(on('roof.p18'), 'v')).toBeCloseTo(24 / 96.07, 5);
+    expect(amps(solved.idle, 'v')).toBeCloseTo(0, 6);
+    expect(amps(solved.boot, 'v')).toBeCloseTo(0, 6);
+  });
+
   test('two LEDs in series from 5 V: (5 − 4) V over 25 + 150 + 2 Ω is 5.65 mA', () => {
     const { on, amps } = worked(
       'stern: board-8bit-six; u: supply-usb; u.out - stern.v5; u.gnd - stern.gnd; r: resistor; l: lamp-led; m: lamp-led; stern.p4 - r.a; r.b - l.anode; l.cathode - m.anode; m.cathode - stern.gnd',
