@@ -55,6 +55,8 @@ async function start(profile: string): Promise<Running> {
   });
   const browser = await chromium.connectOverCDP(address);
   const context = browser.contexts()[0] ?? (await browser.newContext());
+  // The whole may take an hour; one step of it may not.
+  context.setDefaultTimeout(60_000);
   await context.addInitScript(prepare);
   return { process: child, browser, context };
 }
@@ -191,7 +193,7 @@ test('rounds of torture: nothing acknowledged is lost, every document opens, no 
     });
     if (!patient) return;
     if (clashes.length > 0)
-      await page.getByRole('button', { name: chance(0.5) ? /^Keep mine/ : /^Take theirs beside/ }).click();
+      await page.getByRole('button', { name: chance(0.5) ? /^Keep mine/ : /^Keep both/ }).click();
     await expect(
       page.getByRole('listitem').filter({ hasText: new RegExp(`taken in from round-${round}.csv`) }),
     ).toBeVisible();
