@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
 import { headlineOf, offerText } from './headlineText.ts';
 
@@ -16,7 +17,7 @@ const settling = (change: Partial<Settling>): Settling => ({
   spikes: 0,
   ...change,
 });
-const says = (change: Partial<Settling>) => headlineOf(null, settling(change), false);
+const says = (change: Partial<Settling>) => headlineOf(null, settling(change), []);
 
 describe('the first line about a number', () => {
   test('on its way: how long, and how much of the way is behind it', () => {
@@ -40,13 +41,36 @@ describe('the first line about a number', () => {
   });
   test('a silent stream or a reading at its rail says no, whatever was steady before', () => {
     const steady = settling({ verdict: 'steady' });
-    expect(headlineOf({ rawCounts: 2600, atMs: 0, ageS: 8.4 }, steady, false)).toMatchObject({
+    expect(headlineOf({ rawCounts: 2600, atMs: 0, ageS: 8.4 }, steady, [])).toMatchObject({
       tone: 'no',
       says: 'No line for 8 s. The last was 2\u202f600.',
     });
-    expect(headlineOf(null, steady, true)?.tone).toBe('no');
-    expect(headlineOf(null, null, false)).toBeNull();
+    expect(headlineOf(null, steady, [{ kind: 'open', sinceMs: null }])?.tone).toBe('no');
+    expect(headlineOf(null, null, [])).toBeNull();
   });
+});
+
+test('no fault of a stream leaves it to be used, however still it is', () => {
+  const faults: StreamFault[] = [
+    { kind: 'short', sinceMs: null },
+    { kind: 'clipped', end: 'top', shareFrac: 0.2 },
+    { kind: 'stuck', forS: 60, counts: 1890 },
+    { kind: 'hum', periodS: 2, amplitudeCounts: 30 },
+    { kind: 'leap', atMs: 0, byCounts: 400 },
+    { kind: 'jumping', leaps: 4, byCounts: 400 },
+    { kind: 'beyond-wet', byFrac: 0.2 },
+    { kind: 'daily-wave', amplitudeCounts: 40, days: 2 },
+  ];
+  for (const fault of faults) {
+    const line = headlineOf(null, settling({ verdict: 'steady' }), [fault]);
+    expect([fault.kind, line?.tone]).not.toEqual([fault.kind, 'use']);
+  }
+  expect(
+    headlineOf(null, settling({ verdict: 'steady' }), [{ kind: 'stuck', forS: 60, counts: 1890 }])?.tone,
+  ).toBe('no');
+  expect(offerText(settling({ verdict: 'steady' }), 1896, false, false)).toBe(
+    'Capture in spite of the fault',
+  );
 });
 
 describe('the button of a capture', () => {
@@ -58,6 +82,6 @@ describe('the button of a capture', () => {
     [{ end: null }, 1896, false, 'Capture early, error not known'],
     [{}, null, false, 'Capture early, error not known'],
   ])('%j at %s', (change, counts, again, text) => {
-    expect(offerText(settling(change), counts, again)).toBe(text);
+    expect(offerText(settling(change), counts, again, true)).toBe(text);
   });
 });

@@ -1,6 +1,10 @@
 import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
+import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import type { Silence } from '@plain-trowel/core/live/silence';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
+
+/** Faults after which the number means nothing. */
+const SPOILS: ReadonlySet<StreamFault['kind']> = new Set(['clipped', 'stuck', 'jumping', 'beyond-wet']);
 
 export type Headline = {
   /** use: it may be taken · wait: not yet · no: not at all. */
@@ -19,7 +23,7 @@ export const silenceText = ({ rawCounts, ageS }: Silence): string =>
 export function headlineOf(
   silence: Silence | null,
   settling: Settling | null,
-  isAtRail: boolean,
+  faults: readonly StreamFault[],
 ): Headline | null {
   if (silence)
     return {
@@ -28,11 +32,26 @@ export function headlineOf(
       more: 'Nothing is said of it until the next line comes.',
       doneFrac: null,
     };
-  if (isAtRail)
+  if (faults.some(({ kind }) => kind === 'open' || kind === 'short'))
     return {
       tone: 'no',
       says: 'Do not use it.',
       more: 'The reading stands at an end of its scale.',
+      doneFrac: null,
+    };
+  // A probe that is stuck is as calm as can be: what is wrong with a stream comes before how still it is.
+  if (faults.some(({ kind }) => SPOILS.has(kind)))
+    return {
+      tone: 'no',
+      says: 'Do not use it.',
+      more: 'Something is wrong with its stream.',
+      doneFrac: null,
+    };
+  if (faults.length > 0 && settling?.verdict === 'steady')
+    return {
+      tone: 'wait',
+      says: 'Steady, but look first.',
+      more: 'It rests, and its stream is not sound.',
       doneFrac: null,
     };
   if (!settling) return null;
@@ -93,7 +112,13 @@ function movingHeadline({ end, left, watchedS }: Settling): Headline {
  * What the button of a capture says: how far off the value may be when it is taken before it is steady.
  * @param counts what would be captured; null while there is too little
  */
-export function offerText(settling: Settling | null, counts: number | null, again: boolean): string {
+export function offerText(
+  settling: Settling | null,
+  counts: number | null,
+  again: boolean,
+  isSound: boolean,
+): string {
+  if (!isSound) return 'Capture in spite of the fault';
   if (settling?.verdict === 'steady') return again ? 'Capture again' : 'Capture';
   const { end = null } = settling ?? {};
   if (!end || counts === null) return 'Capture early, error not known';

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { BUILT_IN } from '../catalogue/catalogue.ts';
 import { answerText, NO_ANSWERS, type Answers } from './interview.ts';
 import { CANDIDATES, LINK_NAMES, RULES, TOPICS } from './rules.ts';
-import { suggest } from './suggest.ts';
+import { suggest, withPieces } from './suggest.ts';
 
 const known = new Set([...BUILT_IN.map((entry) => entry.id), ...Object.keys(LINK_NAMES)]);
 const first = (answers: Partial<Answers>, probes: number) =>
@@ -153,4 +153,9 @@ describe('what lies in the drawer', () => {
     expect(leads({ 'battery-12v': 1 })).not.toContain('It lies in your drawer.');
     expect(leads({ 'battery-12v': 1, 'solar-panel': 1 })).toContain('It lies in your drawer.');
   });
+});
+
+test('pieces are put into the drawer and taken out, in whole numbers', () => {
+  expect(withPieces({ fork: 1 }, 'pump', 2.4)).toEqual({ fork: 1, pump: 2 });
+  expect(withPieces({ fork: 1, pump: 2 }, 'fork', 0)).toEqual({ pump: 2 });
 });

@@ -31,6 +31,12 @@ const applies = (candidates: readonly string[], id: string) =>
 /** Pieces that are there already, by entry. */
 export type Drawer = Readonly<Record<string, number>>;
 
+/** With so many pieces of one entry in it; with fewer than one it is out of it. */
+export function withPieces(drawer: Drawer, key: string, count: number): Record<string, number> {
+  const rest = Object.fromEntries(Object.entries(drawer).filter(([other]) => other !== key));
+  return count < 1 ? rest : { ...rest, [key]: Math.round(count) };
+}
+
 /** Worth a clear reason: nothing to buy, nothing to wait for. */
 const HAVE_POINTS = 2;
 const HAVE_SAYS = 'It lies in your drawer.';

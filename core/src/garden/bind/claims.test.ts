@@ -36,6 +36,8 @@ describe('what a number probably is', () => {
     [number('Moisture %', 40, '%'), 'factory moisture'],
     [number('humidity', 45, '%'), 'other'],
     [number('pump', 1), 'ignore'],
+    [number('temp', 70, '°F'), 'ignore'],
+    [number('bat', 3900, 'mV'), 'ignore'],
     [number('millis', 4500), 'ignore'],
   ])('%j: %s', (each, expected) => {
     expect(word(claims(each)[0])).toBe(expected);

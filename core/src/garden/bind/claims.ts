@@ -24,8 +24,10 @@ export type Claim =
   | { readonly kind: 'probe'; readonly probeId: string; readonly quantity: Quantity }
   | { readonly kind: 'ignore' };
 
-const VOLTS = new Set(['V', 'mV', 'volts', 'volt']);
-const DEGREES = new Set(['°C', 'C', '°F', 'F', '°', 'degC', 'K']);
+const VOLTS = new Set(['V', 'volts', 'volt']);
+const DEGREES = new Set(['°C', 'C', '°', 'degC']);
+/** Taken as °C or V they would look right and be wrong: these are left for a person to say. */
+const OTHER_SCALES = new Set(['°F', 'F', 'degF', 'K', 'mV', 'mA']);
 const LUX = new Set(['lux', 'lx']);
 const LENGTHS = new Set(['cm', 'mm', 'm']);
 
@@ -57,7 +59,7 @@ export function waitingChannels(
 
 /** What is not moisture by its unit or name; null where it may be. */
 function besideMoisture({ name, unit, last }: Unclaimed): Quantity | 'ignore' | null {
-  if (isOf(name, 'service')) return 'ignore';
+  if (isOf(name, 'service') || (unit !== null && OTHER_SCALES.has(unit))) return 'ignore';
   if ((unit !== null && DEGREES.has(unit)) || isOf(name, 'temperature'))
     return isOf(name, 'air') ? 'air temperature' : 'soil temperature';
   if ((unit !== null && LUX.has(unit)) || isOf(name, 'light')) return 'light';

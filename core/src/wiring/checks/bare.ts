@@ -69,7 +69,7 @@ export const BARE_CHECKS: readonly Check[] = [
         if (!fixed) {
           report.find(
             'fault',
-            `${label} is only a resistance: without a fixed resistor beside it ${pin ? nameOf(pin) : 'its input'} sees the same voltage wet and dry. ${inOhm(ohm)} spreads the two ${ohm === best.fixedOhm ? 'the furthest' : 'about as far as can be read there'}.`,
+            `${label} is only a resistance: without a fixed resistor beside it ${pin ? nameOf(pin) : 'its input'} sees the same voltage whatever it measures. ${inOhm(ohm)} spreads its two ends ${ohm === best.fixedOhm ? 'the furthest' : 'about as far as can be read there'}.`,
             pin ? [signal, pin] : [signal],
             { worked: best.worked, remedies: addFixed(circuit, signal, ohm) },
           );

@@ -301,7 +301,7 @@ const CASES: Readonly<Record<string, Case>> = {
   'bare-resistor': {
     trips: [`${roof}; c: light-cell-bare; c.a - roof.out33; c.b - roof.p34`],
     // √(100 kΩ × 1 kΩ) = 10 kΩ
-    says: /c is only a resistance: without a fixed resistor beside it roof P34 sees the same voltage wet and dry\. 10 kΩ/,
+    says: /c is only a resistance: without a fixed resistor beside it roof P34 sees the same voltage whatever it measures\. 10 kΩ/,
     clear: [
       `${roof}; c: light-cell-bare; c.a - roof.gnd; c.b - roof.p34; r: resistor; r.a - roof.p34; r.b - roof.out33`,
       { parts: { r: { settings: { ohm: 10_000 } } } },

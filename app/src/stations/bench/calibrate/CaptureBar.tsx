@@ -59,11 +59,12 @@ export function CaptureBar({
   const hold = useHold(channelId);
   const { present } = hold;
   const settling = live.settling.get(channelId) ?? null;
-  const isSteady = settling?.verdict === 'steady';
+  const faults = live.faults.get(channelId) ?? [];
+  const isSteady = settling?.verdict === 'steady' && faults.length === 0;
   const value = session.captureOf(channelId);
-  const offer = offerText(settling, value?.rawCounts ?? null, again);
+  const offer = offerText(settling, value?.rawCounts ?? null, again, faults.length === 0);
   const silence = live.silent.get(channelId) ?? null;
-  const headline = headlineOf(silence, settling, false);
+  const headline = headlineOf(silence, settling, faults);
   const hands = live.source?.hands ?? null;
   const [typed, setTyped] = useState('');
   const [felt, setFelt] = useState<BandName>('right');

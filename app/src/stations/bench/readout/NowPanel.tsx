@@ -36,8 +36,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
       </p>
     );
   const faults = live.faults.get(channelId) ?? [];
-  const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
-  const headline = hold.held ? null : headlineOf(null, live.settling.get(channelId) ?? null, isAtRail);
+  const headline = hold.held ? null : headlineOf(null, live.settling.get(channelId) ?? null, faults);
   return (
     <>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
@@ -67,7 +66,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
 
 /** A stream that has stopped: its last number, pale, with its age, and nothing worked out from it. */
 function Silent({ silence, timeZone }: { silence: Silence; timeZone: string }) {
-  const headline = headlineOf(silence, null, false);
+  const headline = headlineOf(silence, null, []);
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
       <p className="text-soft">

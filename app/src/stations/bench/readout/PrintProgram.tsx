@@ -10,17 +10,22 @@ export function PrintProgram({ boardId }: { boardId: string }) {
   const { garden } = useGarden();
   const [language, setLanguage] = useState<ProgramLanguage>('C++');
   const [copied, setCopied] = useState(false);
+  const [failed, setFailed] = useState(false);
   const board = byId(garden.boards, boardId);
   if (!board) return null;
   const channels = garden.channels.filter(
     (one) => one.boardId === boardId && one.quantity === 'moisture' && one.streamName !== '',
   );
   const program = printProgram(language, board, channels);
-  const copy = () =>
-    void navigator.clipboard.writeText(program).then(
-      () => setCopied(true),
-      () => setCopied(false),
-    );
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(program);
+      setCopied(true);
+    } catch {
+      // Not every page may write there; the lines can be chosen and copied by hand.
+      setFailed(true);
+    }
+  };
   return (
     <details className="w-full max-w-[640px] border-t border-rule pt-2">
       <summary className="press">The board prints nothing yet: a few lines of program</summary>
@@ -34,7 +39,12 @@ export function PrintProgram({ boardId }: { boardId: string }) {
             setCopied(false);
           }}
         />
-        <Button onClick={copy}>{copied ? 'Copied' : 'Copy'}</Button>
+        <Button onClick={() => void copy()}>{copied ? 'Copied' : 'Copy'}</Button>
+        {failed && (
+          <span className="text-[13.5px]">
+            The browser does not allow it here: select the lines and copy them.
+          </span>
+        )}
       </div>
       <pre
         aria-label="Program"

@@ -1,5 +1,5 @@
-import type { Plan } from '@plain-trowel/core/plan/schema';
 import { CANDIDATES, TOPICS } from '@plain-trowel/core/plan/rules';
+import { withPieces } from '@plain-trowel/core/plan/suggest';
 import { Button } from '../../../ui/Button.tsx';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { Field } from '../../../ui/Field.tsx';
@@ -21,10 +21,9 @@ const OFFERED = [
 export function Drawer({ plan }: { plan: ReturnType<typeof usePlan> }) {
   const { drawer } = plan.plan;
   const put = (key: string, count: number | null) =>
-    void plan.changePlan(`in the drawer: ${key}`, (held: Plan) => {
-      const rest = Object.fromEntries(Object.entries(held.drawer).filter(([other]) => other !== key));
-      return { drawer: count === null || count < 1 ? rest : { ...rest, [key]: Math.round(count) } };
-    });
+    void plan.changePlan(`in the drawer: ${key}`, (held) => ({
+      drawer: withPieces(held.drawer, key, count ?? 0),
+    }));
   const nameOf = (key: string) => plan.catalogue.get(key)?.name ?? key;
   const open = OFFERED.filter((id) => plan.catalogue.has(id) && !(id in drawer));
   return (

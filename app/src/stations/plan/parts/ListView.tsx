@@ -10,6 +10,7 @@ import {
 } from '@tanstack/react-table';
 import { clsx } from 'clsx';
 import { partsCsv, type PartsRow } from '@plain-trowel/core/plan/partsList';
+import { withPieces } from '@plain-trowel/core/plan/suggest';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -50,10 +51,9 @@ export function ListView({ plan, rows }: { plan: PlanTools; rows: readonly Parts
       return { money: { ...money, [list]: value === null ? rest : { ...rest, [key]: value } } };
     });
   const putAway = (key: string, count: number) =>
-    void plan.changePlan(`in the drawer: ${key}`, ({ drawer }) => {
-      const rest = Object.fromEntries(Object.entries(drawer).filter(([other]) => other !== key));
-      return { drawer: count < 1 ? rest : { ...rest, [key]: count } };
-    });
+    void plan.changePlan(`in the drawer: ${key}`, ({ drawer }) => ({
+      drawer: withPieces(drawer, key, count),
+    }));
   if (rows.length === 0)
     return (
       <p>
@@ -162,7 +162,7 @@ function Row({
           least={0}
           most={1000}
           decimals={0}
-          onKeep={(value) => putAway(row.key, Math.round(value ?? 0))}
+          onKeep={(value) => putAway(row.key, value ?? 0)}
         />
       </td>
       <td className="num text-right">{formatNumber(row.buy, row.unit === 'm' ? 1 : 0)}</td>
