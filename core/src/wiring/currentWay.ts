@@ -2,12 +2,13 @@
  * The way of a part's current, from the plus of what feeds it through the part and back to the minus of the same source: at each node on goes what carries the
  * most.
  */
-import { input, step, worked, type Worked, type WorkedStep } from '../quantity/worked.ts';
+import type { Worked } from '../quantity/worked.ts';
 import { remembered } from '../quantity/remembered.ts';
 import type { Circuit, Placed } from './circuit.ts';
 import type { Device } from './solve/law.ts';
 import type { Solution } from './solve/solve.ts';
 import { Whole } from './solve/whole.ts';
+import { workAcross, workAmps } from './solve/working.ts';
 
 export type CurrentWay = {
   /** The situation, for a sentence: "with Roof board P18 on". */
@@ -51,11 +52,11 @@ export function waysOf(circuit: Circuit, placed: Placed): CurrentWay[] {
     if (Math.abs(amps) < LEAST_A || shown.some((one) => Math.abs(one - amps) < 0.05 * Math.abs(amps)))
       return [];
     shown.push(amps);
-    return [wayAt(whole, placed, device, at)];
+    return wayAt(whole, placed, device, at);
   });
 }
 
-function wayAt(whole: Whole, placed: Placed, device: Device, at: Solution): CurrentWay {
+function wayAt(whole: Whole, placed: Placed, device: Device, at: Solution): CurrentWay[] {
   const amps = at.ampsOf(device);
   const [enters, leaves] = amps >= 0 ? [device.a, device.b] : [device.b, device.a];
   // A source gives its current at its plus: from there on is the way round.
@@ -67,13 +68,21 @@ function wayAt(whole: Whole, placed: Placed, device: Device, at: Solution): Curr
   const label = (id: string | null) =>
     id === null ? null : (whole.circuit.parts.get(id)?.part.label ?? null);
   const parts = way.flatMap((one) => label(one.partId) ?? []);
-  return {
-    when: at.situation.when,
-    current: workCurrent(device, at, placed),
-    voltage: workVoltage(whole, device, at, placed),
-    wires: way.flatMap((one) => (one.partId === null ? [one.name] : [])),
-    parts: parts.filter((one, index) => one !== parts[index - 1]),
-  };
+  const { worked: current } = workAmps(
+    at,
+    [{ device, name: 'through it' }],
+    `Current of ${placed.part.label}`,
+  );
+  if (!current) return [];
+  return [
+    {
+      when: at.situation.when,
+      current,
+      voltage: workAcross(whole.mesh, at, [device.a, device.b], `Voltage across ${placed.part.label}`),
+      wires: way.flatMap((one) => (one.partId === null ? [one.name] : [])),
+      parts: parts.filter((one, index) => one !== parts[index - 1]),
+    },
+  ];
 }
 
 /** Devices from a node on, with the current or against it, as far as a source. */
@@ -107,74 +116,4 @@ function follow(
     node = device.a === node ? device.b : device.a;
   }
   return found;
-}
-
-function workVoltage(whole: Whole, device: Device, at: Solution, placed: Placed): Worked {
-  const zero =
-    whole.mesh.zeroOf.find((node) => whole.mesh.islandOf[node] === whole.mesh.islandOf[device.a]) ?? device.b;
-  const across = step(
-    {
-      name: 'across it',
-      unit: 'V',
-      decimals: 2,
-      formula: '{plus} − {minus}',
-      inputs: {
-        plus: input('at its one end, against the minus of the supply', at.across(device.a, zero), 'V', 3),
-        minus: input('at its other end', at.across(device.b, zero), 'V', 3),
-      },
-    },
-    ({ plus, minus }) => plus - minus,
-  );
-  return worked(`Voltage across ${placed.part.label}`, [across], {
-    source:
-      'Nodal equations of the whole circuit, solved until every part agrees with its state (Kirchhoff’s laws).',
-    note: `Solved ${at.situation.when}.`,
-    wouldChange: 'The supply, a cable, another part on the same branch.',
-  });
-}
-
-function workCurrent(device: Device, at: Solution, placed: Placed): Worked {
-  return worked(`Current of ${placed.part.label}`, [currentStep(device, at)], {
-    source:
-      'Nodal equations of the whole circuit, solved until every part agrees with its state (Kirchhoff’s laws).',
-    note: `Solved ${at.situation.when}.`,
-    wouldChange: 'The supply, a resistor on the way, the part’s own figures.',
-  });
-}
-
-/** The current by the part's own law, where that is a short sum; else as the equations gave it. */
-function currentStep(device: Device, at: Solution): WorkedStep {
-  const of = { name: 'through it', unit: 'mA', decimals: 1 };
-  const volts = input('voltage across it', at.across(device.a, device.b), 'V', 3);
-  const { law } = device;
-  if (law.kind === 'resistor')
-    return step(
-      {
-        ...of,
-        formula: '{volts} ÷ {ohm} × 1000',
-        inputs: { volts, ohm: input('its resistance', law.ohm(at.situation), 'Ω', 2) },
-      },
-      (given) => Math.abs((given.volts / given.ohm) * 1000),
-    );
-  if (law.kind === 'diode' && at.modeOf(device) === 'on')
-    return step(
-      {
-        ...of,
-        formula: '({volts} − {forward}) ÷ {ohm} × 1000',
-        inputs: {
-          volts,
-          forward: input('its forward voltage', law.forwardV, 'V', 2),
-          ohm: input('its own resistance', law.ohm, 'Ω', 2),
-        },
-      },
-      (given) => ((given.volts - given.forward) / given.ohm) * 1000,
-    );
-  return step(
-    {
-      ...of,
-      formula: '{amps}',
-      inputs: { amps: input('from the equations', Math.abs(at.ampsOf(device)) * 1000, 'mA', 2) },
-    },
-    ({ amps }) => amps,
-  );
 }

@@ -87,17 +87,21 @@ export type Report = {
   unknown: (says: string, spots: readonly Spot[], more?: More) => void;
 };
 
-export type Check = {
+/** What a check looks at, without how it does it. */
+export type AboutCheck = {
   readonly id: string;
   /** What is in order when it passes: "No pin sees too much voltage". */
   readonly title: string;
   readonly why: string;
+};
+
+export type Check = AboutCheck & {
   readonly run: (circuit: Circuit, report: Report, setting: Setting) => void;
 };
 
-/** not needed: nothing in the wiring to judge · passed · found · unknown: nothing found, but something could not be judged. */
+/** Plain data, so that it can come from a worker. not needed: nothing in the wiring to judge · passed · found · unknown: nothing found, but something could not be judged. */
 export type CheckResult = {
-  readonly check: Check;
+  readonly check: AboutCheck;
   readonly verdict: 'not needed' | 'passed' | 'found' | 'unknown';
   readonly judged: number;
   readonly findings: readonly Finding[];
@@ -136,5 +140,6 @@ export function runCheck(check: Check, circuit: Circuit, setting: Setting): Chec
       : judged > 0
         ? 'passed'
         : 'not needed';
-  return { check, verdict, judged, findings };
+  const { id, title, why } = check;
+  return { check: { id, title, why }, verdict, judged, findings };
 }

@@ -81,20 +81,6 @@ export type Cable = Netlist['cables'][number];
 /** One end of a wire: a terminal of a part. */
 export type End = Wire['from'];
 
-/** Whether two wirings are one circuit: the same but for where its parts lie in the picture. */
-export function isSameCircuit(one: Netlist, other: Netlist): boolean {
-  const isSamePart = (part: Part, now: Part | undefined): boolean =>
-    part === now ||
-    (now !== undefined &&
-      (Object.keys(part) as (keyof Part)[]).every((key) => key === 'at' || part[key] === now[key]));
-  return (
-    one.wires === other.wires &&
-    one.cables === other.cables &&
-    one.parts.length === other.parts.length &&
-    one.parts.every((part, at) => isSamePart(part, other.parts[at]))
-  );
-}
-
 export const EMPTY_NETLIST: Netlist = { parts: [], wires: [], cables: [] };
 
 export const endKey = (at: End): string => `${at.part}.${at.terminal}`;

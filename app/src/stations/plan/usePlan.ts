@@ -2,31 +2,10 @@ import { useMemo } from 'react';
 import { catalogueOf, changePlan, setWiring, settingOf } from '@plain-trowel/core/garden/edits/plan';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { Plan } from '@plain-trowel/core/plan/schema';
-import type { Catalogue } from '@plain-trowel/core/catalogue/catalogue';
-import { checkWiring, type Verdict } from '@plain-trowel/core/wiring/checks/all';
-import { readCircuit, type Circuit } from '@plain-trowel/core/wiring/circuit';
-import type { Setting } from '@plain-trowel/core/wiring/finding';
-import { isSameCircuit, type Netlist } from '@plain-trowel/core/wiring/netlist';
+import { readCircuit } from '@plain-trowel/core/wiring/circuit';
+import type { Netlist } from '@plain-trowel/core/wiring/netlist';
 import { useGarden } from '../../data/gardenContext.ts';
-
-type Checked = {
-  readonly circuit: Circuit;
-  readonly catalogue: Catalogue;
-  readonly setting: Setting;
-  readonly verdict: Verdict;
-};
-let last: Checked | null = null;
-
-/** The verdict over a wiring; where only a part was moved in the picture, the one that stands. */
-function verdictOf(circuit: Circuit, catalogue: Catalogue, setting: Setting): Verdict {
-  if (
-    last?.catalogue !== catalogue ||
-    JSON.stringify(last.setting) !== JSON.stringify(setting) ||
-    !isSameCircuit(last.circuit.netlist, circuit.netlist)
-  )
-    last = { circuit, catalogue, setting, verdict: checkWiring(circuit, setting) };
-  return last.verdict;
-}
+import type { Ground } from '../../workers/wiring.worker.ts';
 
 /** The garden's plan with all that is worked out from it, and the ways to change it. */
 export function usePlan() {
@@ -34,7 +13,7 @@ export function usePlan() {
   const catalogue = useMemo(() => catalogueOf(garden), [garden]);
   const circuit = useMemo(() => readCircuit(garden.wiring, catalogue), [garden.wiring, catalogue]);
   const setting = useMemo(() => settingOf(garden), [garden]);
-  const verdict = useMemo(() => verdictOf(circuit, catalogue, setting), [circuit, catalogue, setting]);
+  const ground = useMemo((): Ground => ({ own: garden.catalogue, setting }), [garden.catalogue, setting]);
   return {
     garden,
     plan: garden.plan,
@@ -42,7 +21,8 @@ export function usePlan() {
     catalogue,
     circuit,
     setting,
-    verdict,
+    /** What the worker needs besides the wiring to judge it. */
+    ground,
     change: (label: string, change: (garden: Garden) => Garden, toast?: string) =>
       commit(label, (present) => ({ garden: change(present) }), toast),
     changePlan: (label: string, change: (plan: Plan) => Partial<Plan>) =>

@@ -61,11 +61,13 @@ const RULE_CHECKS: readonly Check[] = [
 
 export const CHECKS: readonly Check[] = [...SOLVED_CHECKS, ...RULE_CHECKS];
 
-/** Whether a check is an assertion over the solved circuit; else it is a rule. */
-export const isSolved = (check: Check): boolean => SOLVED_CHECKS.includes(check);
+const SOLVED_IDS = new Set(SOLVED_CHECKS.map(({ id }) => id));
+
+/** A result, and whether its check is an assertion over the solved circuit; else it is a rule. */
+export type JudgedCheck = CheckResult & { readonly isSolved: boolean };
 
 export type Verdict = {
-  readonly results: readonly CheckResult[];
+  readonly results: readonly JudgedCheck[];
   /** All findings, the worst first. */
   readonly findings: readonly Finding[];
   readonly proved: Proved;
@@ -97,12 +99,13 @@ function provedOf(circuit: Circuit, results: readonly CheckResult[]): Proved {
 
 export function checkWiring(circuit: Circuit, setting: Setting): Verdict {
   const { settled } = solvedOf(circuit);
-  const results = CHECKS.map((check): CheckResult => {
+  const results = CHECKS.map((check): JudgedCheck => {
     const result = runCheck(check, circuit, setting);
+    const isSolved = SOLVED_IDS.has(check.id);
     // Where the circuit finds no rest, nothing was proved by its solutions.
-    return !settled && isSolved(check) && result.verdict === 'passed'
-      ? { ...result, verdict: 'unknown' }
-      : result;
+    return !settled && isSolved && result.verdict === 'passed'
+      ? { ...result, isSolved, verdict: 'unknown' }
+      : { ...result, isSolved };
   });
   const rank = (finding: Finding) => SEVERITIES.indexOf(finding.severity);
   const findings = results.flatMap((result) => result.findings);

@@ -4,6 +4,7 @@ import { type Circuit, type Spot, fact, hasRole, isType } from '../circuit.ts';
 import { type Check, type Remedy } from '../finding.ts';
 import { groundSpot, inMa, inOhm, inV, isWired, nameOf } from '../look.ts';
 import { solvedOf } from '../solve/solved.ts';
+import { workAcross, workVoltsAt } from '../solve/working.ts';
 
 type LoopRead = { readonly minus: Spot; readonly input: Spot; readonly fullScaleV: number | null };
 
@@ -83,6 +84,7 @@ export const LOOP_CHECKS: readonly Check[] = [
               input,
               ...circuit.netOf(input.end).spots.filter((one) => hasRole(one.placed, 'resistor')),
             ],
+            workVoltsAt(solved, solved.idle, input),
           );
         else report.fine();
       }
@@ -115,7 +117,15 @@ export const LOOP_CHECKS: readonly Check[] = [
             'fault',
             `${minus.placed.part.label} wants ${inV(probeV)} across itself at 20 mA; ${inV(Math.max(0, volts))} are left for it.`,
             [minus],
-            { isConsequence: volts < 0.5 },
+            {
+              isConsequence: volts < 0.5,
+              worked: workAcross(
+                solved.mesh,
+                at,
+                [device.a, device.b],
+                `Voltage left for ${minus.placed.part.label} at 20 mA`,
+              ),
+            },
           );
         else report.fine();
       }

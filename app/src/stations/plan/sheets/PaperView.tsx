@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Verdict } from '@plain-trowel/core/wiring/checks/all';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
@@ -22,11 +23,18 @@ const KINDS = [
 ] as const;
 
 /** The sheets for the bench and the garden, as they come out of the printer. */
-export function PaperView({ plan }: { plan: ReturnType<typeof usePlan> }) {
+export function PaperView({
+  plan,
+  verdict,
+}: {
+  plan: ReturnType<typeof usePlan>;
+  /** Null while it is worked out: no sheet says what is not known yet. */
+  verdict: Verdict | null;
+}) {
   const [kind, setKind] = useState<Kind>('wiring');
   const [paper, setPaper] = useState<PaperName>('A4');
   const holder = useRef<HTMLDivElement>(null);
-  const pages = usePages(plan, kind, paper);
+  const pages = usePages(plan, verdict, kind, paper);
   const name = `${fileNameOf(plan.garden.name)}.${kind}`;
   const save = async (as: 'svg' | 'png') => {
     const drawn = [...(holder.current?.querySelectorAll<SVGSVGElement>('svg.sheet-page') ?? [])];
@@ -72,8 +80,12 @@ export function PaperView({ plan }: { plan: ReturnType<typeof usePlan> }) {
   );
 }
 
-function usePages(plan: ReturnType<typeof usePlan>, kind: Kind, paper: PaperName) {
-  const { circuit, verdict, garden } = plan;
+function usePages(
+  { circuit, garden }: ReturnType<typeof usePlan>,
+  verdict: Verdict | null,
+  kind: Kind,
+  paper: PaperName,
+) {
   const [nowMs] = useState(() => Date.now());
   const picture = useMemo(() => pictureOf(circuit, 'all', false), [circuit]);
   const [layout, setLayout] = useState<Layout | null>(null);
@@ -89,5 +101,5 @@ function usePages(plan: ReturnType<typeof usePlan>, kind: Kind, paper: PaperName
   const subtitle = `${garden.name}, ${fullDay(nowMs, garden.timeZone)}.`;
   if (kind === 'labels') return labelPages({ circuit, paper, subtitle });
   if (kind === 'placement') return placementPages({ garden, paper, subtitle });
-  return layout && wiringPages({ circuit, verdict, picture, layout, paper, subtitle });
+  return layout && verdict && wiringPages({ circuit, verdict, picture, layout, paper, subtitle });
 }

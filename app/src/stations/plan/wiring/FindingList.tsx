@@ -1,8 +1,7 @@
-import { byId } from '@plain-trowel/core/quantity/byId';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { clsx } from 'clsx';
 import { useState } from 'react';
-import { CHECKS, isSolved, type Verdict } from '@plain-trowel/core/wiring/checks/all';
+import type { Verdict } from '@plain-trowel/core/wiring/checks/all';
 import type { Finding, Remedy, Severity } from '@plain-trowel/core/wiring/finding';
 import { putOnSlip } from '../../../frame/slip.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -14,8 +13,6 @@ const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   unknown: 'cannot tell',
   note: 'at the bench',
 };
-
-const titleOf = (id: string) => byId(CHECKS, id);
 
 /** A mark for each severity: filled for what must be mended, open for what must be looked at. */
 function Mark({ severity }: { severity: Severity }) {
@@ -40,11 +37,14 @@ function Mark({ severity }: { severity: Severity }) {
 /** What the checks found, the worst first. Opened, a finding lights its wires and offers its remedies. */
 export function FindingList({
   verdict,
+  isOld,
   open,
   onOpen,
   onMend,
 }: {
   verdict: Verdict;
+  /** It is of the wiring as it was; the new verdict is being worked out. */
+  isOld: boolean;
   open: Finding | null;
   onOpen: (finding: Finding | null) => void;
   onMend: (remedy: Remedy) => void;
@@ -54,7 +54,7 @@ export function FindingList({
   const rest = verdict.findings.filter((finding) => finding.severity === 'note');
   const list = notes ? verdict.findings : serious;
   return (
-    <section aria-label="Findings">
+    <section aria-label="Findings" aria-busy={isOld} inert={isOld} className={clsx(isOld && 'opacity-60')}>
       <ul>
         {list.map((finding, at) => {
           const isOpen = open !== null && isSame(finding, open);
@@ -87,7 +87,9 @@ export function FindingList({
               </button>
               {isOpen && (
                 <div className="pr-2 pb-3 pl-[118px] text-[14px]">
-                  <p className="text-soft">{titleOf(finding.check)?.why}</p>
+                  <p className="text-soft">
+                    {verdict.results.find(({ check }) => check.id === finding.check)?.check.why}
+                  </p>
                   {finding.remedies.length > 0 && (
                     <div className="mt-2 flex flex-wrap gap-2">
                       {finding.remedies.map((remedy, index) => (
@@ -155,7 +157,7 @@ function CheckTable({ verdict }: { verdict: Verdict }) {
                 >
                   {result.verdict === 'unknown' ? 'cannot tell' : result.verdict}
                 </td>
-                <td className="text-soft">{isSolved(result.check) ? 'solution' : 'rule'}</td>
+                <td className="text-soft">{result.isSolved ? 'solution' : 'rule'}</td>
                 <td className="num text-right">
                   {result.judged} {result.judged === 1 ? 'place' : 'places'}
                 </td>

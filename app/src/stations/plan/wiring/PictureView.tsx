@@ -20,10 +20,13 @@ const WiringPicture = lazy(() => import('./picture/WiringPicture.tsx'));
 export function PictureView({
   plan,
   open,
+  hasFindings,
   children,
 }: {
   plan: ReturnType<typeof usePlan>;
   open: Finding | null;
+  /** Whether a list to be looked at beside it stands below. */
+  hasFindings: boolean;
   /** What stands below and is looked at beside it: the findings. */
   children: ReactNode;
 }) {
@@ -58,7 +61,6 @@ export function PictureView({
       },
     },
   ]);
-  const beside = plan.verdict.findings.some((one) => one.severity !== 'note');
   const moved = wiring.parts.some((one) => one.at !== null);
   return (
     <section
@@ -102,7 +104,7 @@ export function PictureView({
           filled
             ? 'h-[calc(100dvh-96px)]'
             : // Beside a list of findings the picture stays in sight while the list goes by.
-              beside
+              hasFindings
               ? 'sticky top-2 z-[1] h-[min(460px,50dvh)]'
               : 'h-[min(600px,70dvh)]',
         )}

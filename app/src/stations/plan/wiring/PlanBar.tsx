@@ -1,38 +1,46 @@
 import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { AddButton } from '../../../ui/AddButton.tsx';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { addPart } from '@plain-trowel/core/wiring/edit';
 import { applyFix, clearPins, planPins, type Blocked } from '@plain-trowel/core/wiring/planPins';
 import type { Netlist } from '@plain-trowel/core/wiring/netlist';
-import { harmOf, planWiring, planWithout, type WiringPlan } from '@plain-trowel/core/wiring/planWiring';
+import type { WiringPlan } from '@plain-trowel/core/wiring/planWiring';
 import { sheetPath } from '../../../frame/stations.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { showToast } from '../../../ui/toasts.ts';
 import type { usePlan } from '../usePlan.ts';
+import { askWiring } from '../../../workers/wiring.ts';
 import { AddPartDialog } from './AddPartDialog.tsx';
 import { PlanPreview } from './PlanPreview.tsx';
+import type { Checked } from './useVerdict.ts';
 
 type PlanTools = ReturnType<typeof usePlan>;
 
 /** What the planner does by itself: wire everything, plan the pins again; and parts to add by hand. */
 export function PlanBar({
   plan,
+  checked,
   blocked,
   onBlocked,
 }: {
   plan: PlanTools;
+  checked: Checked;
   blocked: readonly Blocked[];
   onBlocked: (blocked: readonly Blocked[]) => void;
 }) {
   const [adding, setAdding] = useState(false);
   const [proposed, setProposed] = useState<WiringPlan | null>(null);
-  const { wiring, catalogue, setting } = plan;
+  const { wiring, catalogue, setting, ground } = plan;
+  const { isWorking, ask } = useAsk(wiring);
   const empty = wiring.parts.length === 0;
-  const hasOpen = plan.verdict.findings.some(({ check }) => check === 'unpowered' || check === 'open-signal');
+  const hasOpen = checked.latest?.findings.some(
+    ({ check }) => check === 'unpowered' || check === 'open-signal',
+  );
   const habits = { lengthM: plan.plan.answers.cableM };
-  const propose = (without: readonly string[] = []) => {
-    const done = planWithout(wiring, catalogue, setting, habits, without);
+  const propose = async (without: readonly string[] = []) => {
+    const done = await ask((jobs) => jobs.planWithout(wiring, ground, habits, without));
+    if (!done) return;
     onBlocked(done.blocked);
     if (done.changes.length > 0) setProposed(done);
     else {
@@ -57,23 +65,26 @@ export function PlanBar({
     );
   };
   /** Takes a change that the planner worked out, unless the checks find harm in it. */
-  const take = (label: string, netlist: Netlist, toast: string) => {
-    const [harm] = harmOf(wiring, netlist, catalogue, setting);
+  const take = async (label: string, netlist: Netlist, toast: string) => {
+    const foreseen = await ask((jobs) => jobs.foresee(wiring, netlist, ground));
+    if (!foreseen) return;
+    const [harm] = foreseen.harm;
     if (harm) showToast({ tone: 'problem', text: `Nothing was changed, for it would do harm: ${harm.says}` });
     else void plan.changeWiring(label, () => netlist, toast);
   };
   /** Adds the part that makes room, and wires it. */
-  const fix = (one: Blocked) => {
+  const fix = async (one: Blocked) => {
     const fixed = planPins(applyFix(wiring, catalogue, one), catalogue, setting.radioOn);
-    const wired = planWiring(fixed.netlist, catalogue, setting, habits);
+    const wired = await ask((jobs) => jobs.plan(fixed.netlist, ground, habits));
+    if (!wired) return;
     setProposed(null);
     onBlocked(wired.blocked);
-    take('converter added', wired.proposal, 'Added and wired.');
+    await take('converter added', wired.proposal, 'Added and wired.');
   };
-  const pinsAgain = () => {
+  const pinsAgain = async () => {
     const done = planPins(clearPins(wiring, catalogue), catalogue, setting.radioOn);
     onBlocked(done.blocked);
-    take(
+    await take(
       'pins planned',
       done.netlist,
       `${done.planned.length} ${done.planned.length === 1 ? 'pin' : 'pins'} planned${done.blocked.length > 0 ? ', not all of them: see below' : ''}.`,
@@ -95,10 +106,12 @@ export function PlanBar({
           </p>
         ) : (
           <>
-            <Button look={hasOpen ? 'primary' : 'plain'} onClick={() => propose()}>
+            <Button look={hasOpen ? 'primary' : 'plain'} disabled={isWorking} onClick={() => void propose()}>
               Wire what is open
             </Button>
-            <Button onClick={pinsAgain}>Plan pins again</Button>
+            <Button disabled={isWorking} onClick={() => void pinsAgain()}>
+              Plan pins again
+            </Button>
           </>
         )}
         <AddButton
@@ -114,7 +127,7 @@ export function PlanBar({
         <div key={one.says} role="alert" className="mb-3 border-l-2 border-handle pl-3">
           <p>{one.says}</p>
           {one.fix ? (
-            <Button className="mt-2" onClick={() => fix(one)}>
+            <Button className="mt-2" disabled={isWorking} onClick={() => void fix(one)}>
               {one.fix.label}
             </Button>
           ) : (
@@ -130,8 +143,8 @@ export function PlanBar({
           key={proposed.inTheWay.join(' ')}
           plan={plan}
           proposed={proposed}
-          onWithout={propose}
-          onFix={fix}
+          onWithout={(parts) => void propose(parts)}
+          onFix={(one) => void fix(one)}
           onDraw={draw}
           onClose={() => setProposed(null)}
         />
@@ -152,4 +165,29 @@ export function PlanBar({
       )}
     </>
   );
+}
+
+/** Asks the worker about a wiring; null, and told, where that failed or the wiring has changed meanwhile. */
+function useAsk(wiring: Netlist) {
+  const [isWorking, setIsWorking] = useState(false);
+  const present = useRef(wiring);
+  useEffect(() => {
+    present.current = wiring;
+  }, [wiring]);
+  const ask = async <T,>(question: Parameters<typeof askWiring<T>>[0]): Promise<T | null> => {
+    setIsWorking(true);
+    const answer = await askWiring(question).catch(() => null);
+    setIsWorking(false);
+    if (answer === null)
+      showToast({
+        tone: 'problem',
+        text: 'This could not be worked out. Load the page again and try once more.',
+      });
+    else if (present.current !== wiring) {
+      showToast({ tone: 'problem', text: 'The wiring has changed meanwhile. Press once more.' });
+      return null;
+    }
+    return answer;
+  };
+  return { isWorking, ask };
 }

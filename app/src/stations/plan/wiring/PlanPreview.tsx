@@ -1,14 +1,13 @@
 import { useMemo, useState } from 'react';
-import { checkWiring } from '@plain-trowel/core/wiring/checks/all';
-import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import type { Netlist } from '@plain-trowel/core/wiring/netlist';
 import type { Blocked } from '@plain-trowel/core/wiring/planPins';
-import { harmOf, type WiringPlan } from '@plain-trowel/core/wiring/planWiring';
+import type { WiringPlan } from '@plain-trowel/core/wiring/planWiring';
 import { withChanges, type Change } from '@plain-trowel/core/wiring/proposal';
 import { Button } from '../../../ui/Button.tsx';
 import { Dialog } from '../../../ui/Dialog.tsx';
 import { provedText } from '../../../words/wiringText.ts';
 import type { usePlan } from '../usePlan.ts';
+import { useForeseen } from './useVerdict.ts';
 
 /** What would be drawn, line by line with its reason, before anything is changed; single lines can be refused. */
 export function PlanPreview({
@@ -28,16 +27,13 @@ export function PlanPreview({
   onDraw: (netlist: Netlist) => void;
   onClose: () => void;
 }) {
-  const { wiring, catalogue, setting } = plan;
+  const { wiring } = plan;
   const [taken, setTaken] = useState(() => new Set(proposed.changes.map((change) => change.id)));
-  const result = useMemo(() => {
-    const netlist = withChanges(wiring, proposed.proposal, proposed.changes, taken);
-    return {
-      netlist,
-      verdict: checkWiring(readCircuit(netlist, catalogue), setting),
-      harm: harmOf(wiring, netlist, catalogue, setting),
-    };
-  }, [wiring, proposed, taken, catalogue, setting]);
+  const netlist = useMemo(
+    () => withChanges(wiring, proposed.proposal, proposed.changes, taken),
+    [wiring, proposed, taken],
+  );
+  const foreseen = useForeseen(plan, netlist);
   const turn = (id: string) =>
     setTaken((held) => {
       const next = new Set(held);
@@ -47,7 +43,7 @@ export function PlanPreview({
   const labels = proposed.inTheWay.map((id) => wiring.parts.find((part) => part.id === id)?.label ?? id);
   const isWhole = taken.size === proposed.changes.length;
   const reasons =
-    isWhole && proposed.refused.length > 0 ? proposed.refused : result.harm.map((one) => one.says);
+    isWhole && proposed.refused.length > 0 ? proposed.refused : (foreseen?.harm.map((one) => one.says) ?? []);
   const ofParts = proposed.changes.filter(({ kind }) => kind.startsWith('part'));
   const ofWires = proposed.changes.filter(({ kind }) => kind.startsWith('wire'));
   const told = [
@@ -62,7 +58,9 @@ export function PlanPreview({
       description={`${told.join(', ')}. Nothing is changed before you say so; lines that you do not want can be left out.`}
     >
       <p aria-live="polite" className="mb-2 font-semibold">
-        After this the sheet would say: “{provedText(result.verdict)}”.
+        {foreseen
+          ? `After this the sheet would say: “${provedText(foreseen.verdict)}”.`
+          : 'Checking what this would lead to …'}
       </p>
       {reasons.length > 0 && (
         <div role="alert" className="mb-3 border-l-2 border-handle pl-3">
@@ -96,8 +94,8 @@ export function PlanPreview({
       <div className="mt-3 flex flex-wrap gap-2">
         <Button
           look="primary"
-          disabled={taken.size === 0 || reasons.length > 0}
-          onClick={() => onDraw(result.netlist)}
+          disabled={taken.size === 0 || reasons.length > 0 || foreseen === null}
+          onClick={() => onDraw(netlist)}
         >
           {isWhole ? 'Draw all of it' : `Draw ${count(taken.size, 'line', 'lines')}`}
         </Button>

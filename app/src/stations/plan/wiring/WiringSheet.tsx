@@ -11,6 +11,7 @@ import { FindingList, isSame } from './FindingList.tsx';
 import { PictureView } from './PictureView.tsx';
 import { PlanBar } from './PlanBar.tsx';
 import { SumsView } from './sums/SumsView.tsx';
+import { useVerdict, type Checked } from './useVerdict.ts';
 import { WireTable } from './WireTable.tsx';
 
 const VIEWS = ['picture', 'table', 'cables', 'sums', 'paper'] as const;
@@ -21,12 +22,15 @@ export default function WiringSheet() {
   const view = useView(VIEWS);
   const [opened, setOpened] = useState<Finding | null>(null);
   const [blocked, setBlocked] = useState<readonly Blocked[]>([]);
-  const { verdict, wiring } = plan;
+  const { wiring } = plan;
+  const checked = useVerdict(plan);
+  const { verdict, latest } = checked;
   // A finding that was mended is gone, and its light with it.
-  const open = opened && (verdict.findings.find((one) => isSame(one, opened)) ?? null);
-  const findings = (
+  const open = opened && (latest?.findings.find((one) => isSame(one, opened)) ?? null);
+  const findings = latest && (
     <FindingList
-      verdict={verdict}
+      verdict={latest}
+      isOld={verdict === null}
       open={open}
       onOpen={setOpened}
       onMend={(remedy) =>
@@ -41,7 +45,7 @@ export default function WiringSheet() {
   return (
     <>
       <header className="no-print mb-1 border-b border-ink pb-2.5">
-        <h1>{headline(plan)}</h1>
+        <h1 aria-live="polite">{headline(plan, checked)}</h1>
         {wiring.parts.length > 0 && (
           <p className="text-soft">
             {wiring.parts.length} parts, {wiring.wires.length} wires, {wiring.cables.length} cables.
@@ -60,10 +64,15 @@ export default function WiringSheet() {
         ]}
       />
       {(view === 'picture' || view === 'table') && (
-        <PlanBar plan={plan} blocked={blocked} onBlocked={setBlocked} />
+        <PlanBar plan={plan} checked={checked} blocked={blocked} onBlocked={setBlocked} />
       )}
       {view === 'picture' && wiring.parts.length > 0 && (
-        <PictureView plan={plan} open={open}>
+        <PictureView
+          plan={plan}
+          open={open}
+          // Until the first verdict is there the picture keeps the place it will have beside a list.
+          hasFindings={latest?.findings.some((one) => one.severity !== 'note') ?? true}
+        >
           {findings}
         </PictureView>
       )}
@@ -75,10 +84,13 @@ export default function WiringSheet() {
       )}
       {view === 'cables' && <CableTable plan={plan} />}
       {view === 'sums' && <SumsView />}
-      {view === 'paper' && <PaperView plan={plan} />}
+      {view === 'paper' && <PaperView plan={plan} verdict={verdict} />}
     </>
   );
 }
 
-const headline = ({ verdict, wiring }: ReturnType<typeof usePlan>): string =>
-  wiring.parts.length === 0 ? 'No wiring yet' : provedText(verdict);
+function headline({ wiring }: ReturnType<typeof usePlan>, { verdict, failed }: Checked): string {
+  if (wiring.parts.length === 0) return 'No wiring yet';
+  if (failed) return 'Nothing is checked: the checks could not run. Load the page again';
+  return verdict ? provedText(verdict) : 'Checking the wiring …';
+}

@@ -13,7 +13,13 @@ const circuit = readCircuit(garden.wiring, catalogueOf(garden));
 const verdict = checkWiring(circuit, settingOf(garden));
 const list = (open: (typeof verdict.findings)[number] | null) =>
   renderToStaticMarkup(
-    <FindingList verdict={verdict} open={open} onOpen={() => undefined} onMend={() => undefined} />,
+    <FindingList
+      verdict={verdict}
+      isOld={false}
+      open={open}
+      onOpen={() => undefined}
+      onMend={() => undefined}
+    />,
   );
 
 describe('the list of findings', () => {

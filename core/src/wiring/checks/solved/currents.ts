@@ -6,7 +6,10 @@ import type { Device } from '../../solve/law.ts';
 import { most, solvedOf, type Solved } from '../../solve/solved.ts';
 import type { Solution } from '../../solve/solve.ts';
 import { fedNets, loadOfSupply, wiredSources } from '../../supplyLoad.ts';
+import { workAcross, workAmps, workHeat, workVoltsAt } from '../../solve/working.ts';
 
+/** Less than this through a pin is leakage, A. */
+const LEAST_A = 1e-6;
 /** A little over a limit is rounding. */
 const OVER = 1.02;
 /** What a resistor of the usual small size bears, W. */
@@ -77,6 +80,7 @@ export const CURRENT_CHECKS: readonly Check[] = [
             'danger',
             `${nameOf(source)} gives all it can, ${inMa(-short.ampsOf(device) * 1000)}, ${short.situation.when}${by.length > 0 ? `: most of it goes through ${listOf([...new Set(by.map((spot) => spot.placed.part.label))])}` : ''}. Something shorts it, or far too much hangs on it.`,
             [source, ...by],
+            workAmps(short, [{ device, name: 'out of it' }], `Current of ${nameOf(source)}`),
           );
         } else if (
           highest &&
@@ -88,6 +92,7 @@ export const CURRENT_CHECKS: readonly Check[] = [
             'fault',
             `${nameOf(source)} would have to give more than the ${inMa(mostMa)} it can ${highest.at.situation.when}.`,
             [source],
+            workAmps(highest.at, [{ device, name: 'out of it' }], `Current of ${nameOf(source)}`),
           );
         else if (mostMa === null || missing.length > 0)
           report.unknown(
@@ -122,6 +127,7 @@ export const CURRENT_CHECKS: readonly Check[] = [
               'danger',
               `${source.placed.part.label} would be charged with ${inMa(charged.value * 1000)} by something that is no charger for it. Lead-acid gasses, lithium burns.`,
               [source],
+              workAmps(charged.at, [{ device, name: 'into it' }], `Current of ${source.placed.part.label}`),
             );
           else report.fine();
         } else if (ownV !== null && above && above.value > ownV + 0.3)
@@ -129,6 +135,7 @@ export const CURRENT_CHECKS: readonly Check[] = [
             'danger',
             `${nameOf(source)} stands at ${inV(above.value)} ${above.at.situation.when}, above its own ${inV(ownV)}: something feeds it backwards.`,
             [source],
+            workVoltsAt(solved, above.at, source),
           );
         else report.fine();
       }
@@ -159,7 +166,10 @@ export const CURRENT_CHECKS: readonly Check[] = [
             'fault',
             `${nameOf(pin)} would carry ${inMa(highest.value)} ${highest.at.situation.when}; it may give ${inMa(limit)}.`,
             [pin, ...spots],
-            { isConsequence: true },
+            {
+              isConsequence: true,
+              ...workAmps(highest.at, [{ device, name: 'through the pin' }], `Current of ${nameOf(pin)}`),
+            },
           );
         else report.fine();
       }
@@ -173,10 +183,13 @@ export const CURRENT_CHECKS: readonly Check[] = [
       const solved = solvedOf(circuit);
       for (const board of partsWith(circuit, 'board', 'expander')) {
         const used = solved.situations.uses.filter(({ pin }) => pin.placed === board);
-        const devices = used.flatMap(({ pin }) => solved.deviceOf(board, `drives ${pin.terminal.id}`) ?? []);
+        const devices = used.flatMap(({ pin }) => {
+          const device = solved.deviceOf(board, `drives ${pin.terminal.id}`);
+          return device ? [{ device, name: nameOf(pin) }] : [];
+        });
         const limit = fact(board, 'pinsTotalMa');
         const total = most(solved.all, (at) =>
-          devices.reduce((sum, device) => sum + Math.max(0, -at.ampsOf(device)) * 1000, 0),
+          devices.reduce((sum, { device }) => sum + Math.max(0, -at.ampsOf(device)) * 1000, 0),
         );
         if (!total || total.value < 0.01) continue;
         const spots = used.map(({ pin }) => pin);
@@ -187,6 +200,11 @@ export const CURRENT_CHECKS: readonly Check[] = [
             'fault',
             `The pins of ${board.part.label} would give ${inMa(total.value)} together; the board allows ${inMa(limit)}.`,
             spots,
+            workAmps(
+              total.at,
+              devices.filter(({ device }) => total.at.ampsOf(device) < -LEAST_A),
+              `Current of all pins of ${board.part.label}`,
+            ),
           );
         else report.fine();
       }
@@ -206,15 +224,23 @@ export const CURRENT_CHECKS: readonly Check[] = [
 
       function judgeHeat(placed: Placed, { mesh }: Solved, at: readonly Solution[], bearsW: number): void {
         const devices = mesh.devicesOf(placed.part.id).filter(({ name }) => !/^(input|feed)/.test(name));
-        const hottest = most(at, (one) =>
-          Math.max(0, ...devices.map((device) => one.ampsOf(device) * one.across(device.a, device.b))),
-        );
+        const heatOf = (one: Solution, device: Device) => one.ampsOf(device) * one.across(device.a, device.b);
+        const hottest = most(at, (one) => Math.max(0, ...devices.map((device) => heatOf(one, device))));
         if (!hottest) return;
         if (hottest.value > bearsW)
           report.find(
             hottest.value > 4 * bearsW ? 'fault' : 'caution',
             `${placed.part.label} turns ${inW(hottest.value)} into heat ${hottest.at.situation.when}; one of the usual size bears ${inW(bearsW)}.`,
             placed.spots.slice(0, 2),
+            {
+              worked: workHeat(
+                hottest.at,
+                devices.reduce((one, other) =>
+                  heatOf(hottest.at, other) > heatOf(hottest.at, one) ? other : one,
+                ),
+                `Heat in ${placed.part.label}`,
+              ),
+            },
           );
         else report.fine();
       }
@@ -242,6 +268,14 @@ export const CURRENT_CHECKS: readonly Check[] = [
             'fault',
             `${placed.part.label} is only half on ${half.situation.when}: ${inV(half.across(channel.a, channel.b))} stays across it. ${isType(control as Spot, 'control') && hasRole(placed, 'transistor') ? 'Its base wants more current: a smaller base resistor.' : 'Its input wants more voltage.'}`,
             control ? [control, ...placed.spots.filter((spot) => isType(spot, 'switched'))] : placed.spots,
+            {
+              worked: workAcross(
+                solved.mesh,
+                half,
+                [channel.a, channel.b],
+                `Voltage across ${placed.part.label}`,
+              ),
+            },
           );
         else report.fine();
       }
@@ -272,6 +306,7 @@ export const CURRENT_CHECKS: readonly Check[] = [
                 anode && cathode
                   ? [{ kind: 'swap', label: 'Turn it round', one: anode.end, other: cathode.end }]
                   : [],
+              ...workAmps(highest.at, [{ device, name: 'through it' }], `Current of ${diode.part.label}`),
             },
           );
         else report.fine();
@@ -304,6 +339,11 @@ export const CURRENT_CHECKS: readonly Check[] = [
                 one && other
                   ? [{ kind: 'swap', label: 'Turn it round', one: one.end, other: other.end }]
                   : [],
+              ...workAmps(
+                through.at,
+                [{ device: body, name: 'backwards through it' }],
+                `Current of ${placed.part.label}`,
+              ),
             },
           );
         else report.fine();

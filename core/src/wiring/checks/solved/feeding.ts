@@ -4,6 +4,7 @@ import type { Check } from '../../finding.ts';
 import { inV, isWired, nameOf, partsWith } from '../../look.ts';
 import { groundOf, most, solvedOf, type Solved } from '../../solve/solved.ts';
 import { feedInstead, feedsInto, supplyToSuggest } from './feeders.ts';
+import { workVoltsAt } from '../../solve/working.ts';
 
 /** Below this a supply is turned round, V. */
 const TURNED_V = -0.3;
@@ -69,6 +70,7 @@ export const FEEDING_CHECKS: readonly Check[] = [
             'fault',
             `${shifter.part.label} wants the lower supply at ${low.terminal.name} and the higher one at ${high.terminal.name}; it has ${inV(Math.max(0, lowV))} and ${inV(Math.max(0, highV))}.`,
             [low, high],
+            workVoltsAt(solved, solved.idle, lowV < 1 ? low : high),
           );
         else report.fine();
       }
@@ -85,6 +87,7 @@ export const FEEDING_CHECKS: readonly Check[] = [
               remedies: ground
                 ? [{ kind: 'swap', label: 'Exchange the two wires', one: spot.end, other: ground.end }]
                 : [],
+              ...workVoltsAt(solved, solved.idle, spot),
             },
           );
         else if (volts < FED_SHARE * (spot.terminal.minV ?? 3)) {
@@ -132,7 +135,7 @@ export const FEEDING_CHECKS: readonly Check[] = [
             'fault',
             `${spot.placed.part.label} bears ${inV(maxV)} and gets ${inV(highest.value)}${from}.`,
             spots,
-            remedies,
+            { ...remedies, ...workVoltsAt(solved, highest.at, spot) },
           );
         // Far too little is told as not fed at all.
         else if (-lowest.value < FED_SHARE * minV) report.fine();
@@ -141,13 +144,14 @@ export const FEEDING_CHECKS: readonly Check[] = [
             'fault',
             `${spot.placed.part.label} wants at least ${inV(minV)} and gets ${inV(-lowest.value)}${from} ${lowest.at.situation.when}.`,
             spots,
-            remedies,
+            { ...remedies, ...workVoltsAt(solved, lowest.at, spot) },
           );
         else if (empty && empty.value < minV - 0.05)
           report.find(
             'caution',
             `${spot.placed.part.label} wants at least ${inV(minV)} and gets ${inV(empty.value)}${from} when the battery is empty: it stops, or reads low, long before.`,
             spots,
+            workVoltsAt(solved, empty.at, spot),
           );
         else report.fine();
       }

@@ -15,6 +15,7 @@ import {
 } from '../../look.ts';
 import { most, solvedOf } from '../../solve/solved.ts';
 import { shiftRemedy } from '../levels.ts';
+import { workVoltsAt } from '../../solve/working.ts';
 
 /** Voltage a terminal bears; undefined for terminals that have no such limit. */
 function bearsV(spot: Spot): number | null | undefined {
@@ -51,14 +52,17 @@ export const LIMIT_CHECKS: readonly Check[] = [
               ? `${nameOf(from)} can put ${inV(highest.value)} on ${nameOf(spot)}, which bears ${inV(bears)}.`
               : `${nameOf(spot)} bears ${inV(bears)} and sees ${inV(highest.value)} ${highest.at.situation.when}.`,
             from ? [spot, from] : [spot],
-            { remedies: from ? lower(circuit, spot, from, highest.value, bears) : [] },
+            {
+              remedies: from ? lower(circuit, spot, from, highest.value, bears) : [],
+              ...workVoltsAt(solved, highest.at, spot),
+            },
           );
         else if (lowest && lowest.value > 0.5 && !isType(spot, 'open drain'))
           report.find(
             'fault',
             `${nameOf(spot)} lies ${inV(lowest.value)} below its ground ${lowest.at.situation.when}: something is turned round.`,
             [spot],
-            { isConsequence: true },
+            { isConsequence: true, ...workVoltsAt(solved, lowest.at, spot) },
           );
         else if (highest) report.fine();
       }

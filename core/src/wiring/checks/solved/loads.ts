@@ -5,6 +5,8 @@ import type { Check, Remedy } from '../../finding.ts';
 import { groundSpot, inMa, inOhm, inV, isWired, nameOf, onTheWay, others, partsWith } from '../../look.ts';
 import { driverOf } from '../../pinUse.ts';
 import { most, solvedOf, type Solved } from '../../solve/solved.ts';
+import { workAcross, workAmps, workVoltsAt } from '../../solve/working.ts';
+import { type Worked } from '../../../quantity/worked.ts';
 
 /** Of its rated voltage a load that has less counts as off, and as on from half of it. */
 const OFF_SHARE = 0.2;
@@ -20,7 +22,12 @@ const SOURCES = new Set<string>(['pin', 'ground', 'supply in', 'supply out']);
 
 const ends = (placed: Placed, ...ids: string[]): Spot[] => ids.flatMap((id) => spotAt(placed, id) ?? []);
 
-type Runs = { readonly spots: readonly Spot[]; readonly volts: (at: Solved['idle']) => number };
+type Runs = {
+  readonly spots: readonly Spot[];
+  readonly volts: (at: Solved['idle']) => number;
+  /** Where its voltage comes from. */
+  readonly working: (at: Solved['idle']) => { readonly worked: Worked };
+};
 
 function runsOf(circuit: Circuit, solved: Solved, load: Placed): Runs | null {
   const spots = ends(load, 'plus', 'minus');
@@ -30,7 +37,13 @@ function runsOf(circuit: Circuit, solved: Solved, load: Placed): Runs | null {
   const switches = [plus, minus].flatMap((spot) =>
     others(circuit, spot).filter((one) => isType(one, 'switched')),
   );
-  return { spots: [...spots, ...switches], volts: (at) => at.across(a, b) };
+  return {
+    spots: [...spots, ...switches],
+    volts: (at) => at.across(a, b),
+    working: (at) => ({
+      worked: workAcross(solved.mesh, at, [a, b], `Voltage across ${load.part.label}`),
+    }),
+  };
 }
 
 export const RUNNING_CHECKS: readonly Check[] = [
@@ -55,19 +68,21 @@ export const RUNNING_CHECKS: readonly Check[] = [
             'danger',
             `${label} runs all the time: it has ${inV(Math.abs(runs.volts(idle)))} with everything off.`,
             spots,
+            runs.working(idle),
           );
         else if (share(boot) > OFF_SHARE)
           report.find(
             'danger',
             `${label} runs while the board starts, at every restart, until the program stops it.`,
             spots,
+            runs.working(boot),
           );
         else if (!on || on.value < ON_SHARE)
           report.find(
             'fault',
             `${label} never runs: no output gives it more than ${inV(Math.abs(on ? runs.volts(on.at) : 0))} of its ${inV(ratedV)}.`,
             spots,
-            { isConsequence: true },
+            { isConsequence: true, ...(on ? runs.working(on.at) : {}) },
           );
         else report.fine();
       }
@@ -96,9 +111,12 @@ export const RUNNING_CHECKS: readonly Check[] = [
         const volts = on && on.value > OFF_SHARE * ratedV ? on.value : (level?.volts ?? null);
         if (volts === null) continue;
         if (Math.abs(volts - ratedV) > BEARS_SHARE * ratedV)
-          report.find('fault', `${load.part.label} is made for ${inV(ratedV)} and gets ${inV(volts)}.`, [
-            plus,
-          ]);
+          report.find(
+            'fault',
+            `${load.part.label} is made for ${inV(ratedV)} and gets ${inV(volts)}.`,
+            [plus],
+            runs && on && on.value === volts ? runs.working(on.at) : {},
+          );
         else if (
           runs &&
           on &&
@@ -143,6 +161,9 @@ export const RUNNING_CHECKS: readonly Check[] = [
         }
         const current = most(solved.all, (at) => at.ampsOf(device) * 1000);
         const ma = current?.value ?? 0;
+        const working = current
+          ? workAmps(current.at, [{ device, name: 'through it' }], `Current of ${label}`)
+          : {};
         if (ma > LED_MOST_MA)
           report.find(
             'fault',
@@ -150,7 +171,7 @@ export const RUNNING_CHECKS: readonly Check[] = [
               ? `${label} has no series resistor: ${inMa(ma)} would flow, and it bears ${inMa(LED_MOST_MA)}.`
               : `${inMa(ma)} would flow through ${label}, which bears ${inMa(LED_MOST_MA)}: its resistor is too small, or by-passed.`,
             [...spots, ...resistors],
-            ledRemedy(circuit, led, anode, wantsMa, resistors),
+            { ...ledRemedy(circuit, led, anode, wantsMa, resistors), ...working },
           );
         else if (ma < 0.05) {
           const isTurned = most(solved.all, (at) => -at.across(device.a, device.b));
@@ -173,7 +194,7 @@ export const RUNNING_CHECKS: readonly Check[] = [
             'caution',
             `Only ${inMa(ma)} flows through ${label}, which wants ${inMa(wantsMa)}: nobody sees it by day.`,
             [...spots, ...resistors],
-            ledRemedy(circuit, led, anode, wantsMa, resistors),
+            { ...ledRemedy(circuit, led, anode, wantsMa, resistors), ...working },
           );
         else report.fine();
       }
@@ -203,14 +224,14 @@ export const RUNNING_CHECKS: readonly Check[] = [
               'fault',
               `Nothing ever drives ${nameOf(spot)} high${highest ? `: it sees ${inV(Math.max(0, highest.value))} at most` : ', for the two have no ground in common'}.`,
               [spot, ...onTheWay(circuit, spot)],
-              { isConsequence: true },
+              { isConsequence: true, ...(highest ? workVoltsAt(solved, highest.at, spot) : {}) },
             );
           else if (-lowest.value > fromV && !isType(spot, 'uart in'))
             report.find(
               'fault',
               `${nameOf(spot)} is always high: it never sees less than ${inV(-lowest.value)}.`,
               [spot, ...onTheWay(circuit, spot)],
-              { isConsequence: true },
+              { isConsequence: true, ...workVoltsAt(solved, lowest.at, spot) },
             );
           else report.fine();
         }

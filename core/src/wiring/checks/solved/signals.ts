@@ -7,6 +7,7 @@ import type { Check, Remedy } from '../../finding.ts';
 import { allSpots, inV, isWired, listOf, nameOf, onTheWay } from '../../look.ts';
 import { most, solvedOf, type Solved } from '../../solve/solved.ts';
 import type { Solution } from '../../solve/solve.ts';
+import { workVoltsAt } from '../../solve/working.ts';
 
 /** A change that an input can tell from nothing, V. */
 const MOVES_V = 0.02;
@@ -143,6 +144,12 @@ export const SIGNAL_CHECKS: readonly Check[] = [
               'fault',
               `${placed.part.label} gives ${nameOf(pin)} ${inV(Math.min(open, shut))} and ${inV(Math.max(open, shut))}; below ${inV(0.3 * logicV)} is low, above ${inV(0.7 * logicV)} is high.`,
               [pin, ...spots],
+              // The level that is not clear is the one to look at.
+              workVoltsAt(
+                solved,
+                shut < open === Math.min(open, shut) > 0.3 * logicV ? solved.of(situation) : solved.idle,
+                pin,
+              ),
             );
           else report.fine();
         }
@@ -168,7 +175,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
                 input,
                 ...circuit.netOf(input.end).spots.filter((one) => hasRole(one.placed, 'divider', 'resistor')),
               ],
-              { isConsequence: true },
+              { isConsequence: true, ...workVoltsAt(solved, solved.of(situation), input) },
             );
           else report.fine();
         }
@@ -184,7 +191,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
       for (const { input, source, at, isKnown } of readings(circuit, solved)) {
         const { fullScaleV, spot } = input;
         const volts = at && solved.voltsAt(at, spot);
-        if (fullScaleV === null || volts === null || !isKnown)
+        if (fullScaleV === null || at === null || volts === null || !isKnown)
           report.unknown(
             `Whether ${nameOf(source)} fits the scale of ${nameOf(spot)} cannot be told: ${fullScaleV === null ? 'the full scale' : 'the highest signal'} is not known.`,
             [spot, source],
@@ -201,6 +208,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
                 fullScaleV,
                 isType(source, 'analog out') ? (source.terminal.sourceOhm ?? 0) : 0,
               ),
+              ...workVoltsAt(solved, at, spot),
             },
           );
         else report.fine();
@@ -218,6 +226,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
         const volts = at && solved.voltsAt(at, spot);
         if (
           fullScaleV === null ||
+          at === null ||
           volts === null ||
           !isKnown ||
           solved.idle.floats(solved.mesh.nodeOf(spot.end))
@@ -229,7 +238,7 @@ export const SIGNAL_CHECKS: readonly Check[] = [
             'caution',
             `${nameOf(source)} reaches only ${inV(volts)} of the ${inV(fullScaleV)} that ${nameOf(spot)} can read: ${formatNumber((volts / fullScaleV) * 100)} % of its steps.`,
             [spot, source],
-            { isConsequence: volts < MOVES_V },
+            { isConsequence: volts < MOVES_V, ...workVoltsAt(solved, at, spot) },
           );
         else report.fine();
       }
