@@ -1,139 +1,154 @@
-/** Judges the settling verdict on made-up streams whose true curve is known. */
+/** Judges the settling watch on made-up streams whose true curve is known: those it was built for, and those it was not. */
 import { performance } from 'node:perf_hooks';
-import { SettlingWatch } from '../core/src/settling/settlingWatch.ts';
-import { makeStream, type MadeStream } from '../standins/src/settling/approachStream.ts';
+import { hasStopped, SettlingWatch, STOPPED_FRAC } from '../core/src/settling/settlingWatch.ts';
+import { approachAt, makeStream } from '../standins/src/settling/approachStream.ts';
+import { HARD_FAMILIES, hardStream, type HardStream } from '../standins/src/settling/hardStreams.ts';
 
-const STREAMS = 500;
-/** Further than this share of the span from its end, a value called steady is called so falsely. */
-const FALSE_FRAC = 0.02;
-const WITHIN_FRAC = 0.01;
+/** What a judgement needs to know of a stream. */
+type Known = Pick<HardStream, 'spanCounts' | 'truth' | 'changesS' | 'lastsS' | 'samples'>;
 
-type First = {
-  readonly awayFrac: number;
-  /** The true value has moved by less than three times the noise since water was poured: nobody could have seen it. */
-  readonly unseen: boolean;
-  readonly ratio: number | null;
-};
+/** Steady: it stays within this share of the span for so long. Stopped: within another share for the next minute. */
+const STEADY = { frac: 0.02, forS: 900 } as const;
+const STOPPED = { frac: STOPPED_FRAC, forS: 60 } as const;
+/** A wait is counted where the true curve rests for this share of the time before the next change. */
+const REST_SHARE = 0.4;
+const LOOKS = 600;
 
 type Judged = {
-  /** First "steady" in each approach: how far away it was, as a share of the span. */
-  readonly firsts: readonly First[];
-  /** Approaches that came to rest in the stream and never were called steady; and those whose beginning was never noticed. */
-  readonly missed: number;
-  readonly unnoticed: number;
-  readonly late: number;
-  readonly intervals: number;
-  readonly held: number;
+  readonly saidSteady: boolean;
+  readonly falseSteady: boolean;
+  /** The same, held against everything up to the next change. */
+  readonly falseToTheEnd: boolean;
+  readonly falseStopped: boolean;
+  /** Time of "stopped moving" ÷ time from which the true curve stays within 1 % of the span of its end; infinite where it was never said. */
+  readonly waits: readonly number[];
 };
 
-function judgeStream(stream: MadeStream): Judged {
-  const watch = new SettlingWatch({ spanCounts: stream.spanCounts });
-  const firsts: First[] = [];
-  let missed = 0;
-  let unnoticed = 0;
-  let late = 0;
-  let intervals = 0;
-  let held = 0;
+export function judge(stream: Known, paceS = 1): Judged {
+  const { spanCounts, truth } = stream;
+  const watch = new SettlingWatch({ spanCounts, pace: { everyS: paceS, phaseS: 0 } });
+  const waits: number[] = [];
+  let [saidSteady, falseSteady, falseToTheEnd, falseStopped] = [false, false, false, false];
   let at = 0;
-  for (const [index, approach] of stream.approaches.entries()) {
-    const toS = stream.approaches[index + 1]?.fromS ?? stream.lastsS;
-    let said = false;
+  for (const [index, fromS] of stream.changesS.entries()) {
+    const toS = (stream.changesS[index + 1] ?? stream.lastsS) - 1e-6;
+    const lookAt = (look: number) => truth(fromS + ((toS - fromS) * look) / LOOKS);
+    let last = LOOKS;
+    while (last > 0 && Math.abs(lookAt(last) - lookAt(LOOKS)) <= STOPPED_FRAC * spanCounts) last -= 1;
+    const restS = ((toS - fromS) * (last + 1)) / LOOKS;
+    const rests = restS < (1 - REST_SHARE) * (toS - fromS);
+    const leaves = (atS: number, { frac, forS }: { frac: number; forS: number }) =>
+      Array.from({ length: 200 }, (_, look) => atS + (Math.min(forS, toS - atS) * (look + 1)) / 200).some(
+        (laterS) => Math.abs(truth(laterS) - truth(atS)) > frac * spanCounts,
+      );
     // What was said before a change and still stands is not new; it has to be withdrawn first.
-    let fresh = watch.settling().verdict !== 'steady';
-    let looked = 0;
-    const restS = withinS(approach.away, WITHIN_FRAC * stream.spanCounts, toS - approach.fromS);
+    let [freshSteady, freshStopped] = [
+      watch.settling().verdict !== 'steady',
+      !hasStopped(watch.settling().verdict),
+    ];
+    let steadyS: number | null = null;
+    let stoppedS: number | null = null;
     for (; at < stream.samples.length; at += 1) {
       const sample = stream.samples[at];
       if (!sample || sample.atS >= toS) break;
       watch.push(sample.atS, sample.value);
-      const { verdict, end } = watch.settling();
-      const aheadS = sample.atS - approach.fromS;
-      if (end && fresh && (looked += 1) % 5 === 0) {
-        intervals += 1;
-        if (approach.end >= end.low && approach.end <= end.high) held += 1;
-      }
-      if (verdict !== 'steady') fresh = true;
-      else if (fresh && !said) {
-        said = true;
-        firsts.push({
-          awayFrac: Math.abs(approach.away(aheadS)) / stream.spanCounts,
-          unseen:
-            index > 0 &&
-            Math.abs(approach.away(0) - approach.away(aheadS)) < 3 * stream.noiseFrac * stream.spanCounts,
-          ratio: restS === null ? null : aheadS / Math.max(restS, 1e-9),
-        });
-      }
+      const { verdict } = watch.settling();
+      if (verdict !== 'steady') freshSteady = true;
+      else if (freshSteady) steadyS ??= sample.atS;
+      if (!hasStopped(verdict)) freshStopped = true;
+      else if (freshStopped) stoppedS ??= sample.atS;
     }
-    const isLong = restS !== null && toS - approach.fromS > 2 * restS;
-    if (isLong && !fresh) unnoticed += 1;
-    else if (isLong && !said) missed += 1;
-    // Not said within one and a half times is later than that, however late: it counts in the median.
-    if (fresh && !said && restS !== null && toS - approach.fromS > 1.5 * restS) late += 1;
+    if (steadyS !== null) {
+      saidSteady = true;
+      falseSteady ||= leaves(steadyS, STEADY);
+      falseToTheEnd ||= leaves(steadyS, { ...STEADY, forS: Infinity });
+    }
+    if (stoppedS !== null) falseStopped ||= leaves(stoppedS, STOPPED);
+    if (rests && freshStopped) waits.push(stoppedS === null ? Infinity : (stoppedS - fromS) / restS);
   }
-  return { firsts, missed, unnoticed, late, intervals, held };
+  return { saidSteady, falseSteady, falseToTheEnd, falseStopped, waits };
 }
 
-function withinS(away: (aheadS: number) => number, tolerance: number, lastsS: number): number | null {
-  if (Math.abs(away(lastsS)) > tolerance) return null;
-  let low = 0;
-  let high = lastsS;
-  for (let turn = 0; turn < 60; turn += 1) {
-    const middle = (low + high) / 2;
-    if (Math.abs(away(middle)) > tolerance) low = middle;
-    else high = middle;
-  }
-  return high;
+/** The streams that the watch was built for, in the shape of the others. */
+export function modelled(seed: number): Known {
+  const { spanCounts, samples, approaches, lastsS } = makeStream(seed);
+  return {
+    spanCounts,
+    samples,
+    lastsS,
+    changesS: approaches.map((one) => one.fromS),
+    truth: (atS) => {
+      const one = approachAt(approaches, atS);
+      return one ? one.end + one.away(atS - one.fromS) : 0;
+    },
+  };
 }
 
 const quantile = (sorted: readonly number[], frac: number) =>
   sorted[Math.floor(frac * (sorted.length - 1))] ?? NaN;
 
+export type Row = {
+  readonly name: string;
+  readonly streams: number;
+  readonly saidSteady: number;
+  readonly falseSteady: number;
+  readonly falseToTheEnd: number;
+  readonly falseStopped: number;
+  readonly medianWait: number;
+  readonly nineInTenWait: number;
+};
+
+function rowOf(name: string, judged: readonly Judged[]): Row {
+  const share = (of: (one: Judged) => boolean) => judged.filter(of).length / judged.length;
+  const waits = judged.flatMap((one) => one.waits).sort((a, b) => a - b);
+  return {
+    name,
+    streams: judged.length,
+    saidSteady: share((one) => one.saidSteady),
+    falseSteady: share((one) => one.falseSteady),
+    falseToTheEnd: share((one) => one.falseToTheEnd),
+    falseStopped: share((one) => one.falseStopped),
+    medianWait: quantile(waits, 0.5),
+    nineInTenWait: quantile(waits, 0.9),
+  };
+}
+
+/** Every family of streams, all of its streams counted. @param streams of each family */
+export function settlingRows(streams: number): Row[] {
+  const seeds = Array.from({ length: streams }, (_, at) => 7919 * (at + 1));
+  return [
+    rowOf(
+      'as modelled',
+      seeds.map((seed) => judge(modelled(seed))),
+    ),
+    ...HARD_FAMILIES.map((family) =>
+      rowOf(
+        family,
+        seeds.map((seed) => judge(hardStream(family, seed))),
+      ),
+    ),
+  ];
+}
+
 export function benchSettling(): void {
   const began = performance.now();
-  const streams = Array.from({ length: STREAMS }, (_, seed) => makeStream(7919 * (seed + 1)));
-  const judged = streams.map((stream) => ({ stream, ...judgeStream(stream) }));
-  const readings = streams.reduce((sum, stream) => sum + stream.samples.length, 0);
-  const rows: [string, (stream: MadeStream) => boolean][] = [
-    ['all', () => true],
-    ['noise below 0.5 % of span', (one) => one.noiseFrac < 0.005],
-    ['noise from 0.5 to 1.5 %', (one) => one.noiseFrac >= 0.005 && one.noiseFrac < 0.015],
-    ['noise above 1.5 %', (one) => one.noiseFrac >= 0.015],
-    ['a reading within 2 s', (one) => one.everyS < 2],
-    ['a reading each 2 to 15 s', (one) => one.everyS >= 2 && one.everyS < 15],
-    ['a reading each 15 to 60 s', (one) => one.everyS >= 15],
-  ];
+  const rows = settlingRows(100);
   console.log(
-    `\nSettling, ${STREAMS} seeded streams, ${readings} readings, ${(((performance.now() - began) * 1000) / readings).toFixed(0)} µs a reading`,
+    `\nSettling, 100 seeded streams a family, none set aside, ${((performance.now() - began) / 1000).toFixed(0)} s`,
   );
   console.log(
-    '  false "steady": streams in which it was newly said more than 2 % of span from the end (wanted: at most 2 %)',
+    '  steady false: it left ±2 % of the span within the next quarter of an hour (wanted: at most 2 %); to the end: before the next change, however far off',
+  );
+  console.log('  stopped false: it moved by more than 1 % of the span within the next minute');
+  console.log(
+    '  wait: time of "stopped moving" ÷ time from which the true curve stays within 1 % of the span of its end (wanted: median at most 2.5)',
   );
   console.log(
-    '  unseen: the same, within the first moments after a pour, before the true value has moved by three times the noise',
+    `  ${'streams'.padEnd(14)} steady said  false  to the end  stopped false  wait, median  9 in 10`,
   );
-  console.log(
-    '  wait: time of "steady" ÷ time at which the true curve is within 1 % of span (wanted: median at most 1.5)',
-  );
-  console.log(
-    `  ${'streams'.padEnd(28)}   n  false  unseen  median  9 in 10  never  unnoticed  interval holds`,
-  );
-  for (const [name, belongs] of rows) {
-    const some = judged.filter((one) => belongs(one.stream));
-    const isWrong = (first: First) => first.awayFrac > FALSE_FRAC;
-    const wrong = some.filter((one) => one.firsts.some((first) => isWrong(first) && !first.unseen)).length;
-    const unseen = some.filter((one) => one.firsts.some((first) => isWrong(first) && first.unseen)).length;
-    const unnoticed = some.reduce((sum, one) => sum + one.unnoticed, 0);
-    const ratios = some
-      .flatMap((one) => [
-        ...one.firsts.flatMap((first) => (first.ratio === null ? [] : [first.ratio])),
-        ...new Array<number>(one.late).fill(Infinity),
-      ])
-      .sort((a, b) => a - b);
-    const missed = some.reduce((sum, one) => sum + one.missed, 0);
-    const [held, intervals] = some.reduce(([h, n], one) => [h + one.held, n + one.intervals], [0, 0]);
-    const share = (count: number, of: number) => `${((100 * count) / Math.max(1, of)).toFixed(1)} %`;
+  const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
+  for (const row of rows)
     console.log(
-      `  ${name.padEnd(28)} ${String(some.length).padStart(3)} ${share(wrong, some.length).padStart(6)} ${share(unseen, some.length).padStart(7)} ${quantile(ratios, 0.5).toFixed(2).padStart(7)} ${quantile(ratios, 0.9).toFixed(1).padStart(8)} ${String(missed).padStart(6)} ${String(unnoticed).padStart(10)} ${share(held, intervals).padStart(15)}`,
+      `  ${row.name.padEnd(14)} ${percent(row.saidSteady).padStart(11)} ${percent(row.falseSteady).padStart(6)} ${percent(row.falseToTheEnd).padStart(11)} ${percent(row.falseStopped).padStart(14)} ${row.medianWait.toFixed(2).padStart(13)} ${row.nineInTenWait.toFixed(1).padStart(8)}`,
     );
-  }
 }

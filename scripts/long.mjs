@@ -1,5 +1,5 @@
 // npm run test:long: what takes too long for every change. The React compiler's rules, the engine's laws over ten thousand worlds and days, ten thousand hostile files a parser, three hundred sound
-// wirings spoilt, two thousand random gardens wired, random edits by the thousand, the coverage of the ± and the false "steady" printed, and two hundred rounds of storage torture in a real browser.
+// wirings spoilt, two thousand random gardens wired, random edits by the thousand, the false "steady" of every family of streams, the coverage of the ± printed, and two hundred rounds of storage torture in a real browser.
 import { bin, build, chromium, endWithParent, freePort, NO_CHROMIUM, ready, tied } from './ready.mjs';
 
 ready();
@@ -24,8 +24,9 @@ const codes = [
     'core/src/control/engine/engine.properties.test.ts',
     'core/src/control/vectors',
     'bench/wiring',
+    'bench/settling.test.ts',
   ]),
-  await run('tsx', ['bench/run.ts', 'calibration', 'settling']),
+  await run('tsx', ['bench/run.ts', 'calibration']),
   await run('playwright', ['test', 'e2e/torture.spec.ts', '--reporter=list']),
 ];
 process.exit(codes.every((code) => code === 0) ? 0 : 1);

@@ -20,10 +20,10 @@ const filled = (value: (at: number) => number, count: number) => {
 };
 
 describe('the watch of a channel', () => {
-  test('says steady of a long calm stream and nothing of its faults', () => {
+  test('says that a calm stream has stopped moving and nothing of its faults', () => {
     const { watch, buffer } = filled(() => 2100, 600);
     watch.look(buffer, 10_000);
-    expect(watch.settling.verdict).toBe('steady');
+    expect(watch.settling.verdict).toBe('stopped');
     expect(watch.faults).toEqual([]);
   });
   test('a leap is a fault, unless a hand is known to have been at work', () => {

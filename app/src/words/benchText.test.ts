@@ -92,7 +92,7 @@ test('every kind of probe has a first test of three steps in words', () => {
     answerText({ kind: 'at-rail', end: 'bottom' }),
   );
   for (const kind of ['seen', 'air-first'] as const) expect(answerText({ kind })).toMatch(/\.$/);
-  expect(answerText({ kind: 'wait-for-rest', movedFrac: 1 })).toContain('steady');
+  expect(answerText({ kind: 'wait-for-rest', movedFrac: 1 })).toContain('stopped moving');
 });
 
 test('everything that can go wrong on the bus has a sentence with its next step', () => {

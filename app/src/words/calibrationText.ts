@@ -35,7 +35,7 @@ export function findingText(finding: Finding): string {
     case 'mixed-supplies':
       return `The references were taken at different supplies (${formatNumber(finding.lowV, 2)} V and ${formatNumber(finding.highV, 2)} V). The reading moves with the supply: take them all at the one in use.`;
     case 'not-settled':
-      return `${finding.points === 1 ? 'One reference was' : `${finding.points} references were`} captured before the reading was steady. The ± says what that costs; capturing again is cheaper.`;
+      return `${finding.points === 1 ? 'One reference was' : `${finding.points} references were`} captured while the reading still moved. The ± says what that costs; capturing again is cheaper.`;
     case 'once-only':
       return `${finding.points === 1 ? 'One condition was' : `${finding.points} conditions were`} captured once only. Three times shows the spread; until then 1 % of the span is assumed.`;
     case 'repeats-apart':

@@ -34,7 +34,7 @@ export function stepWords(step: TestStep, kind: ProbeKind): StepWords {
       return {
         title: TITLES.air,
         doThis: 'Wipe it dry and let it hang in air.',
-        shouldSee: 'A steady number near one end, never exactly full scale.',
+        shouldSee: 'A number that stays put near one end, never exactly full scale.',
       };
     case 'water':
       return {
@@ -54,7 +54,7 @@ export function answerText(answer: TestAnswer): string {
     case 'waiting':
       return `Moved by ${formatNumber(100 * answer.movedFrac, 1)} % of the span so far.`;
     case 'wait-for-rest':
-      return 'Looks right; wait until it is steady.';
+      return 'Looks right; wait until it has stopped moving.';
     case 'at-rail':
       return answer.end === 'top'
         ? 'It sits at full scale: nothing is connected, or a wire is cut.'

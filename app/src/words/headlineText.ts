@@ -1,7 +1,8 @@
 import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import type { Silence } from '@plain-trowel/core/live/silence';
-import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
+import { hasStopped, type Settling } from '@plain-trowel/core/settling/settlingWatch';
+import { PROOF_S } from '@plain-trowel/core/settling/rest';
 
 /** Faults after which the number means nothing. */
 const SPOILS: ReadonlySet<StreamFault['kind']> = new Set(['clipped', 'stuck', 'jumping', 'beyond-wet']);
@@ -47,11 +48,11 @@ export function headlineOf(
       more: 'Something is wrong with its stream.',
       doneFrac: null,
     };
-  if (faults.length > 0 && settling?.verdict === 'steady')
+  if (faults.length > 0 && hasStopped(settling?.verdict))
     return {
       tone: 'wait',
-      says: 'Steady, but look first.',
-      more: 'It rests, and its stream is not sound.',
+      says: 'It rests, but look first.',
+      more: 'Its stream is not sound.',
       doneFrac: null,
     };
   if (!settling) return null;
@@ -66,7 +67,19 @@ export function headlineOf(
     case 'settling':
       return movingHeadline(settling);
     case 'steady':
-      return { tone: 'use', says: 'Steady: use it.', more: 'It has arrived.', doneFrac: null };
+      return {
+        tone: 'use',
+        says: 'Steady: use it.',
+        more: `Watched at rest for ${formatDuration(PROOF_S)} or more.`,
+        doneFrac: null,
+      };
+    case 'stopped':
+      return {
+        tone: 'use',
+        says: 'Stopped moving: good for air and water.',
+        more: `In soil a slow creep is not ruled out: that takes ${formatDuration(PROOF_S)} of rest.`,
+        doneFrac: null,
+      };
     case 'drifting':
       return {
         tone: 'no',
@@ -97,7 +110,7 @@ function movingHeadline({ end, left, watchedS }: Settling): Headline {
     return {
       tone: 'wait',
       says: 'Not steady yet.',
-      more: 'It looks calm, and a slow drift is not ruled out yet.',
+      more: 'It looks calm. A few readings more.',
       doneFrac: null,
     };
   return {
@@ -109,7 +122,7 @@ function movingHeadline({ end, left, watchedS }: Settling): Headline {
 }
 
 /**
- * What the button of a capture says: how far off the value may be when it is taken before it is steady.
+ * What the button of a capture says: how far off the value may be when it is taken before it has stopped moving.
  * @param counts what would be captured; null while there is too little
  */
 export function offerText(
@@ -119,7 +132,7 @@ export function offerText(
   isSound: boolean,
 ): string {
   if (!isSound) return 'Capture in spite of the fault';
-  if (settling?.verdict === 'steady') return again ? 'Capture again' : 'Capture';
+  if (hasStopped(settling?.verdict)) return again ? 'Capture again' : 'Capture';
   const { end = null } = settling ?? {};
   if (!end || counts === null) return 'Capture early, error not known';
   const offCounts = Math.max(Math.abs(counts - end.low), Math.abs(end.high - counts));

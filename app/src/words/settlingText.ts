@@ -4,6 +4,7 @@ import type { Settling, SettlingVerdict } from '@plain-trowel/core/settling/sett
 export const VERDICT_WORDS: Readonly<Record<SettlingVerdict, string>> = {
   watching: 'watching',
   settling: 'settling',
+  stopped: 'stopped moving',
   steady: 'steady',
   drifting: 'drifting',
   disturbed: 'disturbed',
@@ -19,8 +20,10 @@ export function verdictText(settling: Settling): string {
       return settling.left?.likelyS === 0
         ? 'It looks calm, and a slow drift is not ruled out yet.'
         : 'Still on its way; a value taken now is wrong.';
+    case 'stopped':
+      return 'Within 1 % of its span, as far as can be seen: good for air and water.';
     case 'steady':
-      return 'It has arrived: this value can be trusted.';
+      return 'It has been watched at rest: this value can be trusted.';
     case 'drifting':
       return `It goes on by ${formatNumber(settling.driftCountsPerMin, 1)} counts a minute with no end in sight: soil that dries, a probe that warms, a poor contact.`;
     case 'disturbed':

@@ -7,6 +7,7 @@ import { TEMPERATURE_SPAN_C, temperatureSpan, type Tried } from './fitCurve.ts';
 import { methodOf } from './methods.ts';
 import { widthOf, type FitPoint } from './points.ts';
 import type { Run, RunPoint } from './runPoint.ts';
+import { hasStopped } from '../settling/settlingWatch.ts';
 
 export type Finding = { readonly level: 'refuse' | 'warn'; readonly pointIds: readonly string[] } & (
   | { readonly kind: 'span-too-small'; readonly spanCounts: number; readonly neededCounts: number }
@@ -155,7 +156,7 @@ function checkPlace(used: readonly RunPoint[]): Finding[] {
 
 function checkCare(run: Run, used: readonly RunPoint[], context: CheckContext): Finding[] {
   const found: Finding[] = [];
-  const unsettled = used.filter((point) => point.captures.some((one) => one.settling?.verdict !== 'steady'));
+  const unsettled = used.filter((point) => point.captures.some((one) => !hasStopped(one.settling?.verdict)));
   if (unsettled.length > 0)
     found.push({ level: 'warn', kind: 'not-settled', points: unsettled.length, pointIds: ids(unsettled) });
   const once = used.filter((point) => point.captures.length === 1);

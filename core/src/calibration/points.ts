@@ -36,6 +36,8 @@ export type FitPoint = {
 export const ASSUMED_REPEAT_FRAC = 0.01;
 /** A steady reading may still be so far from its end: standard deviation, share of the span. */
 export const STEADY_FRAC = 0.005;
+/** Stopped moving means within 1 % of the span, nine times in ten: a standard deviation of this share. */
+const STOPPED_SIGMA_FRAC = 0.006;
 /** One captured before it was steady, with no end foreseen. */
 export const UNSETTLED_FRAC = 0.03;
 /** Of few repeats the spread is too small by chance; Student's t for one, two, three … degrees of freedom beside the normal law, at 68 %. */
@@ -71,6 +73,7 @@ export function repeatSigma(captures: readonly Capture[], spanCounts: number): n
 
 function unsettledCounts({ settling }: Capture, spanCounts: number): number {
   if (settling?.verdict === 'steady') return STEADY_FRAC * spanCounts;
+  if (settling?.verdict === 'stopped') return STOPPED_SIGMA_FRAC * spanCounts;
   const away = settling?.fromEndCounts;
   return typeof away === 'number'
     ? Math.max(Math.abs(away), STEADY_FRAC * spanCounts)

@@ -5,6 +5,7 @@
 import type { ProbeScale } from '../faults/streamFaults.ts';
 import type { TestStep } from '../garden/document/probeSchema.ts';
 import type { SettlingVerdict } from '../settling/settlingWatch.ts';
+import { hasStopped } from '../settling/settlingWatch.ts';
 
 export type TestSeen = {
   readonly nowCounts: number;
@@ -41,5 +42,5 @@ export function judgeTest(step: TestStep, seen: TestSeen, scale: ProbeScale): Te
   if (step === 'touch')
     return isSure && movedFrac > TOUCH_FRAC ? { kind: 'seen' } : { kind: 'waiting', movedFrac };
   if (step === 'water' && !(isSure && movedFrac > WATER_FRAC)) return { kind: 'waiting', movedFrac };
-  return verdict === 'steady' ? { kind: 'seen' } : { kind: 'wait-for-rest', movedFrac };
+  return hasStopped(verdict) ? { kind: 'seen' } : { kind: 'wait-for-rest', movedFrac };
 }

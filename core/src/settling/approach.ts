@@ -127,21 +127,22 @@ function basis(bin: Bin, originS: number, tauS: number): number {
  * @param bins at least two, in order of time
  * @param spanCounts reading's way from dry to wet, counts, > 0: the scale of the priors
  * @param sigma noise of a single reading, counts, > 0
+ * @param rounding what no averaging takes away, counts: readings in coarse steps
  */
-export function fitApproach(bins: readonly Bin[], spanCounts: number, sigma: number): Approach {
+export function fitApproach(bins: readonly Bin[], spanCounts: number, sigma: number, rounding = 0): Approach {
   const seen = look(bins);
-  const first = fitOnce(seen, spanCounts, sigma, null);
+  const misfit = Math.max(MISFIT * spanCounts, rounding);
+  const first = fitOnce(seen, spanCounts, sigma, misfit, null);
   const residuals = bins.map(
     (bin, at) =>
-      (bin.mean - valueAt(seen, first.top, at)) /
-      Math.hypot(sigma / Math.sqrt(bin.readings), MISFIT * spanCounts),
+      (bin.mean - valueAt(seen, first.top, at)) / Math.hypot(sigma / Math.sqrt(bin.readings), misfit),
   );
   const weights = residuals.map((z) => (Math.abs(z) > HUBER ? HUBER / Math.abs(z) : 1));
   // What the best curve leaves over beyond the noise is unknown trouble, and belongs into every interval.
   const over = meanSquare(residuals.map((z, at) => z * Math.sqrt(weights[at] ?? 1)));
   const grown = over > CHANCE ? sigma * Math.sqrt(over) : sigma;
   if (grown === sigma && weights.every((weight) => weight === 1)) return first.approach;
-  return fitOnce(seen, spanCounts, grown, weights).approach;
+  return fitOnce(seen, spanCounts, grown, misfit, weights).approach;
 }
 
 const meanSquare = (values: readonly number[]): number =>
@@ -195,11 +196,12 @@ function fitOnce(
   seen: Seen,
   spanCounts: number,
   sigma: number,
+  misfit: number,
   robust: readonly number[] | null,
 ): { readonly approach: Approach; readonly top: Solved | undefined } {
   const means = seen.bins.map((bin) => bin.mean);
   const wayCounts = Math.abs((means[0] ?? 0) - (means.at(-1) ?? 0));
-  const kept = solveAll(momentsOf(seen, sigma, MISFIT * spanCounts, robust), spanCounts, wayCounts);
+  const kept = solveAll(momentsOf(seen, sigma, misfit, robust), spanCounts, wayCounts);
   const best = Math.max(...kept.map((one) => one.logEvidence));
   const total = kept.reduce((sum, one) => sum + Math.exp(one.logEvidence - best), 0);
   const curves = kept.map((one) =>

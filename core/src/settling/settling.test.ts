@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { beliefFurther, fitApproach, foreseen } from './approach.ts';
 import { Bins } from './bins.ts';
 import { mixtureQuantile, normalCdf } from './normal.ts';
-import { SettlingWatch, type Settling } from './settlingWatch.ts';
+import { PROOF_S } from './rest.ts';
+import { hasStopped, SettlingWatch, type Settling } from './settlingWatch.ts';
 import { poweredStretches, warmUpOf, workWarmUp } from './warmUp.ts';
 
 const SPAN = 1800;
@@ -26,8 +27,9 @@ const watchOf = (value: (atS: number) => number, everyS: number, forS: number, n
   }
   return said;
 };
-const firstSteady = (said: ReturnType<typeof watchOf>) =>
-  said.find((one) => one.settling.verdict === 'steady')?.atS ?? Infinity;
+const firstStopped = (said: ReturnType<typeof watchOf>) =>
+  said.find((one) => hasStopped(one.settling.verdict))?.atS ?? Infinity;
+const verdicts = (said: ReturnType<typeof watchOf>) => new Set(said.map((one) => one.settling.verdict));
 
 describe('bins', () => {
   test('hold every reading, however many come, in few bins', () => {
@@ -123,12 +125,28 @@ describe('fit of an approach', () => {
 });
 
 describe('verdict', () => {
-  test('a fast probe is called steady after it has come to rest and not long after', () => {
-    const said = watchOf((t) => 1200 + 1500 * Math.exp(-t / 20), 0.5, 200);
-    // Within 2 % of the span after 20·ln(1500/36) = 75 s, within 1 % after 88 s.
-    expect(firstSteady(said)).toBeGreaterThan(75);
-    expect(firstSteady(said)).toBeLessThan(2 * 88);
+  test.each([2, 8, 30])(
+    'a probe with a time constant of %d s has stopped moving once it is within 1 %% of the span, and soon after',
+    (tauS) => {
+      const said = watchOf((t) => 1200 + 1500 * Math.exp(-t / tauS), 0.5, 30 * tauS);
+      // Within 2 % of the span after τ·ln(1500/36) = 3.7 τ, within 1 % after 4.4 τ.
+      expect(firstStopped(said)).toBeGreaterThan(3.7 * tauS);
+      expect(firstStopped(said)).toBeLessThan(2.5 * 4.4 * tauS);
+    },
+  );
+  test('steady is proved by twenty minutes of rest, not by a look', () => {
+    const said = watchOf((t) => 1200 + 1500 * Math.exp(-t / 20), 2, 1800);
+    const first = said.find((one) => one.settling.verdict === 'steady')?.atS ?? Infinity;
+    expect(first).toBeGreaterThan(PROOF_S);
+    expect(first).toBeLessThan(1.4 * PROOF_S);
   });
+  test.each([
+    ['a wave of 4 % of the span in 40 minutes', (t: number) => 72 * Math.sin((2 * Math.PI * t) / 2400 + 1.3)],
+    ['a drift of 6 % an hour', (t: number) => (108 * t) / 3600],
+    ['a creep that slows down and never ends', (t: number) => 500 / Math.sqrt(1 + t / 60)],
+  ])('under %s it is never called steady', (_, moves) =>
+    expect(verdicts(watchOf((t) => 1500 + moves(t), 2, 4800))).not.toContain('steady'),
+  );
   test('the first moments of a slow drift are never called steady', () => {
     const said = watchOf((t) => 1200 + 1500 * Math.exp(-t / 1200), 0.2, 240, 12);
     expect(said.map((one) => one.settling.verdict)).not.toContain('steady');
@@ -154,15 +172,15 @@ describe('verdict', () => {
       600,
     );
     const at = (atS: number) => said.find((one) => one.atS === atS)?.settling;
-    expect(at(299)?.verdict).toBe('steady');
-    expect(at(304)?.verdict).not.toBe('steady');
-    expect(at(600)?.verdict).toBe('steady');
+    expect(at(299)?.verdict).toBe('stopped');
+    expect(hasStopped(at(304)?.verdict)).toBe(false);
+    expect(at(600)?.verdict).toBe('stopped');
     expect(Math.abs((at(600)?.end?.counts ?? 0) - endCounts)).toBeLessThan(0.01 * SPAN);
     expect(at(600)?.watchedS).toBeLessThanOrEqual(301);
   });
   test('one wild reading changes nothing and is counted', () => {
     const said = watchOf((t) => (t === 400 ? 3900 : 2000), 1, 500);
-    expect(said.at(-1)?.settling).toMatchObject({ verdict: 'steady', spikes: 1 });
+    expect(said.at(-1)?.settling).toMatchObject({ verdict: 'stopped', spikes: 1 });
     expect(Math.abs((said.at(-1)?.settling.end?.counts ?? 0) - 2000)).toBeLessThan(6);
   });
   test('on a slow stream a wild reading is a disturbance until the next one has told', () => {
@@ -179,9 +197,9 @@ describe('verdict', () => {
     const moving = (atS: number) =>
       atS < 600 ? 1000 : atS === 620 ? 1400 : 1000 + 60 * (1 - Math.exp(-(atS - 600) / 90));
     const said = watchOf(moving, 5, 660);
-    expect(said.find((one) => one.atS === 595)?.settling.verdict).toBe('steady');
+    expect(said.find((one) => one.atS === 595)?.settling.verdict).toBe('stopped');
     const after = said.filter((one) => one.atS >= 620 && one.atS <= 650);
-    expect(after.map((one) => one.settling.verdict)).not.toContain('steady');
+    expect(after.filter((one) => hasStopped(one.settling.verdict))).toEqual([]);
   });
   test('a line without an end is a drift, with its rate', () => {
     const said = watchOf((t) => 2000 - 0.2 * t, 5, 3000);
@@ -212,7 +230,7 @@ test('watched at a slower pace, in turn with others, it says the same at about t
     const watch = new SettlingWatch({ spanCounts: SPAN, pace });
     for (let at = 0; at < 4000; at += 1) {
       watch.push(at / 10, approach(at / 10) + 4 * wobble(at));
-      if (watch.settling().verdict === 'steady') return at / 10;
+      if (hasStopped(watch.settling().verdict)) return at / 10;
     }
     return Infinity;
   };

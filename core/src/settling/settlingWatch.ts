@@ -1,5 +1,9 @@
 /**
- * Watches one stream and says whether its reading can be trusted yet: settling (with the end value and the wait), steady, drifting, disturbed.
+ * Watches one stream and says whether its reading can be trusted yet: settling (with the end value and the wait), stopped moving, proved steady,
+ * drifting, disturbed.
+ *
+ * Two words for two uses. *Stopped* (good enough for air and water): as far as can be seen the way is over to 1 % of the span; a slow wave or creep is not
+ * ruled out. *Steady*: beside that, rest was watched long enough to rule them out (`rest`).
  *
  * The fit itself is in `approach`. Here is what surrounds it: single wild readings are kept out, the noise is estimated from second differences (so
  * that neither a drift nor a settling counts as noise), and a change is noticed, by two or three readings in a row far from what was foreseen or by a small
@@ -8,6 +12,7 @@
  * Mutable on purpose, like the stream's ring: fifty lines a second must cost little.
  */
 import { spreadOf } from '../signal/noise.ts';
+import { quantisationSigma, stepOf } from '../signal/resolution.ts';
 import {
   beliefFurther,
   DRIFT_FROM_S,
@@ -20,14 +25,27 @@ import {
 } from './approach.ts';
 import { Bins } from './bins.ts';
 import { mixtureQuantile } from './normal.ts';
+import { isAtRest, neededRestS } from './rest.ts';
 
-export type SettlingVerdict = 'watching' | 'settling' | 'steady' | 'drifting' | 'disturbed';
+export const SETTLING_VERDICTS = [
+  'watching',
+  'settling',
+  'stopped',
+  'steady',
+  'drifting',
+  'disturbed',
+] as const;
+export type SettlingVerdict = (typeof SETTLING_VERDICTS)[number];
+
+/** Whether a reading has come to its end, as far as can be seen: proved or not. */
+export const hasStopped = (verdict: SettlingVerdict | undefined): boolean =>
+  verdict === 'stopped' || verdict === 'steady';
 
 export type Settling = {
   readonly verdict: SettlingVerdict;
   /** End value with the interval that holds it nine times in ten, counts; null while nothing can be said. */
   readonly end: { readonly counts: number; readonly low: number; readonly high: number } | null;
-  /** Time until the true value is within the tolerance of its end: as likely as not, and nine times in ten, s. */
+  /** Time until the true value is within 1 % of the span of its end: as likely as not, and nine times in ten, s. */
   readonly left: { readonly likelyS: number; readonly atMostS: number } | null;
   /** True value now, noise smoothed out, and its standard deviation, counts. */
   readonly now: { readonly counts: number; readonly sigma: number } | null;
@@ -55,7 +73,12 @@ export type SettlingOptions = {
   readonly pace?: { readonly everyS: number; readonly phaseS: number };
 };
 
-/** Default nearness: 1½ % of the span, about what a second look at the same soil differs by. */
+/** Nearness at which a reading has stopped moving. */
+export const STOPPED_FRAC = 0.01;
+/** "Stopped" is said below this doubt, and withdrawn above the other. */
+const STOPPED_DOUBT = 0.2;
+const STOPPED_DOUBT_BACK = 0.6;
+/** Nearness of what is steady: 1½ % of the span, about what a second look at the same soil differs by. */
 export const TOLERANCE_FRAC = 0.015;
 /** "Steady" is said below this doubt, and withdrawn above the other. */
 const DOUBT = 0.035;
@@ -115,9 +138,13 @@ export class SettlingWatch {
   private everyS = 0;
   private changed = false;
   private noise = 0;
+  /** Step in which the readings come, counts; 0 while none was seen. */
+  private stepCounts = 0;
   private doubt = 1;
   private isSteady = false;
   private wasSure = false;
+  private isStopped = false;
+  private wasNear = false;
   private cached: { of: Approach | null; disturbed: boolean; settling: Settling } | null = null;
 
   constructor(options: SettlingOptions) {
@@ -187,8 +214,11 @@ export class SettlingWatch {
     if (this.bins.readings > 8 && this.lastingChange(sample, z)) return;
     const sinceFitS = this.approach ? sample.atS - this.approach.atS : Infinity;
     if (!this.approach && sample.atS - this.startS < this.pace.phaseS) return;
-    const share = this.wasSure && !this.isSteady ? SECOND_LOOK_FRAC : REFIT_FRAC;
-    const dueS = Math.max(this.pace.everyS, share * (sample.atS - this.startS));
+    const sinceS = sample.atS - this.startS;
+    const awaitsSecond =
+      (this.wasNear && !this.isStopped) || (this.wasSure && !this.isSteady && sinceS >= neededRestS(sinceS));
+    const share = awaitsSecond ? SECOND_LOOK_FRAC : REFIT_FRAC;
+    const dueS = Math.max(this.pace.everyS, share * sinceS);
     const early = this.bins.readings <= EARLY && sinceFitS >= this.pace.everyS - REFIT_S;
     if (sinceFitS >= dueS || early) this.refit();
   }
@@ -219,6 +249,8 @@ export class SettlingWatch {
     this.changed = true;
     this.isSteady = false;
     this.wasSure = false;
+    this.isStopped = false;
+    this.wasNear = false;
     this.refit();
   }
 
@@ -234,28 +266,41 @@ export class SettlingWatch {
 
   private refit(): void {
     this.noise = this.estimateNoise();
-    this.approach = this.bins.all.length < 2 ? null : fitApproach(this.bins.all, this.spanCounts, this.noise);
+    this.approach =
+      this.bins.all.length < 2
+        ? null
+        : fitApproach(this.bins.all, this.spanCounts, this.noise, quantisationSigma(this.stepCounts));
     this.doubt = this.approach ? beliefFurther(this.approach, this.toleranceCounts) : 1;
-    if (this.isSteady) this.isSteady = this.doubt < DOUBT_BACK;
-    else {
-      // Granted only after a second look, and not while surprises add up.
-      const atS = this.approach?.atS ?? 0;
-      const calm = Math.max(this.sumUp, this.sumDown) < CALM && this.bins.readings >= LEAST_READINGS;
-      this.isSteady = calm && this.doubt < DOUBT && this.wasSure && atS >= this.notBeforeS;
-      this.wasSure = this.doubt < DOUBT;
-    }
+    const further = this.approach ? beliefFurther(this.approach, STOPPED_FRAC * this.spanCounts) : 1;
+    const atS = this.approach?.atS ?? 0;
+    // Granted only after a second look, and not while surprises add up.
+    const calm = Math.max(this.sumUp, this.sumDown) < CALM && this.bins.readings >= LEAST_READINGS;
+    const isNear = further < STOPPED_DOUBT;
+    this.isStopped = this.isStopped ? further < STOPPED_DOUBT_BACK : calm && isNear && this.wasNear;
+    this.wasNear = isNear;
+    const isSure = this.doubt < DOUBT;
+    this.isSteady = this.isSteady
+      ? this.doubt < DOUBT_BACK
+      : calm &&
+        isSure &&
+        this.wasSure &&
+        atS >= this.notBeforeS &&
+        isAtRest(this.bins.all, this.spanCounts, this.noise);
+    this.wasSure = isSure;
   }
 
   /** Noise of one reading from second differences, counts; a belief stands in while there are few. */
   private estimateNoise(): number {
     const values = this.recent.slice(-NOISE_READINGS).map((one) => one.value);
+    this.stepCounts = stepOf(values) ?? this.stepCounts;
     const second = values.slice(2).map((value, at) => value - 2 * (values[at + 1] ?? 0) + (values[at] ?? 0));
     const measured = second.length < 2 ? 0 : spreadOf(second) / Math.sqrt(6);
     const before = NOISE_BEFORE * this.spanCounts;
     const worth = NOISE_BEFORE_WORTH;
     const mixed = Math.sqrt((second.length * measured ** 2 + worth * before ** 2) / (second.length + worth));
     const settledIn = second.length >= NOISE_READINGS / 2 ? measured : mixed;
-    return Math.max(settledIn, LEAST_NOISE * this.spanCounts);
+    // What comes in coarse steps is known no better than a step, however calm it is.
+    return Math.max(settledIn, LEAST_NOISE * this.spanCounts, quantisationSigma(this.stepCounts));
   }
 
   private isDisturbed(): boolean {
@@ -300,13 +345,15 @@ export class SettlingWatch {
         ? 'steady'
         : drifts > 0.5
           ? 'drifting'
-          : 'settling';
+          : this.isStopped
+            ? 'stopped'
+            : 'settling';
     const hasEnd = isKnown && verdict !== 'drifting';
     return {
       ...common,
       verdict,
       end: hasEnd ? end : null,
-      left: hasEnd ? timeLeft(curves, toleranceCounts) : null,
+      left: hasEnd ? timeLeft(curves, STOPPED_FRAC * this.spanCounts) : null,
       now: { counts: now.mean, sigma: now.sigma },
       driftCountsPerMin: drift,
       beliefFurther: this.doubt,

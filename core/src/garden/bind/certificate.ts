@@ -8,6 +8,7 @@ import { percentUnit } from '../../quantity/percentKind.ts';
 import { writeCsv } from '../../records/csv.ts';
 import { calibratedOfVersion, curveOf } from './curveOf.ts';
 import type { Calibration, Garden } from '../document/schema.ts';
+import { hasStopped } from '../../settling/settlingWatch.ts';
 
 export const CERTIFICATE_FORMAT = 'plain-trowel-calibration';
 const BAND_ROWS = 11;
@@ -86,7 +87,7 @@ export function certificateOf(garden: Garden, calibration: Calibration): Certifi
       percent: percentOf(outcome.fitPoints, point.id),
       rawCounts: point.captures.map((one) => one.rawCounts),
       noiseCounts: round(Math.max(0, ...point.captures.map((one) => one.noiseCounts)), 2),
-      settled: point.captures.every((one) => one.settling?.verdict === 'steady'),
+      settled: point.captures.every((one) => hasStopped(one.settling?.verdict)),
       used: point.used,
       takenAt: point.captures.at(-1)?.takenAt ?? calibration.madeAt,
     })),

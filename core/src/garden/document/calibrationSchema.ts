@@ -5,6 +5,7 @@ import { BAND_NAMES } from '../../quantity/bands.ts';
 import { CONDITIONS, METHOD_IDS } from '../../calibration/conditions.ts';
 import { MOST } from '../../quantity/bounds.ts';
 import { counts, id, text, time } from '../../quantity/fields.ts';
+import { SETTLING_VERDICTS } from '../../settling/settlingWatch.ts';
 
 const sigma = z.number().min(0).max(1e9);
 const percent = z.number().min(-1000).max(10_000);
@@ -25,7 +26,7 @@ export const capture = z.strictObject({
   /** What the settling watch said when it was taken; null for one taken before there was a watch. */
   settling: z
     .strictObject({
-      verdict: z.enum(['watching', 'settling', 'steady', 'drifting', 'disturbed']),
+      verdict: z.enum(SETTLING_VERDICTS),
       /** Distance of the captured value from the end that was foreseen, counts; null when none was. */
       fromEndCounts: counts.nullable(),
     })

@@ -42,7 +42,10 @@ const WIRINGS: Readonly<Record<string, readonly [check: string, text: string, mo
     `${roof}; bat: battery-12v; bat.gnd - roof.gnd; l1: probe-capacitive; l1.vcc - bat.plus; l1.gnd - roof.gnd`,
   ],
   'a pump straight on its battery': ['load-runs', `${pumpOn12}; pump.minus - bat.gnd`],
-  'a lamp without a resistor': ['led-resistor', `${roof}; l: lamp-led; l.anode - roof.p18; l.cathode - roof.gnd`],
+  'a lamp without a resistor': [
+    'led-resistor',
+    `${roof}; l: lamp-led; l.anode - roof.p18; l.cathode - roof.gnd`,
+  ],
   'a resistor across a battery': [
     'heat',
     'bat: battery-12v; r: resistor; r.a - bat.plus; r.b - bat.gnd',

@@ -23,6 +23,7 @@ import { Verdict } from '../readout/Verdict.tsx';
 import { headlineOf, offerText, silenceText } from '../../../words/headlineText.ts';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 import { useHold } from '../readout/useHold.ts';
+import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
 
 /** What a scale that a board reads says now, g; null where none speaks. */
 function weightNow(garden: Garden, present: ReadonlyMap<string, PresentValue>): number | null {
@@ -60,7 +61,7 @@ export function CaptureBar({
   const { present } = hold;
   const settling = live.settling.get(channelId) ?? null;
   const faults = live.faults.get(channelId) ?? [];
-  const isSteady = settling?.verdict === 'steady' && faults.length === 0;
+  const isStill = hasStopped(settling?.verdict) && faults.length === 0;
   const value = session.captureOf(channelId);
   const offer = offerText(settling, value?.rawCounts ?? null, again, faults.length === 0);
   const silence = live.silent.get(channelId) ?? null;
@@ -117,7 +118,7 @@ export function CaptureBar({
           />
         )}
         <Button
-          look={isSteady && !lacks ? 'primary' : 'plain'}
+          look={isStill && !lacks ? 'primary' : 'plain'}
           hint="C"
           disabled={value === null || lacks || full !== null}
           onClick={capture}
@@ -156,9 +157,9 @@ export function CaptureBar({
         <div className="mt-1">
           {headline && <Verdict headline={headline} />}
           <SettlingPanel channelId={channelId} settling={settling} />
-          {!isSteady && (
+          {!isStill && (
             <p className="mt-1 text-[14px] text-soft">
-              Captured before it is steady, the reference is kept with the words “
+              Captured before it has stopped moving, the reference is kept with the words “
               {VERDICT_WORDS[settling.verdict]}”.
             </p>
           )}

@@ -13,6 +13,7 @@ import { Scroll } from '../../../ui/Scroll.tsx';
 import { knownText } from '../../../words/calibrationText.ts';
 import { VERDICT_WORDS } from '../../../words/settlingText.ts';
 import { dayTime } from '../../../words/timeText.ts';
+import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
 
 /** Every point with its captures. A point can be left out; nothing is ever edited or thrown away silently. */
 export function PointTable({
@@ -69,7 +70,7 @@ function Row({ point, outcome, children }: { point: PointOf; outcome: Outcome; c
   const fit = outcome.fitPoints.find((one) => one.pointId === point.id);
   const known = outcome.known.get(point.id);
   const last = point.captures.at(-1);
-  const unsettled = point.captures.filter((one) => one.settling?.verdict !== 'steady');
+  const unsettled = point.captures.filter((one) => !hasStopped(one.settling?.verdict));
   if (!last) return null;
   const mean = point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / point.captures.length;
   const counts = point.captures.map((one) => one.rawCounts);

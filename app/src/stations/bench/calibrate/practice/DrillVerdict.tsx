@@ -10,7 +10,7 @@ const WHAT: Readonly<Record<Mistake, string>> = {
   'not-soaked': 'taken in a pot that was not soaked',
 };
 const INSTEAD: Readonly<Record<Mistake, string>> = {
-  'too-early': 'Wait for “steady”.',
+  'too-early': 'Wait until it has stopped moving.',
   'wrong-order': 'Capture as dry what is dry.',
   'wet-connector': 'Wipe it, let it dry, capture again.',
   'past-the-line': 'Up to the line and no further.',

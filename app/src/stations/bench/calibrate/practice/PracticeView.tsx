@@ -20,6 +20,7 @@ import { VERDICT_WORDS, verdictText } from '../../../../words/settlingText.ts';
 import { StepPicture } from '../StepPicture.tsx';
 import { DrillVerdict } from './DrillVerdict.tsx';
 import { useDrill } from './useDrill.ts';
+import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
 
 const PICTURES: Readonly<Record<DrillPlace, Condition>> = {
   air: 'air',
@@ -36,7 +37,7 @@ export function PracticeView() {
   const drill = useDrill(speed);
   const { bench, settling, captures } = drill;
   const [judged, setJudged] = useState(false);
-  const isSteady = settling.verdict === 'steady';
+  const isStill = hasStopped(settling.verdict);
   const ready = captures.dry && captures.wet;
   const judge = () => setJudged(Boolean(ready));
   const capture = (slot: Slot) => {
@@ -74,7 +75,7 @@ export function PracticeView() {
             <span className="text-soft">raw counts</span>
           </p>
           <p className="mt-1 border-l-[3px] border-ink pl-3 text-[15px]">
-            <b className={`font-semibold ${isSteady ? 'text-leaf' : ''}`}>
+            <b className={`font-semibold ${isStill ? 'text-leaf' : ''}`}>
               {VERDICT_WORDS[settling.verdict].replace(/^./, (letter) => letter.toUpperCase())}.
             </b>{' '}
             {verdictText(settling)}

@@ -13,6 +13,7 @@ import { Choice } from '../../../../ui/Choice.tsx';
 import { DipCheck } from './DipCheck.tsx';
 import { membersOf } from './members.ts';
 import { SideBySideTable } from './SideBySideTable.tsx';
+import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
 
 /** All probes of a kind in the same air and the same jar; then each by its label, before anything is buried. */
 export function SideBySideView() {
@@ -40,7 +41,7 @@ export function SideBySideView() {
     }),
   );
   const here = members.filter(({ channel }) => live.present.has(channel.id));
-  const moving = here.filter(({ channel }) => live.settling.get(channel.id)?.verdict !== 'steady');
+  const moving = here.filter(({ channel }) => !hasStopped(live.settling.get(channel.id)?.verdict));
   const take = (step: 'air' | 'water') => {
     const takenAt = isoOf(live.nowMs);
     void commit(

@@ -1,0 +1,34 @@
+/** A slice of what `npm run bench -- settling` prints; the whole of it in `npm run test:long`. */
+import { expect, test } from 'vitest';
+import { hardStream } from '../standins/src/settling/hardStreams.ts';
+import { judge, settlingRows } from './settling.ts';
+
+const IS_LONG = Boolean(process.env.TROWEL_LONG);
+
+test('at the bench "stopped moving" comes in time and is true', () => {
+  const judged = [3, 5, 9, 14, 21, 26, 33, 41].map((seed) => judge(hardStream('bench', seed), 2));
+  expect(judged.filter((one) => one.falseStopped || one.falseSteady)).toEqual([]);
+  const waits = judged.flatMap((one) => one.waits).sort((a, b) => a - b);
+  expect(waits.length).toBeGreaterThan(10);
+  expect(waits[Math.floor(waits.length / 2)]).toBeLessThan(2.5);
+});
+
+test('under a slow wave and a drift it is not called steady', () => {
+  const judged = (['wave', 'drift'] as const).flatMap((family) =>
+    [2, 4, 6].map((seed) => judge(hardStream(family, seed), 20)),
+  );
+  expect(judged.filter((one) => one.falseSteady)).toEqual([]);
+});
+
+test.runIf(IS_LONG)(
+  'of every family at most two streams in a hundred are called steady falsely, none set aside, and the median wait is at most 2.5',
+  () => {
+    for (const row of settlingRows(300)) {
+      expect([row.name, row.falseSteady <= 0.02]).toEqual([row.name, true]);
+      // Under a wave, a drift and a creep the true curve hardly ever rests.
+      if (!['wave', 'drift', 'creep'].includes(row.name))
+        expect([row.name, row.medianWait <= 2.5]).toEqual([row.name, true]);
+    }
+  },
+  3_600_000,
+);
