@@ -2,7 +2,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
-import { calibrationOf } from '@plain-trowel/core/garden/bind/plotParts';
+import { calibrationOf } from '@plain-trowel/core/garden/bind/decided';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { readingsCsvRow, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readingsOf, type Reading } from '@plain-trowel/core/records/series';

@@ -16,7 +16,7 @@ const NO_ENGINE: BoardEngine = {
   boardId: '',
   config: { sensors: [], tanks: [], lines: [], atOnce: 1 },
   lineIds: [],
-  sensorChannelIds: [],
+  sensors: [],
   tankIds: [],
   tankChannelIds: [],
   around: [],

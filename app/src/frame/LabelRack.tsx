@@ -3,7 +3,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
-import { useLive, useLiveTools, viewOf } from '../links/liveContext.ts';
+import { useLive, useLiveTools, decidedView } from '../links/liveContext.ts';
 import { labelLine, stateWord } from '../words/plotText.ts';
 import type { PlotView } from '../links/plotView.ts';
 import { bandFill } from '../ruler/patterns.tsx';
@@ -119,7 +119,7 @@ export function LabelRack() {
                 <PlotLabel
                   key={plot.id}
                   name={plot.name}
-                  view={viewOf(garden, parts, live, stored)}
+                  view={decidedView(garden, parts, live, stored)}
                   current={plot.id === current}
                   to={`${pathname}?plot=${plot.id}`}
                   pumpOn={garden.waterLines.some(

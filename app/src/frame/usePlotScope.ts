@@ -9,3 +9,9 @@ export function usePlotScope(): string | null {
   const wanted = search.get('plot');
   return byId(garden.plots, wanted)?.id ?? garden.plots[0]?.id ?? null;
 }
+
+/** The channel of the probe that the sheet is about, of a plot that has several; null: the one that leads the plot. */
+export function useProbeScope(): string | null {
+  const [search] = useSearchParams();
+  return search.get('probe');
+}

@@ -3,7 +3,7 @@ import { useFormContext, type FieldPath } from 'react-hook-form';
 import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
 import { PLOT_KINDS, type Board } from '@plain-trowel/core/garden/document/schema';
-import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
+import { DECIDING_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import { Field } from '../ui/Field.tsx';
 import { NEW_BOARD, type PartsText } from './partsForm.ts';
 
@@ -121,7 +121,7 @@ export function HasProbe({ label, children }: { label: string; children: ReactNo
 export function ProbeFields() {
   const { getValues } = useFormContext<PartsText>();
   const [held] = useState(() => getValues('probeKind'));
-  const kinds = [...new Set([...ANALOG_KINDS, held])];
+  const kinds = [...new Set([...DECIDING_KINDS, held])];
   return (
     <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
       <SelectField name="probeKind" label="Kind of probe" options={kinds.map(same)} />

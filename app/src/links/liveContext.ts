@@ -6,7 +6,7 @@ import type { BusDesk, BusSnapshot } from './busDesk.ts';
 import type { LiveSession } from './liveSession.ts';
 import type { LiveSnapshot } from './liveSnapshot.ts';
 import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
-import { viewPlot, type PlotView } from './plotView.ts';
+import { viewPlot, viewTogether, type PlotView } from './plotView.ts';
 
 export type LiveTools = {
   readonly session: LiveSession;
@@ -66,12 +66,39 @@ export function useBus(): BusSnapshot {
   return useSyncExternalStore(bus.subscribe, bus.getSnapshot);
 }
 
-/** Parts and state of one plot: from the stream while there is one, else from the newest stored reading. */
-export function usePlot(garden: Garden, plotId: string): { parts: PlotParts; view: PlotView } | null {
+/** Parts and state of one probe of a plot, the leading one where none is named: from the stream while there is one, else from the newest stored reading. */
+export function usePlot(
+  garden: Garden,
+  plotId: string,
+  channelId?: string | null,
+): { parts: PlotParts; view: PlotView } | null {
   const live = useLive();
   const { stored } = useLiveTools();
-  const parts = plotParts(garden, plotId);
+  const parts = plotParts(garden, plotId, channelId);
   return parts && { parts, view: viewOf(garden, parts, live, stored) };
+}
+
+/** How a plot stands by whatever decides it: one probe, or several together. */
+export function decidedView(
+  garden: Garden,
+  parts: PlotParts,
+  live: LiveSnapshot,
+  stored: ReadonlyMap<string, Reading>,
+): PlotView {
+  if (parts.deciders.by === 'one') return viewOf(garden, parts, live, stored);
+  return viewTogether(
+    parts,
+    (id) => {
+      const heard = live.present.get(id) ?? live.silent.get(id);
+      const kept = stored.get(id);
+      return heard
+        ? { raw: heard.rawCounts, timeMs: live.silent.has(id) ? -Infinity : heard.atMs }
+        : kept
+          ? { raw: kept.raw, timeMs: kept.timeMs }
+          : null;
+    },
+    live.nowMs,
+  );
 }
 
 export function viewOf(

@@ -23,9 +23,10 @@ test('a fresh calibrated reading has its band and its percent', () => {
 });
 
 test('a calibration made at another supply voltage gives no percent', () => {
-  const { board, ...rest } = partsOf('chilli');
-  if (!board) throw new Error('no board');
-  expect(viewPlot({ ...rest, board: { ...board, supplyV: 5 } }, at(2039), NOW)).toMatchObject({
+  const elsewhere = { ...garden, boards: garden.boards.map((board) => ({ ...board, supplyV: 9 })) };
+  const parts = plotParts(elsewhere, 'chilli');
+  if (!parts) throw new Error('no parts');
+  expect(viewPlot(parts, at(2039), NOW)).toMatchObject({
     state: 'not-calibrated',
     span: null,
   });

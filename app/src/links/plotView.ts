@@ -1,6 +1,8 @@
 import { readCurve, type CurveReading } from '@plain-trowel/core/calibration/curve';
 import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
-import { plausibleWindow } from '@plain-trowel/core/electrics/converter';
+import { windowOf } from '@plain-trowel/core/garden/bind/scale';
+import { decidedNow, type Newest, type Vote } from '@plain-trowel/core/garden/bind/decided';
+import { bandAt } from '@plain-trowel/core/quantity/bands';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import {
   calibrationMismatch,
@@ -17,6 +19,8 @@ export type PlotView = {
   readonly percentKind: PercentKind;
   /** Soil temperature that the percent was put right by, where its calibration carries one, °C; null without. */
   readonly temperatureC: number | null;
+  /** Of a plot that several probes decide together: what each of them says; null where one decides. */
+  readonly votes: readonly Vote[] | null;
 };
 
 /**
@@ -35,8 +39,8 @@ export function viewPlot(
     reading && parts.fit && !calibrationMismatch(parts)
       ? readCurve(parts.fit, reading.rawCounts, temperatureC)
       : null;
-  const rails = parts.board
-    ? plausibleWindow(parts.board.adcBits)
+  const rails = parts.channel
+    ? windowOf(parts.garden, parts.channel)
     : { lowCounts: -Infinity, highCounts: Infinity };
   const known = !parts.channel
     ? ({ kind: 'no-probe' } as const)
@@ -63,5 +67,40 @@ export function viewPlot(
     span,
     percentKind: parts.fit?.percentKind ?? 'span',
     temperatureC,
+    votes: null,
+  };
+}
+
+/** How a plot stands by all the probes that decide it together. */
+export function viewTogether(parts: PlotParts, newest: Newest, nowMs: number): PlotView {
+  const { tenths, votes } = decidedNow(
+    parts.garden,
+    parts.plot,
+    newest,
+    nowMs,
+    parts.line?.staleAfterS ?? DEFAULT_STALE_S,
+  );
+  const times = votes.flatMap(({ channel }) => newest(channel.id)?.timeMs ?? []);
+  const all = (dropped: Vote['dropped']) => votes.every((one) => one.dropped === dropped);
+  const state =
+    tenths !== null
+      ? bandAt(parts.plot.bandEdges, tenths)
+      : all('no reading')
+        ? 'no-reading'
+        : votes.some((one) => one.dropped === 'implausible')
+          ? 'implausible'
+          : votes.some((one) => one.dropped === 'silent')
+            ? 'stale'
+            : votes.some((one) => one.dropped === 'not calibrated')
+              ? 'not-calibrated'
+              : 'no-reading';
+  return {
+    state,
+    rawCounts: null,
+    atMs: times.some(Number.isFinite) ? Math.max(...times) : null,
+    span: tenths === null ? null : { percent: tenths / 10, beyondCounts: 0, clampedAt: null },
+    percentKind: parts.fit?.percentKind ?? 'span',
+    temperatureC: null,
+    votes,
   };
 }

@@ -15,6 +15,7 @@ import { LimitFlag } from './LimitFlag.tsx';
 import { Pegs, Plumb, type RulerNow, type RulerPeg } from './Marks.tsx';
 import { rulerScale, type RulerScale } from './rulerScale.ts';
 import { PercentScale, RawScale } from './Scales.tsx';
+import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
 
 export type RulerProps = {
   readonly label: string;
@@ -24,6 +25,8 @@ export type RulerProps = {
   readonly pegs: readonly RulerPeg[];
   readonly limits: Limits | null;
   readonly now: RulerNow | null;
+  /** What the lower edge counts in; raw counts where nothing is said. */
+  readonly rawUnit?: string;
   /** Given, the flags can be moved. */
   readonly onMoveLimit?: (which: LimitName, tenths: number) => void;
   readonly onLimitMoved?: () => void;
@@ -52,8 +55,10 @@ export function Ruler(props: RulerProps) {
       >
         <g aria-hidden>
           <BandBar fit={fit} edges={props.edges} scale={scale} right={right} barY={levels.barY} />
-          <PercentScale fit={fit} scale={scale} right={right} levels={levels} />
-          <RawScale scale={scale} right={right} levels={levels} />
+          {!(fit && isShownRaw(fit.percentKind)) && (
+            <PercentScale fit={fit} scale={scale} right={right} levels={levels} />
+          )}
+          <RawScale scale={scale} right={right} levels={levels} unit={props.rawUnit ?? 'raw counts'} />
         </g>
         <g aria-hidden={props.onInspectPeg === undefined}>
           <Pegs

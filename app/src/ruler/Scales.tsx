@@ -56,8 +56,18 @@ export function PercentScale({
   );
 }
 
-/** Lower edge: raw counts as the board sees them; they may fall to the right. */
-export function RawScale({ scale, right, levels }: { scale: RulerScale; right: number; levels: Levels }) {
+/** Lower edge: the numbers as the board sees them, raw counts mostly; they may fall to the right. */
+export function RawScale({
+  scale,
+  right,
+  levels,
+  unit,
+}: {
+  scale: RulerScale;
+  right: number;
+  levels: Levels;
+  unit: string;
+}) {
   return (
     <>
       {scale.ticks.map((tick) => {
@@ -82,7 +92,7 @@ export function RawScale({ scale, right, levels }: { scale: RulerScale; right: n
         );
       })}
       <text x={right} y={levels.barEnd + 26} textAnchor="end" className="fill-soft text-[12.5px]">
-        raw counts
+        {unit}
       </text>
     </>
   );

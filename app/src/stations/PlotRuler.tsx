@@ -11,6 +11,7 @@ import { rulerPegs } from '../ruler/pegs.ts';
 import { useLive } from '../links/liveContext.ts';
 import type { PlotView } from '../links/plotView.ts';
 import { Ruler } from '../ruler/Ruler.tsx';
+import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 
 /** The ruler of a plot's leading probe, with the reading as it is now. */
 export function PlotRuler({
@@ -64,6 +65,7 @@ export function PlotRuler({
     <Ruler
       label={`Ruler of ${parts.probe?.label ?? 'the probe'} in ${plot.name}`}
       fullScaleCounts={fullScaleCounts(board?.adcBits ?? 12)}
+      rawUnit={channel ? UNIT_OF[channel.quantity].unit : 'raw counts'}
       fit={fit}
       edges={edges ?? plot.bandEdges}
       pegs={pegs}

@@ -24,6 +24,7 @@ describe('a label', () => {
     span,
     percentKind: 'span',
     temperatureC: null,
+  votes: null,
     ...change,
   });
 

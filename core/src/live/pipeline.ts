@@ -10,6 +10,7 @@ import type { StreamFault } from '../faults/streamFaults.ts';
 import { probeScale } from '../garden/bind/channels.ts';
 import { signalFacts, signalLimits, type Heard } from '../garden/bind/plotFacts.ts';
 import { plotParts } from '../garden/bind/plotParts.ts';
+import { isDeciding } from '../garden/bind/scale.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import type { Settling } from '../settling/settlingWatch.ts';
 import { captureValue, presentValue, WATCH_WINDOW, type PresentValue } from '../signal/presentValue.ts';
@@ -27,6 +28,9 @@ import { Streams } from './streams.ts';
 const LOOKS_AT_ONCE = 4;
 /** Settling fits that all channels together may cost in a second. */
 const FITS_A_SECOND = 4;
+
+/** Channels whose rest is watched: a switch only leaps. */
+const isWatched = ({ quantity }: Channel): boolean => isDeciding(quantity) && quantity !== 'moisture switch';
 
 /** Looks for a daily wave in a whole record, somewhere else. */
 export type FindWave = (record: Window) => Promise<StreamFault | null>;
@@ -62,7 +66,7 @@ export class LivePipeline<Problem> {
     for (const [channelId, watch] of this.watches) {
       const channel = byId(garden.channels, channelId);
       const buffer = this.bufferOf(channelId);
-      if (channel?.quantity === 'moisture' && buffer) watch.setScale(probeScale(garden, channel), buffer);
+      if (channel && isWatched(channel) && buffer) watch.setScale(probeScale(garden, channel), buffer);
       else this.watches.delete(channelId);
     }
   }
@@ -90,7 +94,7 @@ export class LivePipeline<Problem> {
       const { value } = named;
       const channel = this.streams.take(boardId, atMs, named);
       if (!channel) continue;
-      if (channel.quantity === 'moisture') this.watchOf(channel).push(atMs, value);
+      if (isWatched(channel)) this.watchOf(channel).push(atMs, value);
       if (isRecording)
         this.needs.recorder.offer(
           channel.id,
@@ -206,9 +210,10 @@ export class LivePipeline<Problem> {
   }
 
   private isSilent(plotId: string, nowMs: number): boolean {
-    const channel = plotParts(this.garden, plotId)?.channel;
-    const buffer = channel ? this.streams.bufferOf(channel) : null;
-    return buffer !== null && silenceOf(buffer, nowMs) !== null;
+    const heard = (plotParts(this.garden, plotId)?.deciders.channels ?? []).flatMap(
+      (channel) => this.streams.bufferOf(channel) ?? [],
+    );
+    return heard.length > 0 && heard.every((buffer) => silenceOf(buffer, nowMs) !== null);
   }
 
   private heard(nowMs: number): Heard {
@@ -234,7 +239,7 @@ export class LivePipeline<Problem> {
 
   /** Up to four moisture channels are fitted each second; more take turns, so that no moment has many of them. */
   private paceOf(channel: Channel): { everyS: number; phaseS: number } {
-    const all = this.garden.channels.filter((one) => one.quantity === 'moisture');
+    const all = this.garden.channels.filter(isWatched);
     const everyS = Math.max(1, all.length / FITS_A_SECOND);
     const at = all.findIndex((one) => one.id === channel.id);
     return { everyS, phaseS: all.length > FITS_A_SECOND ? (at / all.length) * everyS : 0 };

@@ -1,4 +1,4 @@
-import { PERCENT_KINDS, type PercentKind } from './percentKind.ts';
+import { percentUnit, shownPercent, type PercentKind } from './percentKind.ts';
 
 /** Narrow no-break space: digits group without ever wrapping in the middle of a number. */
 const GROUP = '\u202f';
@@ -27,9 +27,10 @@ export function formatCounts(counts: number): string {
   return formatNumber(counts, decimals);
 }
 
-/** Tenths of a percent as "31.4 % span". */
+/** A percent as "31.4 % span"; a tension as "35.0 kPa", a switch as the side it is on. */
 export function formatPercent(percent: number, kind: PercentKind): string {
-  return `${formatNumber(percent, 1)} % ${PERCENT_KINDS[kind].short}`;
+  if (kind === 'switch') return percent < 50 ? 'dry side' : 'wet side';
+  return `${formatNumber(shownPercent(kind, percent), 1)} ${percentUnit(kind)}`;
 }
 
 /** A stretch of time in the two largest sensible units: "8 s", "3 min 20 s", "2 h 5 min", "4 d 3 h". */

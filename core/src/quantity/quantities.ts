@@ -2,6 +2,9 @@
 export const QUANTITIES = [
   'moisture',
   'factory moisture',
+  'soil tension',
+  'moisture switch',
+  'soil humidity',
   'soil temperature',
   'air temperature',
   'conductivity',
@@ -24,6 +27,9 @@ export type Quantity = (typeof QUANTITIES)[number];
 export const UNIT_OF: Readonly<Record<Quantity, { readonly unit: string; readonly decimals: number }>> = {
   moisture: { unit: 'raw counts', decimals: 0 },
   'factory moisture': { unit: '% factory', decimals: 1 },
+  'soil tension': { unit: 'kPa', decimals: 1 },
+  'moisture switch': { unit: '0 or 1', decimals: 0 },
+  'soil humidity': { unit: '% RH', decimals: 1 },
   'soil temperature': { unit: '°C', decimals: 1 },
   'air temperature': { unit: '°C', decimals: 1 },
   conductivity: { unit: 'µS/cm', decimals: 0 },

@@ -141,6 +141,14 @@ describe('words and numbers as people print them', () => {
   });
 });
 
+test.each([
+  ['soil 5 bed 7', { soil: 5, bed: 7 }],
+  ['soil 5 soil 7', { soil: 5, 'soil (2)': 7 }],
+  ['pot 498 pot 512', { pot: 498, 'pot (2)': 512 }],
+])('words and numbers in turn are readings, all of them: %s', (line, expected) =>
+  expect(values(read(line))).toEqual(expected),
+);
+
 test('of made-up sentences every number is found, in order, with the words before it for a name', () => {
   const word = fc.constantFrom('soil', 'bed', 'moisture', 'north', 'level', 'wert', 'feuchte', 'humus');
   const reading = fc.record({

@@ -80,6 +80,9 @@ function tokensOf(text: string): Token[] {
   return tokens;
 }
 
+/** Words between a reading and whose it is. */
+const FROM = new Set(['from', 'of', 'at', 'on', 'in', 'by', 'for']);
+
 /** Marks that end a name: what stands behind them belongs to the next number. */
 const ENDS = new Set([',', ';', '|', '(', '[', '{', '\t']);
 
@@ -103,7 +106,15 @@ function isPartOfName(tokens: readonly Token[], at: number): boolean {
   const next = behind?.kind === 'word' && FILLERS.has(behind.text.toLowerCase()) ? tokens[at + 2] : behind;
   // "512 from sensor 2": behind the reading it says whose it was.
   const isLast = !tokens.slice(at + 1).some((token) => token.kind !== 'mark');
-  const isBehind = isLast && tokens.slice(0, at).some((token) => token.kind === 'number');
+  const link = tokens[at - 2];
+  // Without such a word in between, as in "soil 512 bed 498", it is a reading of its own.
+  const isLinked =
+    link?.kind === 'number'
+      ? at === 2
+      : link?.kind === 'mark'
+        ? link.text === '('
+        : link?.kind === 'word' && FROM.has(link.text.toLowerCase());
+  const isBehind = isLast && isLinked && tokens.slice(0, at).some((token) => token.kind === 'number');
   return NUMBERED.test(before.text) && (next?.kind === 'number' || isBehind);
 }
 

@@ -2,6 +2,7 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
+import { isDeciding, type Deciding } from '@plain-trowel/core/garden/bind/scale';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import type { Correction } from '@plain-trowel/core/temperature/correction';
 import { temperatureOfOhm } from '@plain-trowel/core/temperature/thermistor';
@@ -85,8 +86,9 @@ export function measureChannel(
   },
 ): { value: number; seed: Seed } {
   const { timeMs, seed, poweredS } = now;
-  if (of.quantity === 'moisture' && now.probe) {
+  if (isDeciding(of.quantity) && now.probe) {
     const { counts, seed: next } = readProbe(now.probe, of.probe, timeMs, seed);
+    if (of.quantity !== 'moisture') return { value: ownNumber(of.quantity, of.probe, counts), seed: next };
     // Without its supply an input reads next to nothing; with it the oscillator takes its time.
     const warm = poweredS === null ? 0 : 1 - Math.exp(-poweredS / WARM_UP_S);
     return { value: warm === 1 ? counts : Math.round(4 + (counts - 4) * warm), seed: next };
@@ -117,12 +119,33 @@ export function measureChannel(
     case 'light':
       // A quarter of full scale for each unit of sun; the night is not quite dark.
       return at(Math.min(0.97, 0.01 + 0.3 * sunAt(timeMs)) * of.probe.fullScaleCounts, 4, 0);
+    case 'soil humidity':
+      // In the pores of any soil that is not bone dry the air is all but saturated: at depth it tells nothing.
+      return at(99.4, 0.1, 1);
     case 'rain':
       return { value: 0, seed };
     case 'probe supply':
       return { value: poweredS === null ? 0 : 1, seed };
     default:
       return at(0.5, 0.01, 2);
+  }
+}
+
+/** What a probe that reckons by itself prints: its own percent, a tension, dry (1) or wet (0). */
+function ownNumber(
+  quantity: Exclude<Deciding, 'moisture'>,
+  { airCounts, waterCounts }: ProbeTraits,
+  counts: number,
+): number {
+  const wetFrac = Math.min(1, Math.max(0, (airCounts - counts) / (airCounts - waterCounts)));
+  switch (quantity) {
+    case 'factory moisture':
+      return Number((100 * wetFrac).toFixed(1));
+    case 'soil tension':
+      // Steep where it is dry, as every retention curve.
+      return Number((90 * (1 - wetFrac) ** 2).toFixed(1));
+    case 'moisture switch':
+      return wetFrac < 0.5 ? 1 : 0;
   }
 }
 

@@ -26,6 +26,7 @@ import { watchedOf } from '@plain-trowel/core/garden/bind/watched';
 import { MARIGOLD_PLAN, marigoldWiring } from './marigoldPlan.ts';
 import { setupOf } from '../board/setup.ts';
 import { advance, newWorld, setProbeFault, type World } from '../board/world.ts';
+import { METRIC } from '@plain-trowel/core/quantity/units';
 
 const SAMPLE_ID = 'marigold-hare';
 const SEED = 1886;
@@ -121,6 +122,7 @@ export function marigoldHare(nowMs: number): Garden {
     id: SAMPLE_ID,
     name: 'The Marigold Hare',
     note: 'roof garden',
+    units: METRIC,
     timeZone: 'Europe/London',
     madeAt: daysAgo(21),
     logEveryS: 10,

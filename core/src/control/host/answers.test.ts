@@ -3,7 +3,13 @@ import { configOf, DRY, GUARDS, MIDDLE, rawOf } from '../engine/engineForTests.t
 import type { Program } from '../programs/programs.ts';
 import { answersOf } from './answers.ts';
 import type { BoardEngine } from './boardEngine.ts';
+import type { SensorSource } from './combined.ts';
 import { stepHost, switchOn, type Hosted, type LineOrder } from './engineHost.ts';
+
+const oneProbe = (channelId: string): SensorSource => ({
+  by: 'one',
+  members: [{ channelId, factor: 1, table: [], lowRaw: 0, highRaw: 4095 }],
+});
 
 const BOOT = Date.UTC(2026, 4, 1, 6);
 
@@ -11,7 +17,7 @@ const boardOf = (program: Program, guards: Partial<typeof GUARDS> = {}): BoardEn
   boardId: 'board',
   config: configOf({ program, guards: { ...GUARDS, minIntervalS: 60, responseS: 120, ...guards } }),
   lineIds: ['roof'],
-  sensorChannelIds: ['probe'],
+  sensors: [oneProbe('probe')],
   tankIds: [],
   tankChannelIds: [],
   around: [],

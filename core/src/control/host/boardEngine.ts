@@ -1,5 +1,6 @@
 /** An engine's settings together with what its places stand for: which line, channel and reservoir of the garden is meant. */
 import type { EngineConfig } from '../engine/settings.ts';
+import type { SensorSource } from './combined.ts';
 
 /** Null where nothing measures it, or where nobody has said which of several is meant. */
 export type AroundIds = {
@@ -15,7 +16,7 @@ export type BoardEngine = {
   readonly config: EngineConfig;
   /** By place in the settings. */
   readonly lineIds: readonly string[];
-  readonly sensorChannelIds: readonly string[];
+  readonly sensors: readonly SensorSource[];
   readonly tankIds: readonly string[];
   readonly tankChannelIds: readonly (string | null)[];
   /** By line: the channels that its conditions go by. */
@@ -27,13 +28,13 @@ export type BoardEngine = {
 export const AROUND_STALE_S = 900;
 
 /** Every channel that a board's decisions go by, each once. */
-export const channelsOf = ({
-  sensorChannelIds,
-  tankChannelIds,
-  around,
-  batteryId,
-}: BoardEngine): string[] => {
+export const channelsOf = ({ sensors, tankChannelIds, around, batteryId }: BoardEngine): string[] => {
   const about = around.flatMap(({ airId, lightId, rainId, soilId }) => [airId, lightId, rainId, soilId]);
-  const all = [...sensorChannelIds, ...tankChannelIds, ...about, batteryId];
+  const all = [
+    ...sensors.flatMap(({ members }) => members.map((one) => one.channelId)),
+    ...tankChannelIds,
+    ...about,
+    batteryId,
+  ];
   return [...new Set(all.filter((id) => id !== null))];
 };

@@ -12,8 +12,13 @@ import {
   type LineOrder,
 } from './engineHost.ts';
 import type { Senses } from './senses.ts';
+import type { SensorSource } from './combined.ts';
 
 const BOOT = Date.UTC(2026, 4, 1, 6);
+const oneProbe = (channelId: string): SensorSource => ({
+  by: 'one',
+  members: [{ channelId, factor: 1, table: [], lowRaw: 0, highRaw: 4095 }],
+});
 const NOWHERE = { airId: null, lightId: null, rainId: null, soilId: null };
 
 const boardOf = (
@@ -23,7 +28,7 @@ const boardOf = (
   boardId: 'board',
   config,
   lineIds,
-  sensorChannelIds: config.sensors.map((_, at) => `probe-${at}`),
+  sensors: config.sensors.map((_, at) => oneProbe(`probe-${at}`)),
   tankIds: [],
   tankChannelIds: [],
   around: lineIds.map(() => NOWHERE),
@@ -136,7 +141,7 @@ test('the channels of a board, each once', () => {
   expect(
     channelsOf({
       ...shared,
-      sensorChannelIds: ['probe', 'probe'],
+      sensors: [oneProbe('probe'), oneProbe('probe')],
       tankChannelIds: [null, 'tank'],
       around: [
         { ...NOWHERE, airId: 'air' },

@@ -111,8 +111,13 @@ const beginAgain = ({ memory, bootMs, told }: Hosted, settings: BoardEngine, now
 });
 
 /** What the places of the settings stand for. When that changes, the state fits no longer, and the board begins again as after an upload. */
-const placesOf = ({ lineIds, sensorChannelIds, tankIds, config }: BoardEngine): string =>
-  JSON.stringify([lineIds, sensorChannelIds, tankIds, config.lines.map((one) => one.sensor)]);
+const placesOf = ({ lineIds, sensors, tankIds, config }: BoardEngine): string =>
+  JSON.stringify([
+    lineIds,
+    sensors.map(({ by, members }) => [by, members.map((one) => one.channelId)]),
+    tankIds,
+    config.lines.map((one) => one.sensor),
+  ]);
 
 const ordersOn = (settings: BoardEngine, orders: readonly LineOrder[]): Order[] =>
   orders.flatMap(({ lineId, ...order }): Order[] => {

@@ -1,6 +1,7 @@
 /** What a board's engine is told, from the newest values of the channels that it goes by. */
 import type { LocalTime } from '../../quantity/localTime.ts';
 import type { EngineInput, Order, RawReading } from '../contract/types.ts';
+import { readSensor } from './combined.ts';
 import { AROUND_STALE_S, type BoardEngine } from './boardEngine.ts';
 
 /** Whatever can be asked for readings: a stand-in's world, the page's streams, a day of the log. */
@@ -33,6 +34,10 @@ export function engineInput(
     // Whole numbers only; a median or a voltage may fall between two.
     return one && { raw: Math.round(one.raw), atS: secondsAt(one.timeMs) };
   };
+  const exactly = (channelId: string) => {
+    const one = senses.newest(channelId);
+    return one && { raw: one.raw, atS: secondsAt(one.timeMs) };
+  };
   const valueOf = (channelId: string | null): number | null => {
     const one = channelId === null ? null : senses.newest(channelId);
     if (channelId === null || !one || nowS - secondsAt(one.timeMs) > AROUND_STALE_S) return null;
@@ -44,7 +49,9 @@ export function engineInput(
   };
   return {
     nowS,
-    sensors: engine.sensorChannelIds.map(read),
+    sensors: engine.sensors.map((sensor, at) =>
+      readSensor(sensor, exactly, nowS, engine.config.sensors[at]?.staleAfterS ?? AROUND_STALE_S),
+    ),
     tanks: engine.tankChannelIds.map(read),
     clock: senses.localTime(nowMs),
     around: around.map(({ airId, lightId, rainId, soilId }) => {

@@ -1,9 +1,9 @@
 /** Questions about a garden's channels: what they are called, what scale they have, what their value means. */
 import { byId } from '../../quantity/byId.ts';
 import { runOf } from './plotParts.ts';
-import { curveOf } from './curveOf.ts';
-import { calibrationOf } from './plotParts.ts';
-import { fullScaleCounts, plausibleWindow } from '../../electrics/converter.ts';
+import { fitOf } from './decided.ts';
+import { windowOf } from './scale.ts';
+import { fullScaleCounts } from '../../electrics/converter.ts';
 import type { ProbeScale } from '../../faults/streamFaults.ts';
 import { UNIT_OF } from '../../quantity/quantities.ts';
 import { corrected } from '../../temperature/correction.ts';
@@ -14,6 +14,7 @@ export function channelName(garden: Garden, channel: Channel): string {
   const probe = byId(garden.probes, channel.probeId);
   if (!probe) return channel.label || channel.quantity;
   const what = channel.label || channel.quantity;
+  // Of a probe with raw counts and a percent of its own the counts go by its bare label.
   return channel.quantity === 'moisture' ? probe.label : `${probe.label} ${what}`;
 }
 
@@ -27,9 +28,8 @@ const USUAL_SPAN_FRAC = 0.44;
 /** The scale that a moisture channel is watched on: its references where there are two, else what is usual. */
 export function probeScale(garden: Garden, channel: Channel): ProbeScale {
   const bits = byId(garden.boards, channel.boardId)?.adcBits ?? 12;
-  const window = plausibleWindow(bits);
-  const calibration = calibrationOf(garden, channel);
-  const curve = calibration && curveOf(calibration);
+  const window = windowOf(garden, channel);
+  const curve = fitOf(garden, channel);
   const usual = USUAL_SPAN_FRAC * fullScaleCounts(bits);
   if (curve)
     return {

@@ -44,14 +44,14 @@ describe('what a number probably is', () => {
   });
   test('a number that says moisture goes to the probe that waits, the next to the plot that has none, whatever their order', () => {
     expect(claims(number('number 3', 402), number('soil', 512))).toEqual([
-      { kind: 'new probe', plotId: bed?.id },
+      { kind: 'new probe', plotId: bed?.id, quantity: 'moisture' },
       { kind: 'channel', channelId: channel?.id },
     ]);
   });
   test('once every probe and plot has its number, the rest is ignored; what no converter counts as well', () => {
     expect(claims(number('a', 1), number('b', 2), number('c', 3)).map(word)).toEqual([
       'channel',
-      'new probe',
+      'moisture',
       'ignore',
     ]);
     expect(claims(number('a', 70_000)).map(word)).toEqual(['ignore']);
@@ -60,7 +60,7 @@ describe('what a number probably is', () => {
   test('a probe that is heard already waits for nothing', () => {
     const heard = new Set(['value', 'soil']);
     expect(suggestClaims(garden, [number('soil', 5)], heard, mint?.id ?? null)).toEqual([
-      { kind: 'new probe', plotId: bed?.id },
+      { kind: 'new probe', plotId: bed?.id, quantity: 'moisture' },
     ]);
   });
 });

@@ -1,5 +1,6 @@
 /** What a number that a board prints probably is: a suggestion for a person to confirm, by its unit, its name and its size. */
 import { fullScaleCounts } from '../../electrics/converter.ts';
+import { isDeciding, type Deciding } from './scale.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import type { Channel, Garden } from '../document/schema.ts';
@@ -16,8 +17,8 @@ export type Unclaimed = {
 export type Claim =
   /** The moisture of a probe that waits for its number. */
   | { readonly kind: 'channel'; readonly channelId: string }
-  /** The moisture of a plot that has no probe yet. */
-  | { readonly kind: 'new probe'; readonly plotId: string }
+  /** The moisture of a plot that has no probe yet: raw, or in numbers of its own. */
+  | { readonly kind: 'new probe'; readonly plotId: string; readonly quantity: Deciding }
   /** Something that the board measures beside moisture. */
   | { readonly kind: 'board'; readonly quantity: Quantity }
   /** Another quantity of a plot's probe. */
@@ -53,7 +54,7 @@ export function waitingChannels(
 ): Channel[] {
   const isOfPlot = (channel: Channel) => byId(garden.probes, channel.probeId)?.plotId === plotId;
   return garden.channels
-    .filter((one) => one.boardId === boardId && one.quantity === 'moisture' && !heard.has(one.streamName))
+    .filter((one) => one.boardId === boardId && isDeciding(one.quantity) && !heard.has(one.streamName))
     .toSorted((one, other) => Number(isOfPlot(other)) - Number(isOfPlot(one)));
 }
 
@@ -99,7 +100,11 @@ export function suggestClaims(
       const ofProbe = beside === 'soil temperature' || beside === 'factory moisture';
       if (!ofProbe) claims[at] = { kind: 'board', quantity: beside };
       else if (probe) claims[at] = { kind: 'probe', probeId: probe.id, quantity: beside };
-      else if (beside === 'soil temperature') claims[at] = { kind: 'board', quantity: 'air temperature' };
+      else if (beside === 'factory moisture') {
+        // A board that says percent only: its own percent decides.
+        const plot = bare.shift();
+        if (plot) claims[at] = { kind: 'new probe', plotId: plot.id, quantity: 'factory moisture' };
+      } else claims[at] = { kind: 'board', quantity: 'air temperature' };
       continue;
     }
     const board = byId(garden.boards, one.boardId);
@@ -110,7 +115,7 @@ export function suggestClaims(
     const channel = queue.shift();
     const plot = channel ? undefined : bare.shift();
     if (channel) claims[at] = { kind: 'channel', channelId: channel.id };
-    else if (plot) claims[at] = { kind: 'new probe', plotId: plot.id };
+    else if (plot) claims[at] = { kind: 'new probe', plotId: plot.id, quantity: 'moisture' };
   }
   return claims;
 }

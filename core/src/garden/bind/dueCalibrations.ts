@@ -1,6 +1,6 @@
 /** Which calibrations are due again: on their date, or because something they belong to has changed. */
 import { byId } from '../../quantity/byId.ts';
-import { calibrationOf, SUPPLY_V } from './plotParts.ts';
+import { calibrationOf, SUPPLY_V } from './decided.ts';
 import type { Calibration, Channel, Garden } from '../document/schema.ts';
 
 export type DueReason = 'date' | 'supply' | 'board' | 'depth' | 'soil' | 'guess';

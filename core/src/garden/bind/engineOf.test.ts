@@ -21,9 +21,11 @@ describe('a board’s settings', () => {
       calibrated().plots[0]?.id ?? '',
       { startTenths: 250, stopTenths: 500 },
     );
-    const { config, lineIds, sensorChannelIds } = engineOf(garden, boardId);
+    const { config, lineIds, sensors } = engineOf(garden, boardId);
     expect(lineIds).toEqual([firstLine(garden).id]);
-    expect(sensorChannelIds).toEqual([firstChannel(garden).id]);
+    expect(sensors).toMatchObject([
+      { by: 'one', members: [{ channelId: firstChannel(garden).id, factor: 1 }] },
+    ]);
     expect(config.sensors[0]).toMatchObject({
       table: [
         { raw: 1000, tenths: 1000 },

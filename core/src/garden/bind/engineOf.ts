@@ -1,8 +1,6 @@
 /** A board's engine settings, made from the garden: what its sketch will carry, in whole numbers. */
 import { remembered } from '../../quantity/remembered.ts';
 import { byId } from '../../quantity/byId.ts';
-import { plausibleWindow } from '../../electrics/converter.ts';
-import { boardTable } from '../../calibration/boardTable.ts';
 import { percentPerCount, type Curve } from '../../calibration/curve.ts';
 import { boundConditions, type Sense } from '../../control/conditions/conditions.ts';
 import { recordOf } from '../../control/programs/programs.ts';
@@ -11,8 +9,11 @@ import { AROUND_STALE_S, type BoardEngine } from '../../control/host/boardEngine
 import { rawAtVolume, reservoirOf } from '../../dosing/reservoir.ts';
 import { ambientOf } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
-import { calibrationMismatch, plotParts, type PlotParts } from './plotParts.ts';
-import type { Channel, Garden, Reservoir, WaterLine } from '../document/schema.ts';
+import { combine, TENTHS_TABLE, type SensorSource } from '../../control/host/combined.ts';
+import { fitOf, mismatchOf } from './decided.ts';
+import { plotParts, type PlotParts } from './plotParts.ts';
+import { engineScale } from './scale.ts';
+import type { Garden, Reservoir, WaterLine } from '../document/schema.ts';
 
 /** A probe pulled out of its soil leaps by more than this at least, tenths; noise does so by six times itself. */
 const LEAST_LEAP_TENTHS = 50;
@@ -35,12 +36,12 @@ export const flowOf = ({ flowMlPerS, tubeS }: Pick<WaterLine, 'flowMlPerS' | 'tu
 export function engineOf(garden: Garden, boardId: string): BoardEngine {
   const lines = garden.waterLines.filter((one) => one.boardId === boardId);
   const tanks = garden.reservoirs.filter((tank) => lines.some((one) => one.tankId === tank.id));
-  const sensors: { channel: Channel; plotId: string; config: SensorConfig }[] = [];
+  const sensors: { source: SensorSource; config: SensorConfig }[] = [];
   const sensorOf = (line: WaterLine): number | null => {
     const parts = plotParts(garden, line.plotId);
-    const config = parts && sensorConfig(parts, line);
-    if (!parts?.channel || !config) return null;
-    sensors.push({ channel: parts.channel, plotId: line.plotId, config });
+    const sensor = parts && sensorOfPlot(parts, line);
+    if (!sensor) return null;
+    sensors.push(sensor);
     return sensors.length - 1;
   };
   const configs = lines.map((line): LineConfig => {
@@ -78,7 +79,7 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
       atOnce: AT_ONCE,
     },
     lineIds: lines.map((one) => one.id),
-    sensorChannelIds: sensors.map((one) => one.channel.id),
+    sensors: sensors.map((one) => one.source),
     tankChannelIds: tanks.map((one) => one.channelId),
     tankIds: tanks.map((one) => one.id),
     around: lines.map((line) => {
@@ -95,17 +96,47 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
   };
 }
 
-/** Null while the plot's probe has no calibration that holds here and now: then nothing that goes by it can be decided. */
-function sensorConfig(parts: PlotParts, line: WaterLine): SensorConfig | null {
-  if (!parts.fit || !parts.board || calibrationMismatch(parts)) return null;
-  const plausible = plausibleWindow(parts.board.adcBits);
-  return {
-    table: boardTable(parts.fit),
-    lowRaw: plausible.lowCounts,
-    highRaw: plausible.highCounts,
+/** Null while no probe of the plot has a calibration that holds here and now: then nothing that goes by it can be decided. */
+function sensorOfPlot(
+  { garden, deciders: { by, channels } }: PlotParts,
+  line: WaterLine,
+): { source: SensorSource; config: SensorConfig } | null {
+  const usable = channels.flatMap((channel) => {
+    const curve = mismatchOf(garden, channel) === null ? fitOf(garden, channel) : null;
+    return curve ? [{ channel, curve, scale: engineScale(garden, channel, curve) }] : [];
+  });
+  const [first] = usable;
+  // Of several only those that speak of one kind of percent can be put together; where they are too few, nothing is decided.
+  const alike = usable.filter(({ curve }) => curve.percentKind === first?.curve.percentKind);
+  if (
+    !first ||
+    combine(by, [...alike.map(() => 0), ...channels.slice(alike.length).map(() => null)]) === null
+  )
+    return null;
+  const noisiest = Math.max(...alike.map(({ curve }) => noiseTenthsOf(curve)));
+  const common = {
     staleAfterS: line.staleAfterS,
-    leapTenths: Math.max(LEAST_LEAP_TENTHS, Math.ceil(LEAP_NOISES * noiseTenthsOf(parts.fit))),
+    // A switch leaps from one end to the other as a matter of course.
+    leapTenths:
+      first.curve.percentKind === 'switch'
+        ? 1001
+        : Math.max(LEAST_LEAP_TENTHS, Math.ceil(LEAP_NOISES * noisiest)),
     settleS: LEAP_SETTLE_S,
+  };
+  const members = alike.map(({ channel, scale: { table, lowRaw, highRaw, factor } }) => ({
+    channelId: channel.id,
+    factor,
+    table,
+    lowRaw,
+    highRaw,
+  }));
+  const { table, lowRaw, highRaw } = first.scale;
+  return {
+    source: { by, members },
+    config:
+      by === 'one'
+        ? { table, lowRaw, highRaw, ...common }
+        : { table: TENTHS_TABLE, lowRaw: 0, highRaw: 1000, ...common },
   };
 }
 

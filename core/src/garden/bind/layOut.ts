@@ -7,6 +7,7 @@ import { EMPTY_NETLIST, type Netlist, type Part } from '../../wiring/netlist.ts'
 import type { Topic } from '../../plan/rules.ts';
 import { suggest } from '../../plan/suggest.ts';
 import { entryOfKind, kindOfEntry } from './probeEntry.ts';
+import { isDeciding } from './scale.ts';
 
 /** Plots that no probe stands in yet. */
 export const plotsWithoutProbe = (garden: Garden) =>
@@ -65,8 +66,8 @@ export function disagreements(garden: Garden, catalogue: Catalogue): Disagreemen
 }
 
 const moistureProbes = (garden: Garden) =>
-  garden.probes.filter(
-    (probe) => garden.channels.find((one) => one.probeId === probe.id)?.quantity === 'moisture',
+  garden.probes.filter((probe) =>
+    garden.channels.some((one) => one.probeId === probe.id && isDeciding(one.quantity)),
   );
 
 /**

@@ -51,6 +51,7 @@ describe('facts of a plot', () => {
     expect(signalFacts(tanked, plotId, heard({ [probe.id]: 2500, air: 18.26, tank: 380 }))).toEqual({
       tenths: 250,
       isFaulty: false,
+      hasFault: false,
       isLocked: false,
       isTankLow: true,
       soilTenthsC: null,

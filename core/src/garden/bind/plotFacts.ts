@@ -1,14 +1,12 @@
 /** What is so in a garden at one moment: for the lamp of each plot, and for the alerts. */
 import { AROUND_STALE_S } from '../../control/host/boardEngine.ts';
 import type { Sense } from '../../control/conditions/conditions.ts';
-import { plotState } from '../../control/plotState.ts';
 import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
-import { plausibleWindow } from '../../electrics/converter.ts';
-import { readCurve } from '../../calibration/curve.ts';
 import { volumeIn, reservoirOf } from '../../dosing/reservoir.ts';
 import { corrected } from '../../temperature/correction.ts';
 import { fullScaleOf } from './channels.ts';
-import { calibrationMismatch, DEFAULT_STALE_S, plotParts, type PlotParts } from './plotParts.ts';
+import { decidedNow, type Dropped } from './decided.ts';
+import { DEFAULT_STALE_S, plotParts, type PlotParts } from './plotParts.ts';
 import { ambientOf, type Place } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { tankConfig } from './engineOf.ts';
@@ -48,22 +46,20 @@ export function tankNow(
 
 const tenthsOf = (value: number | null): number | null => (value === null ? null : Math.round(value * 10));
 
-/** Moisture to trust, tenths; null while there is none, and whether that is the probe's fault. */
-function moistureOf(parts: PlotParts, heard: Heard): { tenths: number | null; isFaulty: boolean } {
-  const one = parts.channel && heard.newest(parts.channel.id);
-  if (!parts.channel || !parts.board || !one) return { tenths: null, isFaulty: false };
-  const holds = parts.fit && !calibrationMismatch(parts);
-  const tenths = holds ? Math.round(readCurve(parts.fit, one.raw).percent * 10) : null;
-  const state = plotState(
-    { kind: 'reading', rawCounts: one.raw, ageS: (heard.nowMs - one.timeMs) / 1000, tenths },
-    {
-      ...plausibleWindow(parts.board.adcBits),
-      staleAfterS: parts.line?.staleAfterS ?? DEFAULT_STALE_S,
-      edges: parts.plot.bandEdges,
-    },
-  );
-  const isFaulty = state === 'implausible' || state === 'stale';
-  return { tenths: isFaulty ? null : tenths, isFaulty };
+/** What decides a plot now, by the time after which its own line takes a reading for stale. */
+export const decidedIn = (parts: PlotParts, heard: Heard) =>
+  decidedNow(parts.garden, parts.plot, heard.newest, heard.nowMs, parts.line?.staleAfterS ?? DEFAULT_STALE_S);
+
+const FAULTS: ReadonlySet<Dropped | null> = new Set(['silent', 'implausible']);
+
+/** Moisture to trust, tenths; null while there is none, and whether that is a probe's fault; and whether one of several has dropped out by a fault. */
+function moistureOf(
+  parts: PlotParts,
+  heard: Heard,
+): { tenths: number | null; isFaulty: boolean; hasFault: boolean } {
+  const { tenths, votes } = decidedIn(parts, heard);
+  const hasFault = votes.some(({ dropped }) => FAULTS.has(dropped));
+  return { tenths, isFaulty: tenths === null && hasFault, hasFault };
 }
 
 /** Where a plot's surroundings are measured: as its first line says, else where its probe is read. */
@@ -84,7 +80,12 @@ function darkLimit(garden: Garden, own: readonly WaterLine[], light: Channel | n
   return limits.length > 0 ? Math.min(...limits) : null;
 }
 
-export function signalFacts(garden: Garden, plotId: string, heard: Heard): SignalFacts | null {
+/** @returns also whether one of the plot's probes has dropped out by a fault, though the others still decide */
+export function signalFacts(
+  garden: Garden,
+  plotId: string,
+  heard: Heard,
+): (SignalFacts & { readonly hasFault: boolean }) | null {
   const parts = plotParts(garden, plotId);
   if (!parts) return null;
   const lines = garden.waterLines.filter((one) => one.plotId === plotId);

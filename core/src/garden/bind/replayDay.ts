@@ -102,7 +102,8 @@ function readingsOf(
   toMs: number,
 ): number {
   const sensor = engine.config.lines[at]?.sensor ?? null;
-  const all = sensor === null ? [] : (past.get(engine.sensorChannelIds[sensor] ?? '') ?? []);
+  const members = sensor === null ? [] : (engine.sensors[sensor]?.members ?? []);
+  const all = members.flatMap(({ channelId }) => past.get(channelId) ?? []);
   return all.filter((one) => one.timeMs >= fromMs && one.timeMs <= toMs).length;
 }
 

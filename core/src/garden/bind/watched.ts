@@ -17,14 +17,17 @@ type Seen = {
   readonly facts: SignalFacts;
   readonly limits: SignalLimits;
   readonly isHeard: boolean;
+  /** One of its probes has a fault, though the others may still decide. */
+  readonly hasFault: boolean;
 };
 
 const seenPlots = (garden: Garden, heard: Heard): Seen[] =>
   garden.plots.flatMap((plot): Seen[] => {
     const facts = signalFacts(garden, plot.id, heard);
-    const channel = plotParts(garden, plot.id)?.channel;
-    if (!facts || !channel) return [];
-    return [{ plot, facts, limits: signalLimits(plot), isHeard: heard.newest(channel.id) !== null }];
+    const channels = plotParts(garden, plot.id)?.deciders.channels ?? [];
+    if (!facts || channels.length === 0) return [];
+    const isHeard = channels.some((channel) => heard.newest(channel.id) !== null);
+    return [{ plot, facts, limits: signalLimits(plot), isHeard, hasFault: facts.hasFault }];
   });
 
 /** Whether a plot is watered by a line that runs by itself, so that falling below the start limit is no news. */
@@ -73,9 +76,9 @@ const WATCHES: Readonly<Record<AlertKind, (look: Look) => readonly Watched[]>> =
   hot: ({ plots }) => plots.flatMap((one) => warmth(one, 'hot')),
   cold: ({ plots }) => plots.flatMap((one) => warmth(one, 'cold')),
   'probe-fault': ({ plots }) =>
-    plots.map(({ plot, facts, isHeard }) => ({
+    plots.map(({ plot, facts, isHeard, hasFault }) => ({
       ...about('probe-fault', plot.id),
-      holds: isHeard ? facts.isFaulty : null,
+      holds: isHeard ? facts.isFaulty || hasFault : null,
     })),
   'silent-board': ({ garden, heard }) =>
     garden.boards.map((board) => {

@@ -57,7 +57,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 7, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 8, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
@@ -114,7 +114,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(7);
+  expect(read.value.version).toBe(8);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },

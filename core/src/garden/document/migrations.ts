@@ -4,6 +4,7 @@ import { DEFAULT_ALERTS } from '../../control/alerts.ts';
 import { DEFAULT_SIGNALS } from '../../control/signals.ts';
 import { NOTHING_CHOSEN } from './waterSchema.ts';
 import { EMPTY_NETLIST } from '../../wiring/netlist.ts';
+import { METRIC } from '../../quantity/units.ts';
 
 type Loose = Readonly<Record<string, unknown>>;
 const isObject = (value: unknown): value is Loose =>
@@ -240,6 +241,16 @@ const fromVersion6 = (garden: Loose): Loose => ({
     : garden.plan,
 });
 
+export const DECIDES_BY_FIRST = { by: 'one', channelIds: [] as string[] } as const;
+
+/** From version 7: a plot was decided by its first probe; units were metric. */
+const fromVersion7 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 8,
+  units: METRIC,
+  plots: eachOf(garden.plots, (plot) => ({ ...plot, decides: DECIDES_BY_FIRST })),
+});
+
 const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion1,
   fromVersion2,
@@ -247,6 +258,7 @@ const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion4,
   fromVersion5,
   fromVersion6,
+  fromVersion7,
 ];
 
 /** Kinds of signals and alerts that came later than the document: they stand as at first, "content" last. */

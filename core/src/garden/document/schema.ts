@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 7.
+ * The garden: one document with everything but the readings and the events. Version 8.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -15,6 +15,8 @@ import { netlistSchema } from '../../wiring/netlist.ts';
 import { registerMapSchema } from '../../bus/registers.ts';
 import { MOST } from '../../quantity/bounds.ts';
 import { calibration, capture, run, soilFacts } from './calibrationSchema.ts';
+import { DECIDED_BY } from '../../control/host/combined.ts';
+import { unitsSchema } from '../../quantity/units.ts';
 import { leaderOf } from '../../control/programs/programs.ts';
 import { ALERT_KINDS } from '../../control/alerts.ts';
 import { SIGNAL_STATES } from '../../control/signals.ts';
@@ -24,7 +26,7 @@ import { id, name, text, time } from '../../quantity/fields.ts';
 import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 7;
+export const GARDEN_VERSION = 8;
 
 const tenths = z.int().min(0).max(1000);
 
@@ -38,6 +40,8 @@ const plot = z.strictObject({
   /** Way of a cable from the board's place to it, m; null: not measured. */
   cableM: z.number().min(0).max(1000).nullable(),
   plant: text,
+  /** Which of its probes decide, and how; no channel named: the first that can, or all of them together. */
+  decides: z.strictObject({ by: z.enum(DECIDED_BY), channelIds: z.array(id).max(8) }),
   limits: z.strictObject({ startTenths: tenths, stopTenths: tenths }),
   /** Upper edges of dry, low, right and wet. */
   bandEdges: z.tuple([tenths, tenths, tenths, tenths]),
@@ -71,6 +75,8 @@ const shape = z.strictObject({
   id,
   name,
   note: text,
+  /** Units on the screen; everything is stored in litres, °C and cm all the same. */
+  units: unitsSchema,
   /** IANA name; days and hours on the screen follow it. */
   timeZone: z.string().max(60).refine(isTimeZone, 'is not a time zone known here'),
   madeAt: time,
@@ -169,6 +175,9 @@ function checkLinks(garden: Garden, report: Report): void {
     if (wanted !== null && !known(list).has(wanted))
       report(path, `names "${wanted}", which is not among the ${list}`);
   };
+  for (const [at, one] of garden.plots.entries())
+    for (const [place, channelId] of one.decides.channelIds.entries())
+      must(['plots', at, 'decides', 'channelIds', place], 'channels', channelId);
   for (const [at, one] of garden.probes.entries()) must(['probes', at, 'plotId'], 'plots', one.plotId);
   for (const [at, one] of garden.channels.entries()) {
     must(['channels', at, 'probeId'], 'probes', one.probeId);

@@ -188,7 +188,7 @@ describe('several numbers are claimed at once', () => {
       { boardId, name: 'soil', claim: { kind: 'channel', channelId } },
       { boardId, name: 't1', claim: { kind: 'probe', probeId, quantity: 'soil temperature' } },
       { boardId, name: 'bat', claim: { kind: 'board', quantity: 'battery voltage' } },
-      { boardId, name: 'deep', claim: { kind: 'new probe', plotId } },
+      { boardId, name: 'deep', claim: { kind: 'new probe', plotId, quantity: 'moisture' } },
       { boardId, name: 'millis', claim: { kind: 'ignore' } },
     ],
     'resistive fork',

@@ -7,7 +7,7 @@ import { EMPTY_CHANNEL, NEW_PROBE, USUAL_DEPTH_CM, withoutChannels } from './plo
 import { makeId } from '../document/ids.ts';
 import { syncWiring } from './plan.ts';
 import type { TestStep } from '../document/probeSchema.ts';
-import type { ProbeKind } from '../../quantity/probeKind.ts';
+import { firstQuantityOf, type ProbeKind } from '../../quantity/probeKind.ts';
 import type { Claim } from '../bind/claims.ts';
 import type { Board, Channel, Garden, Probe } from '../document/schema.ts';
 
@@ -125,7 +125,8 @@ function ownerOf(garden: Garden, name: string, claim: Claim, probeKind: Probe['k
         probeKind,
         colour: 'none',
         depthCm: USUAL_DEPTH_CM,
-        quantity: 'moisture',
+        // Raw counts of a kind that has a scale of its own are on that scale.
+        quantity: claim.quantity === 'moisture' ? firstQuantityOf(probeKind) : claim.quantity,
       };
   }
 }

@@ -19,6 +19,8 @@ import * as reservoirs from './reservoirs.ts';
 import { PLOT_KINDS, type Garden, type WaterLine } from '../document/schema.ts';
 import * as trials from './trials.ts';
 import { PROGRAM_KINDS } from '../../control/programs/programs.ts';
+import { DECIDED_BY } from '../../control/host/combined.ts';
+import { candidatesOf } from '../bind/decided.ts';
 
 /** What an edit may draw from: a seeded sequence, numbers and texts. */
 export type Draw = {
@@ -336,6 +338,22 @@ export const EDITS: Readonly<Record<string, Edit>> = {
     calibrations.setSoilFacts(garden, idOf(garden.plots, draw), {
       name: draw.text(400),
       bulkDensity: draw.number(0.02, 2.6),
+    }),
+  setDecides: (garden, draw) => {
+    const plotId = idOf(garden.plots, draw);
+    const by = pick(DECIDED_BY, draw) ?? 'one';
+    return edit.setDecides(garden, plotId, {
+      by,
+      channelIds: candidatesOf(garden, plotId)
+        .slice(0, by === 'one' ? 1 : 8)
+        .flatMap((one) => (draw.random() < 0.6 ? [one.id] : [])),
+    });
+  },
+  setUnits: (garden, draw) =>
+    edit.setUnits(garden, {
+      temperature: pick(['C', 'F'] as const, draw) ?? 'C',
+      volume: pick(['l', 'gal'] as const, draw) ?? 'l',
+      length: pick(['cm', 'in'] as const, draw) ?? 'cm',
     }),
   setRecalibrateBy: (garden, draw) =>
     calibrations.setRecalibrateBy(garden, idOf(garden.calibrations, draw), '2027-05-01T10:00:00Z'),

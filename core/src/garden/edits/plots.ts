@@ -1,4 +1,5 @@
 /** Changes to the garden: each takes the document and gives a new one. Nothing here knows storage or the screen. */
+import { candidatesOf } from '../bind/decided.ts';
 import { plotParts } from '../bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { leaderOf } from '../../control/programs/programs.ts';
@@ -8,6 +9,7 @@ import { EMPTY_PLAN } from '../../plan/schema.ts';
 import { EMPTY_NETLIST } from '../../wiring/netlist.ts';
 import { makeId } from '../document/ids.ts';
 import {
+  DECIDES_BY_FIRST,
   NO_CONDITIONS,
   NO_PLACEMENT,
   NO_RIG,
@@ -20,6 +22,8 @@ import {
 import { DEFAULT_ALERTS } from '../../control/alerts.ts';
 import { DEFAULT_SIGNALS } from '../../control/signals.ts';
 import { NO_CORRECTION } from '../../temperature/correction.ts';
+import { firstQuantityOf } from '../../quantity/probeKind.ts';
+import { METRIC } from '../../quantity/units.ts';
 import { syncWiring } from './plan.ts';
 import {
   GARDEN_FORMAT,
@@ -76,6 +80,7 @@ export const USUAL_DEPTH_CM = 7;
 
 /** What a plot has before anybody says more about it. */
 export const NEW_PLOT = {
+  decides: DECIDES_BY_FIRST,
   kind: null,
   cableM: null,
   plantGroupId: '',
@@ -111,6 +116,7 @@ export function emptyGarden(name: string, timeZone: string, { random, nowIso }: 
     id: makeId('garden', new Set(), random),
     name,
     note: '',
+    units: METRIC,
     timeZone,
     madeAt: nowIso,
     logEveryS: 10,
@@ -179,6 +185,7 @@ export function giveProbe(garden: Garden, plotId: string, parts: Parts, random: 
     id: fresh('channel', garden.channels),
     probeId,
     boardId,
+    quantity: firstQuantityOf(parts.probeKind),
     pin: parts.pin,
     streamName: parts.streamName,
   };
@@ -190,7 +197,7 @@ export function giveProbe(garden: Garden, plotId: string, parts: Parts, random: 
       random,
     );
   return {
-    ...garden,
+    ...withUsualLimits(garden, plotId, channel.quantity),
     boards: newBoard ? [...garden.boards, newBoard] : garden.boards,
     probes: [
       ...garden.probes,
@@ -206,6 +213,23 @@ export function giveProbe(garden: Garden, plotId: string, parts: Parts, random: 
     ],
     channels: [...garden.channels, channel],
     waterLines: line ? [...garden.waterLines, line] : garden.waterLines,
+  };
+}
+
+/** Where a tensiometer decides, the cautious pair is 30 and 10 kPa: the middle of what most guides give for vegetables in loam. Limits that were moved stay. */
+const TENSION_LIMITS: Limits = { startTenths: 700, stopTenths: 900 };
+const TENSION_EDGES: BandEdges = [400, 700, 900, 960];
+
+function withUsualLimits(garden: Garden, plotId: string, quantity: Channel['quantity']): Garden {
+  if (quantity !== 'soil tension') return garden;
+  return {
+    ...garden,
+    plots: replace(garden.plots, plotId, (plot) =>
+      plot.limits.startTenths === DEFAULT_LIMITS.startTenths &&
+      plot.limits.stopTenths === DEFAULT_LIMITS.stopTenths
+        ? { ...plot, limits: TENSION_LIMITS, bandEdges: [...TENSION_EDGES] }
+        : plot,
+    ),
   };
 }
 
@@ -294,6 +318,11 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
     })),
     channels: replace(garden.channels, held.channel?.id ?? '', (channel) => ({
       ...channel,
+      // Another kind speaks of another quantity, unless somebody has said otherwise of this one.
+      quantity:
+        channel.quantity === firstQuantityOf(held.probe?.kind ?? parts.probeKind)
+          ? firstQuantityOf(parts.probeKind)
+          : channel.quantity,
       pin: parts.pin,
       streamName: parts.streamName,
     })),
@@ -331,7 +360,7 @@ export function removePlot(garden: Garden, plotId: string): Garden {
   const rest = withoutChannels(garden, kept);
   return syncWiring({
     ...rest,
-    plots: garden.plots.filter((plot) => plot.id !== plotId),
+    plots: rest.plots.filter((plot) => plot.id !== plotId),
     probes: garden.probes.filter((probe) => probe.plotId !== plotId),
     channels,
     calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
@@ -351,6 +380,13 @@ export function withoutChannels(garden: Garden, kept: ReadonlySet<string>): Gard
   const still = (id: string | null) => (id !== null && kept.has(id) ? id : null);
   return {
     ...garden,
+    plots: garden.plots.map((plot) => ({
+      ...plot,
+      decides: {
+        ...plot.decides,
+        channelIds: plot.decides.channelIds.filter((id) => kept.has(id)),
+      },
+    })),
     reservoirs: garden.reservoirs.map((one) => ({ ...one, channelId: still(one.channelId) })),
     waterLines: garden.waterLines.map((line) => {
       const { airId, lightId, rainId } = line.around;
@@ -410,3 +446,14 @@ export const setStreamName = (garden: Garden, channelId: string, streamName: str
   ...garden,
   channels: replace(garden.channels, channelId, (channel) => ({ ...channel, streamName })),
 });
+
+/** Says which of a plot's probes decide, and how. @throws RangeError for a channel that cannot decide this plot: no form offers it */
+export function setDecides(garden: Garden, plotId: string, decides: Plot['decides']): Garden {
+  const able = new Set(candidatesOf(garden, plotId).map((one) => one.id));
+  const stranger = decides.channelIds.find((id) => !able.has(id));
+  if (stranger !== undefined) throw new RangeError(`setDecides: channel ${stranger} cannot decide ${plotId}`);
+  return { ...garden, plots: replace(garden.plots, plotId, (plot) => ({ ...plot, decides })) };
+}
+
+/** Says in which units a person reads and types. */
+export const setUnits = (garden: Garden, units: Garden['units']): Garden => ({ ...garden, units });

@@ -5,12 +5,13 @@ import { versionsOf } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Run } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { usePlotScope } from '../../../frame/usePlotScope.ts';
+import { usePlotScope, useProbeScope } from '../../../frame/usePlotScope.ts';
 import { useLive, usePlot } from '../../../links/liveContext.ts';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
 import { PlotRuler } from '../../PlotRuler.tsx';
+import { ProbeSwitch } from '../../ProbeSwitch.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { InUsePanel } from './InUsePanel.tsx';
 import { MethodPicker } from './MethodPicker.tsx';
@@ -32,7 +33,7 @@ export default function CalibrateSheet() {
 
 function Calibrate({ plotId }: { plotId: string }) {
   const { garden } = useGarden();
-  const plot = usePlot(garden, plotId);
+  const plot = usePlot(garden, plotId, useProbeScope());
   const open = useView(VIEWS);
   if (!plot) return null;
   const { parts, view } = plot;
@@ -58,9 +59,10 @@ function Calibrate({ plotId }: { plotId: string }) {
       />
       {open === 'calibrate' && (
         <>
+          <ProbeSwitch parts={parts} />
           <MismatchNote parts={parts} />
           <PlotRuler parts={parts} view={view} limits={null} showsRun />
-          <ThisProbe parts={parts} />
+          <ThisProbe key={channel.id} parts={parts} />
         </>
       )}
       {open === 'versions' && <VersionsView parts={parts} />}

@@ -33,7 +33,7 @@ export function InUsePanel({
 }) {
   const { garden, commit } = useGarden();
   const live = useLive();
-  const view = usePlot(garden, parts.plot.id)?.view;
+  const view = usePlot(garden, parts.plot.id, parts.channel?.id)?.view;
   const calibrated = calibratedOfVersion(calibration);
   const outcome = outcomeOf(calibration, contextOf(garden, parts, Date.parse(calibration.madeAt)));
   const present = live.present.get(calibration.channelId) ?? null;

@@ -15,6 +15,9 @@ import { stateWord } from '../../../words/plotText.ts';
 import { clockTime } from '../../../words/timeText.ts';
 import type { Hold } from './useHold.ts';
 import { Verdict } from './Verdict.tsx';
+import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
+import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
 
 /** The main answer: the number, large, and beside it whether it may be used; then what it means. */
 export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotView; hold: Hold }) {
@@ -27,7 +30,8 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
   useWorked('now', worked, true);
   const channelId = parts.channel?.id ?? '';
   const silence = hold.held ? null : (live.silent.get(channelId) ?? null);
-  if (silence) return <Silent silence={silence} timeZone={garden.timeZone} />;
+  const unit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
+  if (silence) return <Silent silence={silence} unit={unit} timeZone={garden.timeZone} />;
   if (!present || !worked)
     return (
       <p className="py-4 text-[17px]">
@@ -44,7 +48,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
           type="button"
           onClick={() => putOnSlip('now', worked)}
           className="text-left"
-          aria-label={`${when}: ${formatCounts(present.rawCounts)} counts. Show the working.`}
+          aria-label={`${when}: ${formatCounts(present.rawCounts)} ${unit === 'raw counts' ? 'counts' : unit}. Show the working.`}
         >
           <span className="block text-[12.5px] font-semibold text-soft">{when}</span>
           <span
@@ -52,7 +56,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
           >
             {formatCounts(present.rawCounts)}
           </span>
-          <span className="ml-2 text-[15px] text-soft">raw counts</span>
+          <span className="ml-2 text-[15px] text-soft">{unit}</span>
         </button>
         <span className="-ml-6 pb-0.5 text-[15px]">
           <WorkedNumber id="plus-minus" worked={workPlusMinus(present)} prefix="± " />
@@ -65,7 +69,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
 }
 
 /** A stream that has stopped: its last number, pale, with its age, and nothing worked out from it. */
-function Silent({ silence, timeZone }: { silence: Silence; timeZone: string }) {
+function Silent({ silence, unit, timeZone }: { silence: Silence; unit: string; timeZone: string }) {
   const headline = headlineOf(silence, null, []);
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-2 pb-1">
@@ -76,7 +80,7 @@ function Silent({ silence, timeZone }: { silence: Silence; timeZone: string }) {
         <span className="font-mono text-[52px] leading-none font-semibold opacity-70">
           {formatCounts(Math.round(silence.rawCounts))}
         </span>
-        <span className="ml-2 text-[15px]">raw counts</span>
+        <span className="ml-2 text-[15px]">{unit}</span>
       </p>
       {headline && <Verdict headline={headline} />}
     </div>
@@ -95,6 +99,8 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
         <span className="text-soft">Means </span>
         {isFault ? (
           'nothing: the reading cannot be trusted'
+        ) : parts.fit && view.span && isShownRaw(parts.fit.percentKind) ? (
+          <b className="font-semibold">{stateWord(view.state)}</b>
         ) : parts.fit && view.span ? (
           <>
             <WorkedNumber
@@ -142,8 +148,8 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
       </details>
       {view.span?.clampedAt && !isFault && (
         <p className="w-full text-soft">
-          Clamped: {formatCounts(Math.round(view.span.beyondCounts))} counts beyond the {view.span.clampedAt}{' '}
-          reference.
+          Clamped: {formatCounts(Math.round(view.span.beyondCounts))}{' '}
+          {parts.channel ? rawUnitOf(parts.channel) : 'counts'} beyond the {view.span.clampedAt} reference.
         </p>
       )}
     </div>

@@ -2,12 +2,13 @@ import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
-import { usePlotScope } from '../../../frame/usePlotScope.ts';
+import { usePlotScope, useProbeScope } from '../../../frame/usePlotScope.ts';
 import { useLive, usePlot } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
 import { NoProbeYet } from '../../NoProbeYet.tsx';
+import { ProbeSwitch } from '../../ProbeSwitch.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
@@ -47,7 +48,7 @@ export default function ReadoutSheet() {
 function Readout({ gardenId, plotId }: { gardenId: string; plotId: string }) {
   const { garden } = useGarden();
   const live = useLive();
-  const plot = usePlot(garden, plotId);
+  const plot = usePlot(garden, plotId, useProbeScope());
   const view = useView(VIEWS);
   const [changing, setChanging] = useState(false);
   const [editing, setEditing] = useState(false);
@@ -118,7 +119,7 @@ function Watch({
 }) {
   const { garden } = useGarden();
   const live = useLive();
-  const plot = usePlot(garden, plotId);
+  const plot = usePlot(garden, plotId, useProbeScope());
   const channelId = plot?.parts.channel?.id ?? '';
   const hold = useHold(channelId);
   if (!plot) return null;
@@ -131,6 +132,7 @@ function Watch({
   return (
     <>
       {live.source instanceof LogSource && <LogHead source={live.source} />}
+      <ProbeSwitch parts={parts} />
       <MismatchNote parts={parts} />
       <NowPanel parts={parts} view={view} hold={hold} />
       {settling && !isAtRail && <SettlingPanel channelId={channelId} settling={settling} />}

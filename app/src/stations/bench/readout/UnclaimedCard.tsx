@@ -5,7 +5,7 @@ import { claimStreams, setBoardReads } from '@plain-trowel/core/garden/edits/ben
 import { silenceOf } from '@plain-trowel/core/live/silence';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import { ANALOG_KINDS, type ProbeKind } from '@plain-trowel/core/quantity/probeKind';
+import { DECIDING_KINDS, type ProbeKind } from '@plain-trowel/core/quantity/probeKind';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -14,6 +14,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { sparkPath } from './channels/sparkPath.ts';
+import { isDeciding } from '@plain-trowel/core/garden/bind/scale';
 
 const MOST_ROWS = 12;
 
@@ -86,13 +87,22 @@ const isSame = (one: Claim, other: Claim): boolean => JSON.stringify(one) === JS
 /** What a number can be said to be here, in a word each. */
 function optionsFor(garden: Garden, plotId: string, suggested: Claim): { claim: Claim; label: string }[] {
   const probe = garden.probes.find((one) => one.plotId === plotId);
-  const channel = garden.channels.find((one) => one.probeId === probe?.id && one.quantity === 'moisture');
+  const channel = garden.channels.find((one) => one.probeId === probe?.id && isDeciding(one.quantity));
   const plot = byId(garden.plots, plotId);
   const own: { claim: Claim; label: string }[] =
     probe && channel
       ? [{ claim: { kind: 'channel', channelId: channel.id }, label: `moisture: ${probe.label}` }]
       : plot
-        ? [{ claim: { kind: 'new probe', plotId }, label: `moisture: ${plot.name}` }]
+        ? [
+            {
+              claim: { kind: 'new probe', plotId, quantity: 'moisture' },
+              label: `moisture: ${plot.name}`,
+            },
+            {
+              claim: { kind: 'new probe', plotId, quantity: 'factory moisture' },
+              label: `the probe’s own percent: ${plot.name}`,
+            },
+          ]
         : [];
   const named = own.some(({ claim }) => isSame(claim, suggested)) ? [] : [...elsewhere(garden, suggested)];
   return [
@@ -121,7 +131,12 @@ function optionsFor(garden: Garden, plotId: string, suggested: Claim): { claim: 
 /** Moisture of another plot than the one that is open, where that is suggested. */
 function elsewhere(garden: Garden, suggested: Claim): { claim: Claim; label: string }[] {
   if (suggested.kind === 'new probe')
-    return [{ claim: suggested, label: `moisture: ${byId(garden.plots, suggested.plotId)?.name ?? ''}` }];
+    return [
+      {
+        claim: suggested,
+        label: `${suggested.quantity === 'factory moisture' ? 'the probe’s own percent' : 'moisture'}: ${byId(garden.plots, suggested.plotId)?.name ?? ''}`,
+      },
+    ];
   if (suggested.kind !== 'channel') return [];
   const channel = byId(garden.channels, suggested.channelId);
   return [{ claim: suggested, label: `moisture: ${byId(garden.probes, channel?.probeId)?.label ?? ''}` }];
@@ -186,10 +201,10 @@ function Rows({
                 {...props}
                 value={kind}
                 onChange={(event) =>
-                  setKind(ANALOG_KINDS.find((each) => each === event.target.value) ?? 'capacitive stick')
+                  setKind(DECIDING_KINDS.find((each) => each === event.target.value) ?? 'capacitive stick')
                 }
               >
-                {ANALOG_KINDS.map((each) => (
+                {DECIDING_KINDS.map((each) => (
                   <option key={each}>{each}</option>
                 ))}
               </select>

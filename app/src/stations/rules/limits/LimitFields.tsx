@@ -10,6 +10,8 @@ import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { limitText } from '../../../words/issueText.ts';
+import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 
 type Scale = 'percent' | 'counts';
 const NAMES = { start: 'startTenths', stop: 'stopTenths' } as const;
@@ -18,6 +20,7 @@ const NAMES = { start: 'startTenths', stop: 'stopTenths' } as const;
 function LimitField({
   which,
   scale,
+  rawUnit,
   fit,
   limits,
   noiseTenths,
@@ -26,6 +29,8 @@ function LimitField({
 }: {
   which: LimitName;
   scale: Scale;
+  /** How the probe's own numbers are called. */
+  rawUnit: string;
   fit: Curve;
   limits: Limits;
   noiseTenths: number;
@@ -57,7 +62,7 @@ function LimitField({
   return (
     <Field
       label={`${which === 'start' ? 'Start' : 'Stop'} limit`}
-      unit={scale === 'percent' ? percentUnit(fit.percentKind) : 'counts'}
+      unit={scale === 'percent' ? percentUnit(fit.percentKind) : rawUnit}
       error={issue ? limitText(issue) : undefined}
       className="w-[160px]"
     >
@@ -98,20 +103,29 @@ export function LimitFields({
   limits: Limits;
   noiseTenths: number;
 }) {
-  const common = { fit, limits, noiseTenths, plotId: parts.plot.id, plotName: parts.plot.name };
+  const rawUnit = parts.channel ? rawUnitOf(parts.channel) : 'counts';
+  // A tension is read and typed in kPa alone, on several probes together in percent alone.
+  const scales: Scale[] = isShownRaw(fit.percentKind)
+    ? ['counts']
+    : parts.deciders.by === 'one'
+      ? ['percent', 'counts']
+      : ['percent'];
+  const common = { rawUnit, fit, limits, noiseTenths, plotId: parts.plot.id, plotName: parts.plot.name };
   return (
     <section aria-label="Limits by typing" className="mt-1">
       <div className="flex flex-wrap gap-x-6 gap-y-3">
         {(['start', 'stop'] as const).map((which) => (
           <fieldset key={which} className="flex flex-wrap items-start gap-4">
             <legend className="sr-only">{which} limit</legend>
-            <LimitField which={which} scale="percent" {...common} />
-            <LimitField which={which} scale="counts" {...common} />
+            {scales.map((scale) => (
+              <LimitField key={scale} which={which} scale={scale} {...common} />
+            ))}
           </fieldset>
         ))}
       </div>
       <p className="mt-2 text-[14px] text-soft">
-        The board compares raw counts: it starts {fit.direction === 'falling' ? 'above' : 'below'}{' '}
+        The board compares {rawUnit === 'counts' ? 'raw counts' : `the probe’s own ${rawUnit}`}: it starts{' '}
+        {fit.direction === 'falling' ? 'above' : 'below'}{' '}
         <WorkedNumber id="start" lead worked={workLimitCounts(fit, 'Start limit', limits.startTenths / 10)} />{' '}
         and stops at{' '}
         <WorkedNumber id="stop" worked={workLimitCounts(fit, 'Stop limit', limits.stopTenths / 10)} />. Drag a

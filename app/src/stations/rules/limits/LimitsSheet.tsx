@@ -1,8 +1,8 @@
-import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
-import { useLive, usePlot } from '../../../links/liveContext.ts';
+import { decidedView, useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
@@ -21,11 +21,13 @@ export default function LimitsSheet() {
 
 function LimitsOfPlot({ plotId }: { plotId: string }) {
   const { garden } = useGarden();
-  const plot = usePlot(garden, plotId);
+  const live = useLive();
+  const { stored } = useLiveTools();
+  const parts = plotParts(garden, plotId);
   const open = useView(VIEWS);
-  const { alerts } = useLive();
-  if (!plot) return null;
-  const { parts, view } = plot;
+  const { alerts } = live;
+  if (!parts) return null;
+  const view = decidedView(garden, parts, live, stored);
   return (
     <>
       <SheetHead parts={parts} title={titleOf(parts)} />

@@ -16,6 +16,8 @@ import { LimitFields } from './LimitFields.tsx';
 import { SuggestPanel } from './SuggestPanel.tsx';
 import { useDraft } from './useDraft.ts';
 import { WarmthFields } from './WarmthFields.tsx';
+import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
+import { DecidesPanel } from './DecidesPanel.tsx';
 
 /** Where water starts and where it stops, as flags on the ruler; where they could come from; and what the rules answer right now. */
 export function LimitsView({ parts, view }: { parts: PlotParts; view: PlotView }) {
@@ -57,6 +59,7 @@ function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fi
   return (
     <>
       <MismatchNote parts={parts} />
+      <DecidesPanel parts={parts} view={view} />
       <PlotRuler
         parts={parts}
         view={view}
@@ -67,11 +70,42 @@ function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fi
         onMoveEdge={(at, tenths) => edges.move((now) => moveEdge(now, at, tenths, noiseTenths))}
         onEdgeMoved={edges.settle}
       />
-      <LimitFields parts={parts} fit={fit} limits={limits.draft} noiseTenths={noiseTenths} />
+      {fit.percentKind === 'switch' ? (
+        <SwitchNote parts={parts} />
+      ) : (
+        <LimitFields parts={parts} fit={fit} limits={limits.draft} noiseTenths={noiseTenths} />
+      )}
       <AnswerPanel parts={parts} />
-      <SuggestPanel parts={parts} fit={fit} />
-      <BandFields parts={parts} noiseTenths={noiseTenths} />
+      {!isShownRaw(fit.percentKind) && <SuggestPanel parts={parts} fit={fit} />}
+      {fit.percentKind === 'tension' && <TensionNote />}
+      {!isShownRaw(fit.percentKind) && <BandFields parts={parts} noiseTenths={noiseTenths} />}
       <WarmthFields plot={plot} />
     </>
   );
 }
+
+/** A comparator has one limit, and that is its screw. */
+function SwitchNote({ parts }: { parts: PlotParts }) {
+  const { garden } = useGarden();
+  return (
+    <p className="mt-2 max-w-[66ch]">
+      {parts.probe?.label} only says dry or wet: its limit is the screw on its comparator. Water starts when
+      it says dry and stops when it says wet.{' '}
+      <Link
+        className="underline underline-offset-4"
+        to={sheetPath(garden.id, 'bench', 'calibrate', parts.plot.id)}
+      >
+        Set the screw in soil that is just right
+      </Link>
+      .
+    </p>
+  );
+}
+
+const TensionNote = () => (
+  <p className="mt-3 max-w-[66ch] text-[14px] text-soft">
+    Tension rises as the soil dries, so water starts above the start limit and stops below the stop limit.
+    Most guides give 20 to 40 kPa for vegetables in loam, less in sand and for seedlings. Above about 80 kPa
+    air enters the cup and the reading means nothing: refill it.
+  </p>
+);

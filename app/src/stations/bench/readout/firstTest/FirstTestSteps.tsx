@@ -13,6 +13,7 @@ import { useKeys } from '../../../../ui/keys.ts';
 import { answerText, stepWords } from '../../../../words/firstTestText.ts';
 import { VERDICT_WORDS } from '../../../../words/settlingText.ts';
 import { dayTime } from '../../../../words/timeText.ts';
+import { isDeciding } from '@plain-trowel/core/garden/bind/scale';
 
 const PLACE = { touch: 'hand', air: 'air', water: 'jar' } as const;
 
@@ -22,7 +23,7 @@ export function FirstTestSteps({ probe }: { probe: Probe }) {
   const { session } = useLiveTools();
   const live = useLive();
   const hands = live.source?.hands ?? null;
-  const channel = garden.channels.find((one) => one.probeId === probe.id && one.quantity === 'moisture');
+  const channel = garden.channels.find((one) => one.probeId === probe.id && isDeciding(one.quantity));
   const present = live.present.get(channel?.id ?? '');
   const firstOpen = TEST_STEPS.find((step) => probe.firstTest[step] === null) ?? null;
   const [again, setAgain] = useState<TestStep | null>(null);

@@ -1,7 +1,7 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
-import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
+import { DECIDING_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Choice } from '../../../../ui/Choice.tsx';
@@ -11,15 +11,13 @@ import { FirstTestSteps } from './FirstTestSteps.tsx';
 /** Touch, air, water: whether a new probe does at all what it should, with the result kept beside it. */
 export function FirstTestView({ plotId }: { plotId: string }) {
   const { garden } = useGarden();
-  const probes = garden.probes.filter(
-    (one) => one.plotId === plotId && (ANALOG_KINDS as readonly string[]).includes(one.kind),
-  );
+  const probes = garden.probes.filter((one) => one.plotId === plotId && DECIDING_KINDS.includes(one.kind));
   const [chosen, setChosen] = useState<string | null>(null);
   const probe = byId(probes, chosen) ?? probes[0];
   if (!probe)
     return (
       <p className="max-w-[60ch]">
-        This plot has no analog probe. A bus probe is tested on the bus desk, a thermometer under Temperature.
+        This plot has no probe that tells how wet the soil is. A thermometer is tested under Temperature.
       </p>
     );
   return (

@@ -9,6 +9,7 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { dayTime } from '../../../../words/timeText.ts';
+import { isDeciding } from '@plain-trowel/core/garden/bind/scale';
 
 const TOLERANCE_FRAC = 0.02;
 const RUNS_MS = 600_000;
@@ -18,7 +19,7 @@ export function WarmUpPanel({ probe }: { probe: Probe }) {
   const { garden, commit } = useGarden();
   const { session } = useLiveTools();
   const live = useLive();
-  const channel = garden.channels.find((one) => one.probeId === probe.id && one.quantity === 'moisture');
+  const channel = garden.channels.find((one) => one.probeId === probe.id && isDeciding(one.quantity));
   const supply = garden.channels.find(
     (one) => one.boardId === channel?.boardId && one.quantity === 'probe supply',
   );

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { setFirstTest } from '@plain-trowel/core/garden/edits/bench';
 import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
 import { type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
-import { ANALOG_KINDS } from '@plain-trowel/core/quantity/probeKind';
+import { DECIDING_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { compareSideBySide } from '@plain-trowel/core/sideBySide/compare';
 import { useGarden } from '../../../../data/gardenContext.ts';
@@ -21,7 +21,7 @@ export function SideBySideView() {
   const { session } = useLiveTools();
   const live = useLive();
   const hands = live.source?.hands ?? null;
-  const kinds = ANALOG_KINDS.filter((kind) => membersOf(garden, kind).length > 0);
+  const kinds = DECIDING_KINDS.filter((kind) => membersOf(garden, kind).length > 0);
   const [wanted, setWanted] = useState<string | null>(null);
   const kind = kinds.find((one) => one === wanted) ?? kinds[0];
   if (!kind) return <p>There is no analog probe in this garden yet.</p>;

@@ -1,0 +1,109 @@
+/**
+ * What decides a plot: one of its probes, or several together (the driest, the mean, the median). A probe that is silent, implausible or not calibrated drops
+ * out, and is told; the rest decide as long as there are enough of them.
+ */
+import { readCurve, type Curve } from '../../calibration/curve.ts';
+import type { DecidedBy } from '../../control/host/combined.ts';
+import { combine } from '../../control/host/combined.ts';
+import { byId } from '../../quantity/byId.ts';
+import { curveOf } from './curveOf.ts';
+import { isDeciding, nativeCurve, windowOf } from './scale.ts';
+import type { Calibration, Channel, Garden, Plot } from '../document/schema.ts';
+
+/** Supplies that differ by less are one, V. */
+export const SUPPLY_V = 0.05;
+
+/** The calibration that a channel uses, or null. */
+export const calibrationOf = (garden: Garden, channel: Channel): Calibration | null =>
+  byId(garden.calibrations, channel.calibrationId) ?? null;
+
+/** The curve that a channel is read by: its calibration's, else what its number means by itself. */
+export const fitOf = (garden: Garden, channel: Channel): Curve | null => {
+  const calibration = calibrationOf(garden, channel);
+  return calibration ? curveOf(calibration) : nativeCurve(channel);
+};
+
+/** A calibration belongs to a supply and a board; elsewhere it is void. Null when it fits or there is none, else what differs. */
+export function mismatchOf(garden: Garden, channel: Channel): 'supply' | 'board' | null {
+  const calibration = calibrationOf(garden, channel);
+  const board = byId(garden.boards, channel.boardId);
+  if (!calibration || !board) return null;
+  if (calibration.place.boardId !== board.id) return 'board';
+  return Math.abs(calibration.place.supplyV - board.supplyV) > SUPPLY_V ? 'supply' : null;
+}
+
+/** Every channel of a plot that could decide it, raw counts first. */
+export function candidatesOf(garden: Garden, plotId: string): Channel[] {
+  const own = new Set(garden.probes.flatMap((probe) => (probe.plotId === plotId ? [probe.id] : [])));
+  const all = garden.channels.filter(
+    (one) => one.probeId !== null && own.has(one.probeId) && isDeciding(one.quantity),
+  );
+  const order = new Map(garden.probes.map((probe, at) => [probe.id, at]));
+  const rank = (one: Channel) => (one.quantity === 'moisture' ? 0 : 1);
+  return all.sort(
+    (one, other) =>
+      rank(one) - rank(other) || (order.get(one.probeId ?? '') ?? 0) - (order.get(other.probeId ?? '') ?? 0),
+  );
+}
+
+/** The channels that decide a plot, as it was chosen; the first that could where nothing was. */
+export function decidersOf(garden: Garden, plot: Plot): { by: DecidedBy; channels: Channel[] } {
+  const all = candidatesOf(garden, plot.id);
+  const { by, channelIds } = plot.decides;
+  const chosen = all.filter((one) => channelIds.includes(one.id));
+  if (by === 'one') return { by, channels: (chosen.length > 0 ? chosen : all).slice(0, 1) };
+  const together = chosen.length > 0 ? chosen : all;
+  return together.length > 1 ? { by, channels: together } : { by: 'one', channels: together };
+}
+
+/** Why a probe does not count among several. */
+export type Dropped = 'no reading' | 'silent' | 'implausible' | 'not calibrated' | 'another percent';
+export type Vote = {
+  readonly channel: Channel;
+  readonly tenths: number | null;
+  readonly dropped: Dropped | null;
+};
+
+export type Newest = (channelId: string) => { readonly raw: number; readonly timeMs: number } | null;
+
+/** What each probe of a plot says, and what that comes to. @param staleAfterS after which a reading says nothing of now */
+export function decidedNow(
+  garden: Garden,
+  plot: Plot,
+  newest: Newest,
+  nowMs: number,
+  staleAfterS: number,
+): { readonly tenths: number | null; readonly votes: readonly Vote[]; readonly by: DecidedBy } {
+  const { by, channels } = decidersOf(garden, plot);
+  const [first] = channels;
+  const kind = first && fitOf(garden, first)?.percentKind;
+  const votes = channels.map((channel): Vote => {
+    const fit = fitOf(garden, channel);
+    const one = newest(channel.id);
+    const window = windowOf(garden, channel);
+    const dropped = !one
+      ? 'no reading'
+      : nowMs - one.timeMs > staleAfterS * 1000
+        ? 'silent'
+        : one.raw < window.lowCounts || one.raw > window.highCounts
+          ? 'implausible'
+          : !fit || mismatchOf(garden, channel)
+            ? 'not calibrated'
+            : fit.percentKind !== kind
+              ? 'another percent'
+              : null;
+    return {
+      channel,
+      dropped,
+      tenths: dropped === null && one && fit ? Math.round(readCurve(fit, one.raw).percent * 10) : null,
+    };
+  });
+  return {
+    by,
+    votes,
+    tenths: combine(
+      by,
+      votes.map((vote) => vote.tenths),
+    ),
+  };
+}
