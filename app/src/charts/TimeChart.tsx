@@ -21,6 +21,13 @@ Chart.register(LinearScale, LineController, LineElement, PointElement, Annotatio
 /** A time of day with seconds needs about this much room. */
 const PX_A_TICK = 96;
 
+/** Of traces beside the first. */
+const DASHES: readonly (readonly number[])[] = [
+  [7, 4],
+  [2, 3],
+  [10, 3, 2, 3],
+];
+
 /** Drawing is what a live sheet costs most: three times a second is enough for the eye. */
 const LEAST_APART_MS = 330;
 
@@ -35,6 +42,10 @@ export type TimeChartProps = {
   readonly yMax: number;
   readonly yUnit: string;
   readonly points: readonly TracePoint[];
+  /** Further traces on the same scale, each dashed in its own way and named at its end. */
+  readonly others?: readonly { readonly label: string; readonly points: readonly TracePoint[] }[];
+  /** Name of the first trace, where there are others. */
+  readonly name?: string;
   readonly lines?: readonly {
     readonly at: number;
     readonly label: string;
@@ -110,6 +121,15 @@ function configOf(
           spanGaps: false,
           borderJoinStyle: 'round',
         },
+        ...(props.others ?? []).map(({ points }, at) => ({
+          data: [...points],
+          borderColor: soft,
+          borderWidth: 1.4,
+          borderDash: [...(DASHES[at % DASHES.length] ?? [])],
+          pointRadius: 0,
+          pointHitRadius: 0,
+          spanGaps: false,
+        })),
       ],
     },
     options: {
@@ -196,6 +216,25 @@ function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions>
       backgroundColor: washOf(wash.band),
       drawTime: 'beforeDatasetsDraw',
       label: { display: true, content: wash.band, position: { x: 'start', y: 'start' }, color: soft, font },
+    };
+  });
+  // Each trace is named where it ends.
+  const named = props.others?.length
+    ? [{ label: props.name ?? '', points: props.points }, ...props.others]
+    : [];
+  named.forEach(({ label, points }, at) => {
+    const last = points.findLast((point) => point.y !== null);
+    if (!last || last.y === null) return;
+    all[`name${at}`] = {
+      type: 'label',
+      xValue: last.x,
+      yValue: last.y,
+      content: label,
+      position: { x: 'end', y: at % 2 === 0 ? 'end' : 'start' },
+      color: at === 0 ? inkOf('--ink') : soft,
+      backgroundColor: paper,
+      font,
+      padding: 2,
     };
   });
   props.lines?.forEach((line, at) => {

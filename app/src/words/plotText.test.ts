@@ -24,7 +24,7 @@ describe('a label', () => {
     span,
     percentKind: 'span',
     temperatureC: null,
-  votes: null,
+    votes: null,
     ...change,
   });
 

@@ -8,13 +8,13 @@ const window = (present: PresentValue) => ({
   window: input('the window', present.windowS, 's', 1),
 });
 
-/** The middle of the window, raw counts. */
-export function workPresent(present: PresentValue): Worked {
+/** The middle of the window, raw counts. @param unit here and below, how the probe's numbers are called */
+export function workPresent(present: PresentValue, unit = 'counts'): Worked {
   const decimals = Number.isInteger(present.rawCounts) ? 0 : 1;
   const median = step(
     {
       name: 'median',
-      unit: 'counts',
+      unit,
       decimals,
       formula: 'median of {readings} within {window}',
       inputs: window(present),
@@ -23,7 +23,10 @@ export function workPresent(present: PresentValue): Worked {
   );
   return worked('Reading now', [median], {
     source: 'Median: one wild line does not move it, as it would move a mean.',
-    note: 'Raw counts are what the board’s converter gives. They are stored as they are and never changed.',
+    note:
+      unit === 'counts'
+        ? 'Raw counts are what the board’s converter gives. They are stored as they are and never changed.'
+        : 'The probe’s own number. It is stored as it comes and never changed.',
     wouldChange: 'A wetter or drier soil, another supply voltage, a touch of the hand.',
   });
 }
@@ -32,25 +35,25 @@ export function workPresent(present: PresentValue): Worked {
 const WHOLE_COUNT = 1;
 
 /** How far the middle of the window may be from the true value of the input, by noise and by rounding, 95 times in 100, raw counts. */
-export function workPlusMinus(present: PresentValue): Worked {
+export function workPlusMinus(present: PresentValue, unit = 'counts'): Worked {
   const rounding = step(
     {
       name: 'rounding',
-      unit: 'counts',
+      unit,
       decimals: 2,
       formula: '{step} ÷ √12',
-      inputs: { step: input('the step of the readings', present.stepCounts ?? WHOLE_COUNT, 'counts', 2) },
+      inputs: { step: input('the step of the readings', present.stepCounts ?? WHOLE_COUNT, unit, 2) },
     },
     ({ step: size }) => quantisationSigma(size),
   );
   const middle = step(
     {
       name: 'noise of the middle',
-      unit: 'counts',
+      unit,
       decimals: 2,
       formula: '1.253 × {noise} ÷ √{readings}',
       inputs: {
-        noise: input('noise of one reading', present.noiseCounts, 'counts', 1),
+        noise: input('noise of one reading', present.noiseCounts, unit, 1),
         readings: input('readings in the window', present.readings, ''),
       },
     },
@@ -59,12 +62,12 @@ export function workPlusMinus(present: PresentValue): Worked {
   const both = step(
     {
       name: '±',
-      unit: 'counts',
+      unit,
       decimals: 1,
       formula: '2 × √({middle}² + {rounding}²)',
       inputs: {
-        middle: input('noise of the middle', middle.value, 'counts', 2),
-        rounding: input('rounding', rounding.value, 'counts', 2),
+        middle: input('noise of the middle', middle.value, unit, 2),
+        rounding: input('rounding', rounding.value, unit, 2),
       },
     },
     (values) => 2 * Math.hypot(values.middle, values.rounding),
@@ -77,11 +80,11 @@ export function workPlusMinus(present: PresentValue): Worked {
 }
 
 /** Noise of single readings, raw counts. */
-export function workNoise(present: PresentValue): Worked {
+export function workNoise(present: PresentValue, unit = 'counts'): Worked {
   const noise = step(
     {
       name: 'noise of one reading',
-      unit: 'counts',
+      unit,
       decimals: 1,
       formula: '1.4826 × median deviation of the steps between {readings} ÷ √2',
       inputs: window(present),
@@ -96,11 +99,11 @@ export function workNoise(present: PresentValue): Worked {
 }
 
 /** Drift over the window, raw counts per minute. */
-export function workDrift(present: PresentValue): Worked {
+export function workDrift(present: PresentValue, unit = 'counts'): Worked {
   const drift = step(
     {
       name: 'drift',
-      unit: 'counts/min',
+      unit: `${unit}/min`,
       decimals: 1,
       formula: 'slope of a straight line through {readings}',
       inputs: window(present),

@@ -20,6 +20,7 @@ import { PointTable } from './PointTable.tsx';
 import { PracticeView } from './practice/PracticeView.tsx';
 import { NoProbeYet } from '../../NoProbeYet.tsx';
 import { RunGuide } from './RunGuide.tsx';
+import { TrimRun } from './TrimRun.tsx';
 import { contextOf, runOfPlot } from './useRun.ts';
 import { VersionsView } from './versions/VersionsView.tsx';
 
@@ -62,7 +63,14 @@ function Calibrate({ plotId }: { plotId: string }) {
           <ProbeSwitch parts={parts} />
           <MismatchNote parts={parts} />
           <PlotRuler parts={parts} view={view} limits={null} showsRun />
-          <ThisProbe key={channel.id} parts={parts} />
+          {channel.quantity === 'moisture switch' ? (
+            <TrimRun key={channel.id} parts={parts} view={view} />
+          ) : (
+            <>
+              {parts.fit && !parts.calibration && <OwnScaleNote parts={parts} />}
+              <ThisProbe key={channel.id} parts={parts} />
+            </>
+          )}
         </>
       )}
       {open === 'versions' && <VersionsView parts={parts} />}
@@ -70,6 +78,15 @@ function Calibrate({ plotId }: { plotId: string }) {
     </>
   );
 }
+
+/** A probe with a number of its own works without a calibration, on its maker's word. */
+const OwnScaleNote = ({ parts }: { parts: PlotParts }) => (
+  <p className="mt-2 max-w-[66ch] border-l-[3px] border-ink pl-3">
+    {parts.channel?.quantity === 'soil tension'
+      ? `${parts.probe?.label} says tension in kPa by itself and can decide its plot as it is. Check it in water: it should fall to about 0.`
+      : `${parts.probe?.label} says a percent of its own. Until it is checked against references it is factory percent: its maker’s word. A mixing series or a trusted meter makes it percent of your soil.`}
+  </p>
+);
 
 /** A run under way, else the calibration in use, else the choice of a method. */
 function ThisProbe({ parts }: { parts: PlotParts }) {

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { BAND_NAMES, type BandName } from '@plain-trowel/core/quantity/bands';
 import type { Method } from '@plain-trowel/core/calibration/methods';
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { meantValue } from '@plain-trowel/core/garden/bind/channels';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
@@ -57,6 +58,7 @@ export function CaptureBar({
   const live = useLive();
   const { session } = useLiveTools();
   const channelId = parts.channel?.id ?? '';
+  const rawUnit = parts.channel ? rawUnitOf(parts.channel) : 'counts';
   const hold = useHold(channelId);
   const { present } = hold;
   const settling = live.settling.get(channelId) ?? null;
@@ -133,8 +135,8 @@ export function CaptureBar({
       {full !== null && <p className="mt-2 border-l-[3px] border-handle pl-3">{full}</p>}
       {present ? (
         <p className="mt-2 text-[14.5px]">
-          {hold.held ? 'Held at' : 'Now'} <WorkedNumber id="now" worked={workPresent(present)} />, noise{' '}
-          <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />.
+          {hold.held ? 'Held at' : 'Now'} <WorkedNumber id="now" worked={workPresent(present, rawUnit)} />,
+          noise <WorkedNumber id="noise" worked={workNoise(present, rawUnit)} prefix="± " />.
         </p>
       ) : (
         <p className="mt-2 text-[14.5px]">

@@ -3,6 +3,7 @@ import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Silence } from '@plain-trowel/core/live/silence';
 import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { workDrift, workNoise, workPlusMinus, workPresent } from '@plain-trowel/core/signal/workPresent';
+import type { ProbeKind } from '@plain-trowel/core/quantity/probeKind';
 import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { useWorked, putOnSlip } from '../../../frame/slip.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
@@ -26,12 +27,14 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
   const { present } = hold;
   // What a file tells is of the past, however fast it plays.
   const when = hold.held ? 'Held' : live.source?.can.isLive === false ? 'Last reading' : 'Reading now';
-  const worked = present && { ...workPresent(present), title: when };
+  const rawUnit = parts.channel ? rawUnitOf(parts.channel) : 'counts';
+  const worked = present && { ...workPresent(present, rawUnit), title: when };
   useWorked('now', worked, true);
   const channelId = parts.channel?.id ?? '';
   const silence = hold.held ? null : (live.silent.get(channelId) ?? null);
   const unit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
   if (silence) return <Silent silence={silence} unit={unit} timeZone={garden.timeZone} />;
+  if (!parts.channel && parts.probe) return <DecidesNothing kind={parts.probe.kind} />;
   if (!present || !worked)
     return (
       <p className="py-4 text-[17px]">
@@ -54,12 +57,12 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
           <span
             className={`font-mono text-[52px] leading-none font-semibold ${hold.held ? 'text-soft' : 'text-handle'}`}
           >
-            {formatCounts(present.rawCounts)}
+            {rawUnit === 'counts' ? formatCounts(present.rawCounts) : formatNumber(present.rawCounts, 1)}
           </span>
           <span className="ml-2 text-[15px] text-soft">{unit}</span>
         </button>
         <span className="-ml-6 pb-0.5 text-[15px]">
-          <WorkedNumber id="plus-minus" worked={workPlusMinus(present)} prefix="± " />
+          <WorkedNumber id="plus-minus" worked={workPlusMinus(present, rawUnit)} prefix="± " />
         </span>
         {headline && <Verdict headline={headline} />}
       </div>
@@ -67,6 +70,15 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
     </>
   );
 }
+
+/** A probe whose numbers stand under All channels and decide nothing. */
+const DecidesNothing = ({ kind }: { kind: ProbeKind }) => (
+  <p className="max-w-[62ch] py-4 text-[17px]">
+    {kind === 'air-humidity probe'
+      ? 'An air-humidity probe measures the air in the soil’s pores, and that is all but saturated in any soil a plant lives in: at depth it reads 99 to 100 % wet or dry. Its number stands under All channels; it decides nothing here.'
+      : 'A thermometer says nothing about water. Its number stands under All channels and Temperature.'}
+  </p>
+);
 
 /** A stream that has stopped: its last number, pale, with its age, and nothing worked out from it. */
 function Silent({ silence, unit, timeZone }: { silence: Silence; unit: string; timeZone: string }) {
@@ -92,6 +104,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
   const { garden } = useGarden();
   const live = useLive();
   const uncertainty = plotUncertainty(garden, parts, live.present);
+  const rawUnit = parts.channel ? rawUnitOf(parts.channel) : 'counts';
   const isFault = view.state === 'implausible';
   return (
     <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-[14.5px]">
@@ -128,7 +141,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
         <p className="flex flex-wrap gap-x-5">
           <span>
             <span className="text-soft">Noise</span>{' '}
-            <WorkedNumber id="noise" worked={workNoise(present)} prefix="± " />
+            <WorkedNumber id="noise" worked={workNoise(present, rawUnit)} prefix="± " />
           </span>
           <span>
             <span className="text-soft">Step</span>{' '}
@@ -137,12 +150,13 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
             ) : (
               <span className="num">
                 {formatNumber(present.stepCounts, Number.isInteger(present.stepCounts) ? 0 : 2)}{' '}
-                {present.stepCounts === 1 ? 'count' : 'counts'}
+                {rawUnit === 'counts' && present.stepCounts === 1 ? 'count' : rawUnit}
               </span>
             )}
           </span>
           <span>
-            <span className="text-soft">Drift</span> <WorkedNumber id="drift" worked={workDrift(present)} />
+            <span className="text-soft">Drift</span>{' '}
+            <WorkedNumber id="drift" worked={workDrift(present, rawUnit)} />
           </span>
         </p>
       </details>

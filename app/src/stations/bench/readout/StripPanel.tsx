@@ -1,6 +1,7 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { formatDuration } from '@plain-trowel/core/quantity/format';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
@@ -24,6 +25,7 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   const [chosenS, setChosenS] = useState<number | null>(null);
   // A faster clock fills a minute in a blink: until the person chooses, the strip is as long as about a minute of watching.
   const windowS = chosenS ?? (speed === 60 ? 3600 : speed === 10 ? 600 : 60);
+  const unit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
   const full = fullScaleCounts(parts.board?.adcBits ?? 12);
   const { calibration, fit } = parts;
   const { timesMs: times, values } = hold.stretchOf(windowS * 1000);
@@ -58,7 +60,9 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   return (
     <section aria-label="Strip" className="mt-2">
       <div className="flex items-center justify-between gap-3">
-        <h2 className="label">Raw counts, last {formatDuration(windowS)}</h2>
+        <h2 className="label">
+          {capital(unit)}, last {formatDuration(windowS)}
+        </h2>
         <Choice
           legend="Length of the strip"
           options={WINDOWS_S.map((value) => ({ value, label: formatDuration(value) }))}
@@ -68,10 +72,10 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
       </div>
       <Suspense fallback={<div style={{ height: HEIGHT }} />}>
         <TimeChart
-          label={`Raw counts of ${parts.probe?.label ?? 'the probe'} over the last ${formatDuration(windowS)}`}
+          label={`${capital(unit)} of ${parts.probe?.label ?? 'the probe'} over the last ${formatDuration(windowS)}`}
           height={HEIGHT}
           timeZone={garden.timeZone}
-          yUnit="raw counts"
+          yUnit={unit}
           tone={tone}
           {...chart}
         />
@@ -79,3 +83,5 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
     </section>
   );
 }
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

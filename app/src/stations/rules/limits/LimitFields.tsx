@@ -10,6 +10,7 @@ import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { limitText } from '../../../words/issueText.ts';
+import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
 import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 
@@ -126,10 +127,24 @@ export function LimitFields({
       <p className="mt-2 text-[14px] text-soft">
         The board compares {rawUnit === 'counts' ? 'raw counts' : `the probe’s own ${rawUnit}`}: it starts{' '}
         {fit.direction === 'falling' ? 'above' : 'below'}{' '}
-        <WorkedNumber id="start" lead worked={workLimitCounts(fit, 'Start limit', limits.startTenths / 10)} />{' '}
-        and stops at{' '}
-        <WorkedNumber id="stop" worked={workLimitCounts(fit, 'Stop limit', limits.stopTenths / 10)} />. Drag a
-        flag, or focus it and use the arrow keys; with Shift it moves a whole percent.
+        {isShownRaw(fit.percentKind) ? (
+          <>
+            {formatPercent(limits.startTenths / 10, fit.percentKind)} and stops at{' '}
+            {formatPercent(limits.stopTenths / 10, fit.percentKind)}
+          </>
+        ) : (
+          <>
+            <WorkedNumber
+              id="start"
+              lead
+              worked={workLimitCounts(fit, 'Start limit', limits.startTenths / 10)}
+            />{' '}
+            and stops at{' '}
+            <WorkedNumber id="stop" worked={workLimitCounts(fit, 'Stop limit', limits.stopTenths / 10)} />
+          </>
+        )}
+        . Drag a flag, or focus it and use the arrow keys; with Shift it moves a whole{' '}
+        {isShownRaw(fit.percentKind) ? 'kPa' : 'percent'}.
       </p>
     </section>
   );

@@ -53,7 +53,11 @@ function titleOf({ plot, fit, line }: PlotParts): string {
   if (!fit) return `${plot.name}: no limits yet`;
   const percent = (tenths: number) => formatPercent(tenths / 10, fit.percentKind);
   const { startTenths, stopTenths } = plot.limits;
+  if (fit.percentKind === 'switch')
+    return line === null ? `${plot.name}: lamp on when dry` : `${plot.name}: water when dry, stop when wet`;
+  // A tension rises as the soil dries.
+  const side = fit.percentKind === 'tension' ? 'above' : 'below';
   return line === null
-    ? `${plot.name}: lamp on below ${percent(startTenths)}`
-    : `${plot.name}: water below ${percent(startTenths)}, stop at ${percent(stopTenths)}`;
+    ? `${plot.name}: lamp on ${side} ${percent(startTenths)}`
+    : `${plot.name}: water ${side} ${percent(startTenths)}, stop at ${percent(stopTenths)}`;
 }

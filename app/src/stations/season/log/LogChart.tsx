@@ -1,12 +1,16 @@
 import { lazy, Suspense, useMemo } from 'react';
 import { bandsOf } from '@plain-trowel/core/quantity/bands';
 import { countsAtPercent, readCurve } from '@plain-trowel/core/calibration/curve';
+import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import type { Series } from '@plain-trowel/core/records/series';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { fitOf } from '@plain-trowel/core/garden/bind/decided';
+import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -23,6 +27,7 @@ const LEAST_APART = 0.09;
 export function LogChart({
   parts,
   series,
+  others,
   events,
   scale,
   fromMs,
@@ -30,6 +35,8 @@ export function LogChart({
 }: {
   parts: PlotParts;
   series: Series;
+  /** The plot's other probes over the same time; drawn where they speak of the same percent. */
+  others: readonly { readonly channel: Channel; readonly series: Series }[];
   events: readonly GardenEvent[];
   scale: LogScale;
   fromMs: number;
@@ -37,7 +44,7 @@ export function LogChart({
 }) {
   const { garden } = useGarden();
   const [tone] = useSheetTone();
-  const { plot, fit, board } = parts;
+  const { plot, fit, board, channel } = parts;
   const chart = useMemo(() => {
     const inPercent = scale === 'percent' && fit !== null;
     const values = inPercent ? series.raw.map((raw) => readCurve(fit, raw).percent) : series.raw;
@@ -73,6 +80,25 @@ export function LogChart({
       washes,
     };
   }, [series, scale, fit, plot, board]);
+  const beside = useMemo(
+    () =>
+      others.flatMap((one) => {
+        const own = fitOf(garden, one.channel);
+        return scale === 'percent' && own && own.percentKind === fit?.percentKind
+          ? [
+              {
+                label: channelName(garden, one.channel),
+                points: traceOf(
+                  one.series.timesMs,
+                  one.series.raw.map((raw) => readCurve(own, raw).percent),
+                  400,
+                ),
+              },
+            ]
+          : [];
+      }),
+    [others, garden, scale, fit],
+  );
   const marks = useMemo(() => marksOf(events, toMs - fromMs), [events, fromMs, toMs]);
   return (
     <Suspense fallback={<div style={{ height: HEIGHT }} />}>
@@ -82,10 +108,18 @@ export function LogChart({
         timeZone={garden.timeZone}
         fromMs={fromMs}
         toMs={toMs}
-        yUnit={scale === 'percent' ? percentUnit(fit?.percentKind ?? 'span') : 'raw counts'}
+        yUnit={
+          scale === 'percent'
+            ? percentUnit(fit?.percentKind ?? 'span')
+            : channel
+              ? UNIT_OF[channel.quantity].unit
+              : 'raw counts'
+        }
         marks={marks}
         tone={tone}
         {...chart}
+        others={beside}
+        name={channel ? channelName(garden, channel) : ''}
       />
     </Suspense>
   );

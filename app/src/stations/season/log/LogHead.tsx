@@ -1,6 +1,7 @@
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
-import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
+import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import {
   formatCounts,
   formatDuration,
@@ -25,12 +26,19 @@ export function LogHead({
   water: WaterSums | null;
   hours: number;
 }) {
-  const { fit, plot } = parts;
-  const values = series && (fit ? series.raw.map((raw) => readCurve(fit, raw).percent) : series.raw);
+  const { fit, plot, channel } = parts;
+  // What has a number of its own is summed up in that number.
+  const inPercent = fit !== null && !isShownRaw(fit.percentKind);
+  const rawUnit = channel ? rawUnitOf(channel) : 'counts';
+  const values = series && (inPercent ? series.raw.map((raw) => readCurve(fit, raw).percent) : series.raw);
   const summary = series && values && summaryOf(series.timesMs, values);
   const say = (value: number) =>
-    fit ? formatPercent(value, fit.percentKind) : `${formatCounts(Math.round(value))} counts`;
-  const scale = fit ? { unit: percentUnit(fit.percentKind), decimals: 1 } : { unit: 'counts', decimals: 0 };
+    inPercent
+      ? formatPercent(value, fit.percentKind)
+      : `${rawUnit === 'counts' ? formatCounts(Math.round(value)) : formatNumber(value, 1)} ${rawUnit}`;
+  const scale = inPercent
+    ? { unit: percentUnit(fit.percentKind), decimals: 1 }
+    : { unit: rawUnit, decimals: rawUnit === 'counts' ? 0 : 1 };
   const given = water?.ofPlot(plot.id) ?? null;
   return (
     <header className="mb-3 border-b border-ink pb-2.5">

@@ -1,17 +1,20 @@
-import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
-import { useQuery } from '@tanstack/react-query';
+import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
+import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { withoutBeside } from '@plain-trowel/core/records/series';
+import { candidatesOf } from '@plain-trowel/core/garden/bind/decided';
 import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { eventsQuery, seriesQuery, waterQuery } from '../../../data/queries.ts';
 import type { StoredEvents } from '../../../data/recordStore.ts';
-import { usePlotScope } from '../../../frame/usePlotScope.ts';
+import { usePlotScope, useProbeScope } from '../../../frame/usePlotScope.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { EventTable } from './EventTable.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
+import { ProbeSwitch } from '../../ProbeSwitch.tsx';
 import { DueList } from './DueList.tsx';
 import { LogChart, type LogScale } from './LogChart.tsx';
 import { DamageNote } from './DamageNote.tsx';
@@ -47,7 +50,7 @@ function useNowStep(stepMs: number, parts: PlotParts | null): number {
 
 function LogOfPlot({ plotId }: { plotId: string }) {
   const { garden } = useGarden();
-  const parts = plotParts(garden, plotId);
+  const parts = plotParts(garden, plotId, useProbeScope());
   const [hours, setHours] = useState<number>(24);
   const [wanted, setScale] = useState<LogScale>('percent');
   const rangeMs = hours * HOUR_MS;
@@ -55,6 +58,14 @@ function LogOfPlot({ plotId }: { plotId: string }) {
   const fromMs = toMs - rangeMs;
   const channelId = parts?.channel?.id ?? '';
   const read = useQuery(seriesQuery(garden.id, channelId, fromMs, toMs, true));
+  const mates = candidatesOf(garden, plotId).filter((one) => one.id !== channelId);
+  const besides = useQueries({
+    queries: mates.map((one) => seriesQuery(garden.id, one.id, fromMs, toMs, true)),
+  });
+  const others = mates.flatMap((channel, at) => {
+    const data = besides[at]?.data;
+    return data && data.raw.length > 0 ? [{ channel, series: withoutBeside(data) }] : [];
+  });
   const kept = useQuery(eventsQuery(garden.id, fromMs, toMs));
   const water = useQuery(waterQuery(garden.id, fromMs, toMs));
   const all = read.data;
@@ -65,25 +76,36 @@ function LogOfPlot({ plotId }: { plotId: string }) {
     [events, plotId],
   );
   if (!parts) return null;
-  const scale: LogScale = parts.fit ? wanted : 'raw';
+  const hasPercent = parts.fit !== null && !isShownRaw(parts.fit.percentKind);
+  const scale: LogScale = hasPercent ? wanted : 'raw';
+  const rawUnit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
   return (
     <>
       <LogHead parts={parts} series={series ?? null} water={water.data ?? null} hours={hours} />
+      <ProbeSwitch parts={parts} />
       <MismatchNote parts={parts} />
       <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
         <Choice legend="Stretch of time" options={RANGES} value={hours} onChange={setHours} />
         <Choice<LogScale>
           legend="Scale"
           options={[
-            { value: 'percent', label: percentUnit(parts.fit?.percentKind ?? 'span'), disabled: !parts.fit },
-            { value: 'raw', label: 'raw counts' },
+            { value: 'percent', label: percentUnit(parts.fit?.percentKind ?? 'span'), disabled: !hasPercent },
+            { value: 'raw', label: rawUnit },
           ]}
           value={scale}
           onChange={setScale}
         />
       </div>
       {series && series.raw.length > 0 ? (
-        <LogChart parts={parts} series={series} events={own} scale={scale} fromMs={fromMs} toMs={toMs} />
+        <LogChart
+          parts={parts}
+          series={series}
+          others={others}
+          events={own}
+          scale={scale}
+          fromMs={fromMs}
+          toMs={toMs}
+        />
       ) : (
         <p className="my-8 text-soft">
           {series
