@@ -13,7 +13,7 @@ import {
   reload,
 } from './careful.ts';
 
-test('a probe that was pulled out settles, is called steady with its end value, and the reference keeps that word', async ({
+test('a probe that was pulled out settles, has stopped moving at its end value, and the reference keeps that word', async ({
   page,
 }) => {
   await openSample(page);
@@ -23,7 +23,7 @@ test('a probe that was pulled out settles, is called steady with its end value, 
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
   await expect(verdict).toContainText(/Not steady yet|Watching|Just disturbed/);
   await clock(page, '×10').click();
-  await expect(verdict).toContainText(/Steady: use it\./, { timeout: 40_000 });
+  await expect(verdict).toContainText(/Stopped moving: good for air and water\./, { timeout: 40_000 });
   await expect(settling.getByRole('button', { name: /^End value: .* counts/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Calibrate', exact: true }).click();

@@ -188,7 +188,7 @@ test('practice: done wrong every mistake is told with its price, done right ther
   await expectAccessible(page);
   await page.keyboard.press('r');
   await expect(verdict).toHaveCount(0);
-  const steady = page.getByText('It has arrived');
+  const steady = page.getByText('Within 1 % of its span, as far as can be seen');
   await page.getByText('air', { exact: true }).click();
   await page.waitForTimeout(1500);
   await expect(steady).toBeVisible({ timeout: 20_000 });

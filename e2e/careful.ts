@@ -70,13 +70,18 @@ export const clock = (page: Page, speed: string) =>
   page.getByRole('group', { name: 'Clock' }).getByText(speed, { exact: true });
 
 /** Fills in the shortest form there is and makes a garden of one plot. */
-export async function startFromParts(page: Page, more: { pump?: boolean } = {}): Promise<void> {
+export async function startFromParts(
+  page: Page,
+  more: { pump?: boolean; plot?: string; probe?: string; alike?: number; stream?: string } = {},
+): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name: /Start my own garden/ }).click();
   await page.getByLabel('Garden', { exact: true }).fill('Window sill');
-  await page.getByLabel('Plot', { exact: true }).fill('Basil pot');
+  await page.getByLabel('Plot', { exact: true }).fill(more.plot ?? 'Basil pot');
+  if (more.alike) await page.getByLabel('How many alike').fill(String(more.alike));
   await page.getByLabel('I have them already').check();
-  await page.getByLabel('Label on the probe').fill('B1');
+  await page.getByLabel('Label on the probe').fill(more.probe ?? 'B1');
+  if (more.stream) await page.getByLabel('Name that the board prints').fill(more.stream);
   if (more.pump) await page.getByLabel('A pump waters this plot').check();
   await page.getByRole('button', { name: 'Make the garden' }).click();
   await page.waitForURL(/\/bench\/readout/);

@@ -27,14 +27,14 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByRole('heading', { name: 'Air', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
-  await expect(page.getByText('It has arrived')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^Stopped moving/)).toBeVisible({ timeout: 30_000 });
   await page.keyboard.press('c');
   await expect(page.getByRole('button', { name: 'Capture again' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: 'Water to the line' })).toBeVisible();
   await page.keyboard.press('j');
   await page.waitForTimeout(4000);
-  await expect(page.getByText('It has arrived')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/^Stopped moving/)).toBeVisible({ timeout: 20_000 });
   await page.keyboard.press('c');
   await page.getByRole('button', { name: /^Use this calibration/ }).click();
   await expect(page.getByRole('region', { name: 'Calibration in use' })).toBeVisible();

@@ -5,7 +5,12 @@ import { hasStopped, type Settling } from '@plain-trowel/core/settling/settlingW
 import { PROOF_S } from '@plain-trowel/core/settling/rest';
 
 /** Faults after which the number means nothing. */
-const SPOILS: ReadonlySet<StreamFault['kind']> = new Set(['clipped', 'stuck', 'jumping', 'beyond-wet']);
+export const SPOILS: ReadonlySet<StreamFault['kind']> = new Set([
+  'clipped',
+  'stuck',
+  'jumping',
+  'beyond-wet',
+]);
 
 export type Headline = {
   /** use: it may be taken · wait: not yet · no: not at all. */

@@ -42,6 +42,12 @@ test('a single reading has no drift, noise or spread', () => {
 });
 
 describe('what is captured', () => {
+  test('the way to rest is left out: the later half of what came since the change counts, where it has readings enough', () => {
+    const buffer = new StreamBuffer(100);
+    // Ten seconds, four readings a second: falling for three, then at 1250.
+    for (let at = 0; at < 40; at += 1) buffer.push(at * 250, at < 12 ? 3000 - 140 * at : 1250);
+    expect(captureValue(buffer, 0)).toMatchObject({ rawCounts: 1250, spreadCounts: 0, readings: 20 });
+  });
   // Two readings a second: air at 2900 for ten seconds, then water at 1200.
   const buffer = new StreamBuffer(100);
   for (let at = 0; at < 20; at += 1) buffer.push(at * 500, 2900);

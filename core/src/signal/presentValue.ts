@@ -38,7 +38,7 @@ export function presentValue(buffer: StreamBuffer, choice: WindowChoice): Presen
 /** So many readings a capture rests on at least: of fewer no spread can be told. */
 export const LEAST_CAPTURED = 3;
 
-/** What would be captured now: the newest window, as far as it lies behind the last change. @param sinceMs of that change @returns null while too little has come since */
+/** What would be captured now: the newest window, as far as it lies behind the last change and behind the way that followed it. @param sinceMs of that change @returns null while too little has come since */
 export function captureValue(buffer: StreamBuffer, sinceMs: number): PresentValue | null {
   const last = buffer.last();
   if (!last) return null;
@@ -46,8 +46,12 @@ export function captureValue(buffer: StreamBuffer, sinceMs: number): PresentValu
     last.timeMs - CAPTURE_WINDOW.seconds * 1000,
     CAPTURE_WINDOW.atLeast,
   );
-  const from = timesMs.findIndex((timeMs) => timeMs >= sinceMs);
-  if (from < 0 || timesMs.length - from < LEAST_CAPTURED) return null;
+  const first = timesMs.findIndex((timeMs) => timeMs >= sinceMs);
+  if (first < 0 || timesMs.length - first < LEAST_CAPTURED) return null;
+  // The way to rest is no rest: of what came since the change the later half counts, as far as it has readings enough.
+  const halfMs = (sinceMs + last.timeMs) / 2;
+  const half = timesMs.findIndex((timeMs) => timeMs >= halfMs);
+  const from = Math.max(first, Math.min(half, timesMs.length - CAPTURE_WINDOW.atLeast));
   return summarise({ timesMs: timesMs.subarray(from), values: values.subarray(from) });
 }
 

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { methodOf } from '@plain-trowel/core/calibration/methods';
 import { outcomeOf } from '@plain-trowel/core/calibration/run';
 import { versionsOf } from '@plain-trowel/core/garden/edits/calibrations';
@@ -13,6 +14,9 @@ import { MismatchNote } from '../../MismatchNote.tsx';
 import { PlotRuler } from '../../PlotRuler.tsx';
 import { ProbeSwitch } from '../../ProbeSwitch.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
+import { HandsFreeStart } from '../handsFree/HandsFreeStart.tsx';
+import { HandsFreeView } from '../handsFree/HandsFreeView.tsx';
+import { uncalibratedHere } from '../handsFree/members.ts';
 import { InUsePanel } from './InUsePanel.tsx';
 import { MethodPicker } from './MethodPicker.tsx';
 import { OutcomePanel } from './OutcomePanel.tsx';
@@ -92,16 +96,41 @@ const OwnScaleNote = ({ parts }: { parts: PlotParts }) => (
 function ThisProbe({ parts }: { parts: PlotParts }) {
   const { garden } = useGarden();
   const [again, setAgain] = useState(false);
+  // From Readout the run begins at once.
+  const [search, setSearch] = useSearchParams();
+  const live = useLive();
+  const [together, setTogether] = useState<readonly string[] | null>(() => {
+    if (search.get('run') !== 'hands-free' || !parts.channel) return null;
+    const all = search.get('with') === 'all' ? uncalibratedHere(garden, live.present) : [];
+    return [...new Set([parts.channel.id, ...all.map((one) => one.id)])];
+  });
+  const leave = () => {
+    setTogether(null);
+    setAgain(false);
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        next.delete('run');
+        next.delete('with');
+        return next;
+      },
+      { replace: true },
+    );
+  };
+  if (together) return <HandsFreeView channelIds={together} onDone={leave} />;
   const run = runOfPlot(garden, parts);
   if (run) return <UnderWay parts={parts} run={run} />;
   if (parts.calibration && parts.fit && !again)
     return <InUsePanel parts={parts} calibration={parts.calibration} onAnew={() => setAgain(true)} />;
   return (
-    <MethodPicker
-      parts={parts}
-      onBegun={() => setAgain(false)}
-      {...(again ? { onBack: () => setAgain(false) } : {})}
-    />
+    <>
+      <HandsFreeStart parts={parts} onBegin={setTogether} />
+      <MethodPicker
+        parts={parts}
+        onBegun={() => setAgain(false)}
+        {...(again ? { onBack: () => setAgain(false) } : {})}
+      />
+    </>
   );
 }
 

@@ -30,7 +30,7 @@ export function MethodPicker({
     })).then((saved) => saved && onBegun());
   return (
     <section aria-label="Ways to calibrate" className="mt-3">
-      <h2>How do you want to calibrate {parts.probe?.label}?</h2>
+      <h2>Other ways to calibrate {parts.probe?.label}</h2>
       <div role="radiogroup" aria-label="Method" className="mt-1 border-b border-rule">
         {ALL_METHODS.map((method) => (
           <label

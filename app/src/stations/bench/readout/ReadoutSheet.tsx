@@ -10,6 +10,7 @@ import { MismatchNote } from '../../MismatchNote.tsx';
 import { NoProbeYet } from '../../NoProbeYet.tsx';
 import { ProbeSwitch } from '../../ProbeSwitch.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
+import { uncalibratedHere } from '../handsFree/members.ts';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { BenchControls } from './BenchControls.tsx';
 import { LogSource } from '../../../links/logSource.ts';
@@ -128,6 +129,7 @@ function Watch({
   const hands = live.source?.hands ?? null;
   const faults = live.faults.get(channelId) ?? [];
   const isHeard = hold.present !== null || live.silent.has(channelId);
+  const bare = uncalibratedHere(garden, live.present);
   const isAtRail = faults.some((one) => one.kind === 'open' || one.kind === 'short');
   return (
     <>
@@ -156,9 +158,27 @@ function Watch({
           Next: these are raw counts without a meaning yet.{' '}
           <Link
             className="font-semibold underline underline-offset-4"
+            to={`${sheetPath(gardenId, 'bench', 'calibrate', plotId)}&probe=${channelId}&run=hands-free`}
+          >
+            Calibrate {parts.probe?.label} in air and water
+          </Link>
+          {bare.length > 1 && (
+            <>
+              ,{' '}
+              <Link
+                className="font-semibold underline underline-offset-4"
+                to={`${sheetPath(gardenId, 'bench', 'calibrate', plotId)}&probe=${channelId}&run=hands-free&with=all`}
+              >
+                all {bare.length} that are heard together
+              </Link>
+            </>
+          )}
+          , or{' '}
+          <Link
+            className="underline underline-offset-4"
             to={sheetPath(gardenId, 'bench', 'calibrate', plotId)}
           >
-            Calibrate {parts.probe?.label}
+            choose another way
           </Link>
           .
         </p>

@@ -1,19 +1,13 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
-import type { SideBySide, SideBySideRow } from '@plain-trowel/core/sideBySide/compare';
+import type { SideBySide } from '@plain-trowel/core/sideBySide/compare';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
+import { ODD_WORDS } from '../../../../words/sideBySideText.ts';
 import { VERDICT_WORDS } from '../../../../words/settlingText.ts';
 import type { Member } from './members.ts';
-
-const ODD: Readonly<Record<NonNullable<SideBySideRow['odd']>, string>> = {
-  air: 'its air is unlike the others',
-  jar: 'its jar is unlike the others',
-  span: 'it moves more or less than the others',
-  direction: 'it runs the other way: plug or kind',
-};
 
 const signed = (value: number | null) =>
   value === null ? '–' : `${value > 0 ? '+' : ''}${formatNumber(value)}`;
@@ -75,7 +69,7 @@ export function SideBySideTable({ members, compared }: { members: readonly Membe
                 </td>
                 <td className="pl-4">
                   {row?.odd ? (
-                    <b className="font-semibold text-handle">{ODD[row.odd]}</b>
+                    <b className="font-semibold text-handle">{ODD_WORDS[row.odd]}</b>
                   ) : (
                     <span className="text-soft">{row?.span == null ? 'not taken yet' : 'as the others'}</span>
                   )}
