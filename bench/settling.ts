@@ -70,7 +70,7 @@ export function judge(stream: Known, paceS = 1): Judged {
 }
 
 /** The streams that the watch was built for, in the shape of the others. */
-export function modelled(seed: number): Known {
+function modelled(seed: number): Known {
   const { spanCounts, samples, approaches, lastsS } = makeStream(seed);
   return {
     spanCounts,

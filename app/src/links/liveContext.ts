@@ -101,7 +101,7 @@ export function decidedView(
   );
 }
 
-export function viewOf(
+function viewOf(
   garden: Garden,
   parts: PlotParts,
   live: LiveSnapshot,

@@ -10,7 +10,7 @@ export function Field({
   className,
   children,
 }: {
-  label: string;
+  label: ReactNode;
   unit?: string | undefined;
   hint?: string | undefined;
   error?: string | undefined;

@@ -21,6 +21,7 @@ import * as trials from './trials.ts';
 import { PROGRAM_KINDS } from '../../control/programs/programs.ts';
 import { DECIDED_BY } from '../../control/host/combined.ts';
 import { candidatesOf } from '../bind/decided.ts';
+import { copyRules } from './copyRules.ts';
 
 /** What an edit may draw from: a seeded sequence, numbers and texts. */
 export type Draw = {
@@ -339,6 +340,12 @@ export const EDITS: Readonly<Record<string, Edit>> = {
       name: draw.text(400),
       bulkDensity: draw.number(0.02, 2.6),
     }),
+  copyRules: (garden, draw) =>
+    copyRules(
+      garden,
+      idOf(garden.plots, draw),
+      garden.plots.map((one) => one.id),
+    ).garden,
   setDecides: (garden, draw) => {
     const plotId = idOf(garden.plots, draw);
     const by = pick(DECIDED_BY, draw) ?? 'one';

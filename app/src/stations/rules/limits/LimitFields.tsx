@@ -18,8 +18,9 @@ type Scale = 'percent' | 'counts';
 const NAMES = { start: 'startTenths', stop: 'stopTenths' } as const;
 
 /** One limit by typing, in either scale: what is typed in one shows at once in the other. */
-function LimitField({
+export function LimitField({
   which,
+  isBare = false,
   scale,
   rawUnit,
   fit,
@@ -29,6 +30,8 @@ function LimitField({
   plotName,
 }: {
   which: LimitName;
+  /** In a table, where the head names the column. */
+  isBare?: boolean;
   scale: Scale;
   /** How the probe's own numbers are called. */
   rawUnit: string;
@@ -62,7 +65,13 @@ function LimitField({
   });
   return (
     <Field
-      label={`${which === 'start' ? 'Start' : 'Stop'} limit`}
+      label={
+        isBare ? (
+          <span className="sr-only">{`${which === 'start' ? 'Start' : 'Stop'} limit of ${plotName}`}</span>
+        ) : (
+          `${which === 'start' ? 'Start' : 'Stop'} limit`
+        )
+      }
       unit={scale === 'percent' ? percentUnit(fit.percentKind) : rawUnit}
       error={issue ? limitText(issue) : undefined}
       className="w-[160px]"

@@ -8,10 +8,11 @@ import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { AlertsView } from './alerts/AlertsView.tsx';
 import { LimitsView } from './LimitsView.tsx';
+import { PlotsView } from './PlotsView.tsx';
 import { ProgramView } from './program/ProgramView.tsx';
 import { SignalsView } from './signals/SignalsView.tsx';
 
-const VIEWS = ['limits', 'program', 'signals', 'alerts'] as const;
+const VIEWS = ['limits', 'program', 'signals', 'alerts', 'plots'] as const;
 
 /** When a plot is watered and by what program, what its lamp says, and what is told to its person. */
 export default function LimitsSheet() {
@@ -39,12 +40,14 @@ function LimitsOfPlot({ plotId }: { plotId: string }) {
           { id: 'program', name: 'Program' },
           { id: 'signals', name: 'Signals' },
           { id: 'alerts', name: 'Alerts', ...(alerts.length > 0 ? { count: alerts.length } : {}) },
+          { id: 'plots', name: 'All plots', count: garden.plots.length },
         ]}
       />
       {open === 'limits' && <LimitsView parts={parts} view={view} />}
       {open === 'program' && <ProgramView parts={parts} />}
       {open === 'signals' && <SignalsView parts={parts} />}
       {open === 'alerts' && <AlertsView />}
+      {open === 'plots' && <PlotsView parts={parts} />}
     </>
   );
 }
