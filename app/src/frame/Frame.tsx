@@ -11,6 +11,7 @@ import { BackupReminder } from './BackupReminder.tsx';
 import { StationRail } from './StationRail.tsx';
 import { BrowserNotes, StorageNotice, useIsSaving } from './StorageNotice.tsx';
 import { WorkingSlip } from './WorkingSlip.tsx';
+import { speakIn } from '../words/unitText.ts';
 
 /** Undo and redo by key, wherever one is; a text being typed keeps its own undo. */
 function useUndoKeys() {
@@ -36,6 +37,9 @@ function useUndoKeys() {
 export function Frame() {
   const { pathname, search } = useLocation();
   const { worked } = useSlip();
+  const { garden } = useGarden();
+  // Sentences follow the units of the garden that is open; in other units everything is written again.
+  speakIn(garden.units);
   useUndoKeys();
   useEffect(clearSlip, [pathname, search]);
   const how = useNavigationType();
@@ -52,6 +56,7 @@ export function Frame() {
       <BackupReminder />
       <BrowserNotes />
       <div
+        key={Object.values(garden.units).join(' ')}
         className={clsx(
           'grid flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[216px_minmax(0,1fr)]',
           worked ? 'xl:grid-cols-[216px_minmax(0,1fr)_296px]' : 'xl:grid-cols-[216px_minmax(0,1fr)_52px]',

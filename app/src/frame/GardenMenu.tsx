@@ -12,6 +12,7 @@ import { showKeys } from './keysDialogState.ts';
 import { useSheetTone } from './sheetTone.ts';
 import { FileInput } from '../ui/FileInput.tsx';
 
+const UnitsDialog = lazy(() => import('../home/UnitsDialog.tsx'));
 const RenameDialog = lazy(() => import('../home/RenameDialog.tsx'));
 
 const ITEM =
@@ -24,6 +25,7 @@ export function GardenMenu() {
   const [tone, setTone] = useSheetTone();
   const [nowMs] = useState(() => Date.now());
   const [renaming, setRenaming] = useState(false);
+  const [choosing, setChoosing] = useState(false);
   const fileInput = useRef<HTMLInputElement>(null);
   const openFile = useOpenGardenFile();
   const lastDone = history.past.at(-1)?.label;
@@ -69,6 +71,10 @@ export function GardenMenu() {
             <DropdownMenu.Item className={ITEM} onSelect={() => setRenaming(true)}>
               Rename the garden
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => setChoosing(true)}>
+              <span>Units</span>
+              <span className="text-[13px]">{`°${garden.units.temperature}, ${garden.units.volume}, ${garden.units.length}`}</span>
+            </DropdownMenu.Item>
             <DropdownMenu.Item
               className={ITEM}
               onSelect={() =>
@@ -108,6 +114,11 @@ export function GardenMenu() {
         accept=".json,.zip,application/json,application/zip"
         onFile={(file) => openFile(file)}
       />
+      {choosing && (
+        <Suspense>
+          <UnitsDialog onClose={() => setChoosing(false)} />
+        </Suspense>
+      )}
       {renaming && (
         <Suspense>
           <RenameDialog onClose={() => setRenaming(false)} />

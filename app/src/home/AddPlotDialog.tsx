@@ -8,7 +8,16 @@ import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';
 import { BoardFields, HasProbe, PlotFields, ProbeFields, PumpFields } from './PartsFields.tsx';
-import { emptyParts, NEW_BOARD, partsSchema, plotsOf, type PartsRead, type PartsText } from './partsForm.ts';
+import {
+  emptyParts,
+  NEW_BOARD,
+  partsSchema,
+  plotsOf,
+  type PartsRead,
+  type PartsText,
+  depthTyped,
+} from './partsForm.ts';
+import { USUAL_DEPTH_CM } from '@plain-trowel/core/garden/edits/plots';
 
 /** Adds a plot with its probe to the open garden. */
 export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
@@ -17,7 +26,11 @@ export default function AddPlotDialog({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation();
   const form = useForm<PartsText, unknown, PartsRead>({
     resolver: zodResolver(partsSchema),
-    defaultValues: { ...emptyParts, boardChoice: garden.boards[0]?.id ?? NEW_BOARD },
+    defaultValues: {
+      ...emptyParts,
+      ...depthTyped(USUAL_DEPTH_CM, garden.units),
+      boardChoice: garden.boards[0]?.id ?? NEW_BOARD,
+    },
   });
   const save = async (read: PartsRead) => {
     let plotId = '';

@@ -1,13 +1,21 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';
-import { editPlot, namePlot, removePlot } from '@plain-trowel/core/garden/edits/plots';
+import { editPlot, namePlot, removePlot, USUAL_DEPTH_CM } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { Dialog } from '../ui/Dialog.tsx';
 import { BoardFields, HasProbe, PlotFields, ProbeFields, PumpFields } from './PartsFields.tsx';
 import { SoilField } from './SoilField.tsx';
-import { emptyParts, NEW_BOARD, partsOf, partsSchema, type PartsRead, type PartsText } from './partsForm.ts';
+import {
+  emptyParts,
+  NEW_BOARD,
+  partsOf,
+  partsSchema,
+  type PartsRead,
+  type PartsText,
+  depthTyped,
+} from './partsForm.ts';
 
 /** Changes a plot's and its probe's details, or takes the plot out of the garden; both can be undone. */
 export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; onClose: () => void }) {
@@ -27,7 +35,7 @@ export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; o
       probeLabel: probe?.label ?? '',
       probeKind: probe?.kind ?? 'capacitive stick',
       colour: probe?.colour ?? 'none',
-      depthCm: String(probe?.depthCm ?? emptyParts.depthCm),
+      ...depthTyped(probe?.depthCm ?? USUAL_DEPTH_CM, parts.garden.units),
       pin: channel?.pin ?? '',
       streamName: channel?.streamName ?? emptyParts.streamName,
       ...(board

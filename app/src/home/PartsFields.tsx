@@ -127,7 +127,7 @@ export function ProbeFields() {
       <SelectField name="probeKind" label="Kind of probe" options={kinds.map(same)} />
       <TextField name="probeLabel" label="Label on the probe" placeholder="C2" />
       <SelectField name="colour" label="Colour tag" options={COLOUR_TAGS.map(same)} />
-      <TextField name="depthCm" label="Depth in the soil" unit="cm" />
+      <TextField name="depthCm" label="Depth in the soil" unit={getValues('depthUnit')} />
       <TextField name="pin" label="Where it is connected" placeholder="input 2" />
       <TextField
         name="streamName"

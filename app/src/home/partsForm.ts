@@ -4,6 +4,7 @@ import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import { PLOT_KINDS } from '@plain-trowel/core/garden/document/schema';
 import { BARE_NUMBER, type PlotRow } from '@plain-trowel/core/garden/edits/alike';
 import type { Parts } from '@plain-trowel/core/garden/edits/plots';
+import { CM_PER_INCH, type Units } from '@plain-trowel/core/quantity/units';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
 import { PROBE_KINDS } from '@plain-trowel/core/quantity/probeKind';
 
@@ -31,7 +32,9 @@ const probeShape = {
   probeLabel: z.string().trim().max(60, 'At most 60 characters.'),
   probeKind: z.enum(PROBE_KINDS),
   colour: z.enum(COLOUR_TAGS),
-  depthCm: numberText('A depth in cm', 0, 300),
+  /** As typed, in the unit beside it. */
+  depthCm: numberText('A depth', 0, 300),
+  depthUnit: z.enum(['cm', 'in']),
   pin: z.string().trim().max(60, 'At most 60 characters.'),
   streamName: z.string().trim().max(60, 'At most 60 characters.'),
   boardChoice: z.string(),
@@ -92,6 +95,7 @@ const emptyProbe = {
   probeKind: 'capacitive stick',
   colour: 'none',
   depthCm: '7',
+  depthUnit: 'cm',
   pin: '',
   streamName: BARE_NUMBER,
   boardChoice: NEW_BOARD,
@@ -114,7 +118,8 @@ export const emptyStart: StartText = {
 };
 
 const probeParts = (read: ProbeRead): Omit<Parts, 'plotName' | 'plant' | 'plotKind'> => {
-  const { probeLabel, probeKind, colour, depthCm, pin, streamName, hasPump, flowMlPerS } = read;
+  const { probeLabel, probeKind, colour, pin, streamName, hasPump, flowMlPerS } = read;
+  const depthCm = read.depthUnit === 'in' ? read.depthCm * CM_PER_INCH : read.depthCm;
   const { boardChoice, boardName, boardTraits, adcBits, supplyV } = read;
   return {
     probeLabel,
@@ -149,4 +154,13 @@ export const plotsOf = (
       ? read.rows.map((one) => ({ name: one.name, plant: '', kind: kindOf(one.kind), count: one.alike }))
       : [{ name: read.plotName, plant: read.plant, kind: kindOf(read.plotKind), count: read.alike }],
   parts: read.hasProbe ? probeParts(read) : null,
+});
+
+/** A depth as a form of a garden shows it. */
+export const depthTyped = (
+  cm: number,
+  { length }: Units,
+): { readonly depthCm: string; readonly depthUnit: Units['length'] } => ({
+  depthCm: String(length === 'in' ? Number((cm / CM_PER_INCH).toFixed(1)) : cm),
+  depthUnit: length,
 });

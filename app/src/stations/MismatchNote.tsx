@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { depthText } from '../words/unitText.ts';
 
 /** A calibration that does not belong here is told wherever its number would stand. */
 export function MismatchNote({ parts }: { parts: PlotParts }) {
@@ -24,7 +25,7 @@ export function MismatchNote({ parts }: { parts: PlotParts }) {
       {!mismatch && calibration && depth > 1 && (
         <p className="mb-2 border-l-[3px] border-chaff pl-3 text-[14.5px]">
           <b className="font-semibold">Another depth.</b> It was calibrated at {calibration.place.depthCm} cm
-          and sits at {probe?.depthCm} cm now. Take one reference again there and compare.
+          and sits at {depthText(probe?.depthCm ?? 0)} now. Take one reference again there and compare.
         </p>
       )}
       {!mismatch &&

@@ -2,15 +2,16 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { Field } from './Field.tsx';
 import { useKeeping, useTyped } from './useTyped.ts';
+import { useShownUnit } from '../data/useUnits.ts';
 
-/** A number with its unit. It is kept on Enter or when left, and only when it is sound; Escape puts the kept one back. */
+/** A number with its unit, which for °C, l and cm is the one that the person has chosen. It is kept on Enter or when left, and only when it is sound; Escape puts the kept one back. */
 export function NumberField({
   label,
-  unit,
-  value,
-  least,
-  most,
-  whole,
+  unit: metric,
+  value: metricValue,
+  least: metricLeast,
+  most: metricMost,
+  whole: isWhole,
   decimals,
   check,
   onKeep,
@@ -26,6 +27,10 @@ export function NumberField({
   check?: (value: number) => string | null;
   onKeep: (value: number) => void;
 }) {
+  const { unit, show, store, moreDecimals } = useShownUnit(metric);
+  const isTurned = unit !== metric;
+  const [value, least, most] = [show(metricValue), show(metricLeast), show(metricMost)];
+  const whole = isWhole && !isTurned;
   const { typed, type, drop, handOver } = useTyped();
   const read = typed === null ? null : readNumber(typed.replace(',', '.'));
   const problem = read && problemOf();
@@ -35,11 +40,11 @@ export function NumberField({
     if (read.value < least || read.value > most)
       return `From ${formatNumber(least, least % 1 === 0 ? 0 : 1)} to ${formatNumber(most)} ${unit}.`;
     if (whole && !Number.isInteger(read.value)) return 'Type a whole number.';
-    return check?.(read.value) ?? null;
+    return check?.(store(read.value)) ?? null;
   }
   const keep = useKeeping(typed, read?.kind === 'number' && problem === null, () => {
     handOver();
-    if (read?.kind === 'number' && read.value !== value) onKeep(read.value);
+    if (read?.kind === 'number' && read.value !== value) onKeep(store(read.value));
   });
   return (
     <Field label={label} unit={unit} error={problem ?? undefined}>
@@ -48,7 +53,7 @@ export function NumberField({
           {...props}
           className="field num w-full text-right"
           inputMode="decimal"
-          value={typed ?? value.toFixed(decimals ?? (whole ? 0 : 1))}
+          value={typed ?? value.toFixed((decimals ?? (isWhole ? 0 : 1)) + moreDecimals)}
           onChange={(event) => type(event.target.value)}
           onBlur={keep}
           onKeyDown={(event) => {

@@ -5,7 +5,8 @@ import type { FactoryCheck } from '@plain-trowel/core/calibration/factoryCheck';
 import type { FitIssue } from '@plain-trowel/core/calibration/fitCurve';
 import type { InStep } from '@plain-trowel/core/calibration/meterPairs';
 import type { KnownIssue } from '@plain-trowel/core/calibration/methods';
-import { formatCounts, formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import { temperatureApartText } from './unitText.ts';
 
 export const CURVE_WORDS: Readonly<Record<CurveKind, string>> = {
   line: 'straight line',
@@ -45,7 +46,7 @@ export function findingText(finding: Finding): string {
     case 'no-temperature':
       return 'No temperature was noted. Cheap probes drift with it; a thermometer in the plot would say by how much.';
     case 'temperatures-apart':
-      return `The references lie ${formatTemperature(finding.spanC)} apart. With one point more than the curve needs, the temperature gets its own number.`;
+      return `The references lie ${temperatureApartText(finding.spanC)} apart. With one point more than the curve needs, the temperature gets its own number.`;
     case 'mind-the-line':
       return 'Water must stay below the printed line: above it the electronics get wet, and the reading is wrong for days.';
     case 'beyond-hundred':

@@ -1,12 +1,13 @@
-import { formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { ComparisonIssue } from '@plain-trowel/core/temperature/comparison';
 import type { LineIssue, TrimIssue } from '@plain-trowel/core/temperature/correction';
 import type { SunSign } from '@plain-trowel/core/temperature/sunBias';
 import type { ThreePointIssue } from '@plain-trowel/core/temperature/thermistor';
+import { temperatureApartText } from './unitText.ts';
 
 export const lineIssueText = (issue: LineIssue): string =>
   issue.kind === 'too-close'
-    ? `The two points are ${formatTemperature(issue.apart)} apart; a gain needs at least ${formatTemperature(issue.needed, 0)}. Warm the bath and take it again.`
+    ? `The two points are ${temperatureApartText(issue.apart)} apart; a gain needs at least ${temperatureApartText(issue.needed, 0)}. Warm the bath and take it again.`
     : `These two points make a gain of ${formatNumber(issue.gain, 2)}; no thermometer is that far off. One of them was misread: take both again.`;
 
 export const trimIssueText = (issue: TrimIssue): string =>
@@ -19,7 +20,7 @@ export function threePointText(issue: ThreePointIssue): string {
     case 'not-positive':
       return 'Every point needs a resistance above zero.';
     case 'too-close':
-      return `Two points are ${formatTemperature(issue.apartC)} apart; at least ${issue.neededC} °C are needed.`;
+      return `Two points are ${temperatureApartText(issue.apartC)} apart; at least ${temperatureApartText(issue.neededC, 0)} are needed.`;
     case 'not-falling':
       return 'The warmer the thermistor, the lower its resistance. Two of the points are exchanged or misread.';
   }
@@ -32,5 +33,5 @@ export const comparisonText = (issue: ComparisonIssue): string =>
 
 export const sunText = (sign: SunSign, time: string): string =>
   sign.kind === 'too-fast'
-    ? `At ${time} it rose by ${formatTemperature(sign.ratePerHour, 0)} an hour: that is the sun on its housing, not the air. Shade it.`
-    : `At ${time} it stood ${formatTemperature(sign.aboveC, 0)} above the soil, which had not followed: the sun shines on it. Shade it.`;
+    ? `At ${time} it rose by ${temperatureApartText(sign.ratePerHour, 0)} an hour: that is the sun on its housing, not the air. Shade it.`
+    : `At ${time} it stood ${temperatureApartText(sign.aboveC, 0)} above the soil, which had not followed: the sun shines on it. Shade it.`;

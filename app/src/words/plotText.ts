@@ -2,6 +2,7 @@ import type { PlotState } from '@plain-trowel/core/control/plotState';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PlotView } from '../links/plotView.ts';
+import { depthText } from './unitText.ts';
 
 /** One or two words for how a plot stands. */
 export function stateWord(state: PlotState): string {
@@ -42,5 +43,5 @@ export function probeLine(parts: PlotParts): string {
     board && channel
       ? ` ${board.name}${channel.pin ? `, ${channel.pin}` : ''}, ${board.adcBits}-bit at ${board.supplyV} V.`
       : '';
-  return `${kind}${tag}, ${probe.depthCm} cm deep.${where}`;
+  return `${kind}${tag}, ${depthText(probe.depthCm)} deep.${where}`;
 }

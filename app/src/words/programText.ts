@@ -4,14 +4,13 @@ import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/document
 import type { ProgramKind, SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import {
   formatDuration,
-  formatLitres,
   formatNumber,
   formatPercent,
-  formatTemperature,
   formatVolume,
 } from '@plain-trowel/core/quantity/format';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { minuteText } from './timeText.ts';
+import { temperatureText, litresText } from './unitText.ts';
 
 const DAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
 const ALL_DAYS = 127;
@@ -32,7 +31,7 @@ function slotsText(slots: readonly { minute: number; days: number }[]): string {
     : `At ${listed(sorted.map((slot) => `${minuteText(slot.minute)} ${daysText(slot.days)}`))}`;
 }
 
-const ml = (volume: number): string => (volume >= 10_000 ? formatLitres(volume) : formatVolume(volume));
+const ml = (volume: number): string => (volume >= 10_000 ? litresText(volume) : formatVolume(volume));
 
 /** What must be so, besides: "only in the dark, when no rain is told". */
 function conditionsText({ conditions, tankId }: WaterLine, garden: Garden): string[] {
@@ -40,8 +39,8 @@ function conditionsText({ conditions, tankId }: WaterLine, garden: Garden): stri
   const tank = byId(garden.reservoirs, tankId);
   return [
     ...(darkBelow === null ? [] : ['it is dark']),
-    ...(airBelowC === null ? [] : [`the air is below ${formatTemperature(airBelowC)}`]),
-    ...(soilAboveC === null ? [] : [`the soil is above ${formatTemperature(soilAboveC)}`]),
+    ...(airBelowC === null ? [] : [`the air is below ${temperatureText(airBelowC)}`]),
+    ...(soilAboveC === null ? [] : [`the soil is above ${temperatureText(soilAboveC)}`]),
     ...(noRain ? ['it does not rain'] : []),
     ...(batteryAboveV === null ? [] : [`the battery has ${formatNumber(batteryAboveV, 1)} V or more`]),
     ...(tank ? [`${tank.name} is above its minimum`] : []),

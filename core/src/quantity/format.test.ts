@@ -3,10 +3,8 @@ import {
   formatCounts,
   formatDuration,
   formatFlow,
-  formatLitres,
   formatNumber,
   formatPercent,
-  formatTemperature,
   formatVolume,
 } from './format.ts';
 
@@ -54,10 +52,7 @@ test.each([
   expect(formatDuration(seconds)).toBe(shown);
 });
 
-test('volumes, flows and temperatures come with their unit', () => {
+test('volumes and flows come with their unit', () => {
   expect(plain(formatVolume(12_500))).toBe('12_500 ml');
-  expect(formatLitres(12_540)).toBe('12.5 l');
   expect(formatFlow(9.126)).toBe('9.13 ml/s');
-  expect(formatTemperature(-0.04)).toBe('0.0 °C');
-  expect(formatTemperature(21.27, 0)).toBe('21 °C');
 });

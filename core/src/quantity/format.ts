@@ -55,14 +55,8 @@ export function formatDuration(durationS: number): string {
   return parts.join(' ');
 }
 
-/** A volume, "120 ml". Here and in the functions beside it stands every unit that a sentence has: other units are a change of this file. */
+/** A volume, "120 ml". Temperatures, litres and depths follow the person's choice (`units`, `app/words/unitText`). */
 export const formatVolume = (volumeMl: number): string => `${formatNumber(volumeMl)} ml`;
-
-/** A large volume, "12.5 l". @param volumeMl in ml all the same */
-export const formatLitres = (volumeMl: number): string => `${formatNumber(volumeMl / 1000, 1)} l`;
 
 /** What a pump gives, "9.13 ml/s". */
 export const formatFlow = (mlPerS: number): string => `${formatNumber(mlPerS, 2)} ml/s`;
-
-export const formatTemperature = (celsius: number, decimals = 1): string =>
-  `${formatNumber(celsius, decimals)} °C`;

@@ -20,6 +20,7 @@ import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 import { CurveChart } from './CurveChart.tsx';
 import { PointTable } from './PointTable.tsx';
 import { contextOf } from './useRun.ts';
+import { depthText } from '../../../words/unitText.ts';
 
 /** The calibration in use: what its percent means now, how good it is, what it rests on; and what may be done next. */
 export function InUsePanel({
@@ -95,7 +96,7 @@ export function InUsePanel({
           ? 'Numbers fall as it gets wetter; most probes do.'
           : 'Numbers rise as it gets wetter.'}{' '}
         One {unit} is worth <WorkedNumber id="span" worked={workSpan(fit)} />. Holds for this probe, this
-        board, {calibration.place.supplyV} V and {calibration.place.depthCm} cm.
+        board, {calibration.place.supplyV} V and {depthText(calibration.place.depthCm)}.
       </p>
       <p className="text-[14px] text-soft">{PERCENT_KINDS[fit.percentKind].long}</p>
       {calibrated && (

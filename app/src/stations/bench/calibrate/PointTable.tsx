@@ -4,7 +4,7 @@ import type { Outcome } from '@plain-trowel/core/calibration/run';
 import { workReference, workSpread } from '@plain-trowel/core/calibration/workReference';
 import { setPointUsed } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PointOf } from '@plain-trowel/core/garden/document/schema';
-import { formatCounts, formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
@@ -14,6 +14,7 @@ import { knownText } from '../../../words/calibrationText.ts';
 import { VERDICT_WORDS } from '../../../words/settlingText.ts';
 import { dayTime } from '../../../words/timeText.ts';
 import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
+import { temperatureText } from '../../../words/unitText.ts';
 
 /** Every point with its captures. A point can be left out; nothing is ever edited or thrown away silently. */
 export function PointTable({
@@ -80,7 +81,7 @@ function Row({ point, outcome, children }: { point: PointOf; outcome: Outcome; c
         {point.felt ?? point.condition}
         <span className="block text-[12.5px] text-soft">
           {point.captures.length === 1 ? 'once' : `${point.captures.length} times`}
-          {point.temperatureC !== null && `, ${formatTemperature(point.temperatureC)}`}
+          {point.temperatureC !== null && `, ${temperatureText(point.temperatureC)}`}
           {last.simulated && ', stand-in'}
           {unsettled.length > 0 && (
             <b className="block font-semibold text-handle">

@@ -4,6 +4,7 @@ import { setPlacement } from '@plain-trowel/core/garden/edits/plan';
 import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import type { usePlan } from '../usePlan.ts';
+import { useShownUnit } from '../../../data/useUnits.ts';
 
 const FIELDS = [
   { key: 'where', label: 'Where in the pot' },
@@ -13,6 +14,7 @@ const FIELDS = [
 
 /** What the placement sheet says of each probe, to be filled in here. */
 export function PlacementFields({ plan }: { plan: ReturnType<typeof usePlan> }) {
+  const { unit } = useShownUnit('cm');
   const { garden } = plan;
   if (garden.probes.length === 0)
     return (
@@ -26,7 +28,7 @@ export function PlacementFields({ plan }: { plan: ReturnType<typeof usePlan> }) 
         <thead>
           <tr>
             <th>Probe</th>
-            <th className="text-right">Depth cm</th>
+            <th className="text-right">Depth {unit}</th>
             {FIELDS.map((field) => (
               <th key={field.key}>{field.label}</th>
             ))}
@@ -43,7 +45,8 @@ export function PlacementFields({ plan }: { plan: ReturnType<typeof usePlan> }) 
               </td>
               <td className="text-right">
                 <CellNumber
-                  label={`Depth of ${probe.label}, cm`}
+                  label={`Depth of ${probe.label}, ${unit}`}
+                  unit="cm"
                   value={probe.depthCm}
                   least={0}
                   most={300}

@@ -2,6 +2,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Garden, Plot, Probe } from '@plain-trowel/core/garden/document/schema';
 import { dealPages, MARGIN_MM, PAPERS, type PaperName } from '../../../paper/paper.ts';
 import { INK, Lines, Page, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
+import { depthText } from '../../../words/unitText.ts';
 
 const BLOCK_MM = 46;
 /** What goes wrong when a probe is put in, and is not seen afterwards. */
@@ -105,7 +106,7 @@ function Placed({ probe, plot, top, paper }: { probe: Probe; plot: Plot; top: nu
       <line x1={middle + 8} x2={middle + 8} y1={soil} y2={tip} stroke={INK} strokeWidth={0.3} />
       <line x1={middle + 6.5} x2={middle + 9.5} y1={tip} y2={tip} stroke={INK} strokeWidth={0.3} />
       <text x={middle + 10} y={(soil + tip) / 2 + 1.2} fontSize={3.1}>
-        {probe.depthCm} cm
+        {depthText(probe.depthCm)}
       </text>
       <text x={textX} y={top + 7} fontSize={5.2} fontWeight={650}>
         {probe.label}
@@ -113,7 +114,7 @@ function Placed({ probe, plot, top, paper }: { probe: Probe; plot: Plot; top: nu
           {plot.name}, {probe.kind}, {probe.colour === 'none' ? 'no tag' : `${probe.colour} tag`}
         </tspan>
       </text>
-      {row('Depth', `${probe.depthCm} cm; the line at the soil’s surface`, 14)}
+      {row('Depth', `${depthText(probe.depthCm)}; the line at the soil’s surface`, 14)}
       {row('Where in the pot', probe.placement.where, 20.5)}
       {row('Between outlets', probe.placement.between, 29)}
       {row('On the map', probe.placement.mapNote, 37.5)}

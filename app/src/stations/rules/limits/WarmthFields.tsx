@@ -3,6 +3,8 @@ import type { Plot } from '@plain-trowel/core/garden/document/schema';
 import type { Warmth } from '@plain-trowel/core/garden/document/waterSchema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
+import { useShownUnit } from '../../../data/useUnits.ts';
+import { temperatureText } from '../../../words/unitText.ts';
 
 const ROWS = [
   { name: 'Soil', low: 'soilLowC', high: 'soilHighC' },
@@ -12,6 +14,7 @@ const ROWS = [
 /** Temperature limits of a plot's soil and of the air about it. Empty means none. What contradicts its neighbour is not kept. */
 export function WarmthFields({ plot }: { plot: Plot }) {
   const { commit } = useGarden();
+  const { unit } = useShownUnit('°C');
   const keep = (key: keyof Warmth, value: number | null) =>
     void commit(`temperature limits of ${plot.name}`, (garden) => ({
       garden: setPlot(garden, plot.id, { warmth: { ...plot.warmth, [key]: value } }),
@@ -21,14 +24,14 @@ export function WarmthFields({ plot }: { plot: Plot }) {
       <h2>Temperature limits</h2>
       <p className="mt-1 max-w-[66ch] text-[14px] text-soft">
         For the lamp and the alerts; empty means none. A low limit must lie below its high one. Air near the
-        ground freezes when the forecast still says 3 °C.
+        ground freezes when the forecast still says {temperatureText(3, 0)}.
       </p>
       <table className="mt-2 max-w-[460px] [&_td]:align-middle">
         <thead>
           <tr>
             <th>Of</th>
-            <th className="text-right">Too cold below, °C</th>
-            <th className="text-right">Too hot above, °C</th>
+            <th className="text-right">Too cold below, {unit}</th>
+            <th className="text-right">Too hot above, {unit}</th>
           </tr>
         </thead>
         <tbody>
@@ -37,7 +40,8 @@ export function WarmthFields({ plot }: { plot: Plot }) {
               <td>{row.name}</td>
               <td className="text-right">
                 <CellNumber
-                  label={`${row.name} is too cold below, °C`}
+                  label={`${row.name} is too cold below, ${unit}`}
+                  unit="°C"
                   value={plot.warmth[row.low]}
                   least={-40}
                   most={(plot.warmth[row.high] ?? 81) - 1}
@@ -47,7 +51,8 @@ export function WarmthFields({ plot }: { plot: Plot }) {
               </td>
               <td className="text-right">
                 <CellNumber
-                  label={`${row.name} is too hot above, °C`}
+                  label={`${row.name} is too hot above, ${unit}`}
+                  unit="°C"
                   value={plot.warmth[row.high]}
                   least={(plot.warmth[row.low] ?? -41) + 1}
                   most={80}

@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react';
 import type { Certificate } from '@plain-trowel/core/garden/bind/certificate';
-import { formatCounts, formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { INK, MONO, Page, SOFT } from '../../../../paper/Page.tsx';
 import { MARGIN_MM, wrapText } from '../../../../paper/paper.ts';
 import { fullDay } from '../../../../words/timeText.ts';
+import { depthText, temperatureText } from '../../../../words/unitText.ts';
 
 const LINE = 5.2;
 const WIDE_MM = 140;
@@ -69,12 +70,12 @@ export function CertificatePage({ certificate, timeZone }: { certificate: Certif
 
 function factsOf(of: Certificate, timeZone: string): readonly (readonly [string, string])[] {
   const all: readonly (readonly [string, string])[] = [
-    ['Probe', `${of.probe.label}, ${of.probe.kind}, ${formatNumber(of.probe.depthCm)} cm deep`],
+    ['Probe', `${of.probe.label}, ${of.probe.kind}, ${depthText(of.probe.depthCm)} deep`],
     ['Board', `${of.board.name}, ${of.board.traits}, ${formatNumber(of.board.supplyV, 2)} V`],
     ['Method', `${of.method}, curve: ${of.curve}`],
     ['Made', `${fullDay(Date.parse(of.madeAt), timeZone)}${of.who ? ` by ${of.who}` : ''}`],
     ['Soil', of.soil],
-    ['Temperature', of.temperatureC === null ? 'not noted' : formatTemperature(of.temperatureC)],
+    ['Temperature', of.temperatureC === null ? 'not noted' : temperatureText(of.temperatureC)],
     ['Due again', of.recalibrateBy?.slice(0, 10) ?? ''],
     ['Note', of.note],
     ['Warnings', of.warnings.map((one) => one.replaceAll('-', ' ')).join(', ')],

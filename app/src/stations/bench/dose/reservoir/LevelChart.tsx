@@ -1,9 +1,10 @@
 import { scaleLinear } from 'd3-scale';
 import { reservoirOf, volumeIn } from '@plain-trowel/core/dosing/reservoir';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatLitres, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { Foot, LinesAcross } from '../../../../charts/Axes.tsx';
 import { useLive } from '../../../../links/liveContext.ts';
+import { litresText } from '../../../../words/unitText.ts';
 
 const [WIDTH, HEIGHT, LEFT, TOP, RIGHT] = [300, 150, 46, 10, 10];
 const POINTS = 60;
@@ -29,7 +30,7 @@ export function LevelChart({ tank }: { tank: Reservoir }) {
       width={WIDTH}
       height={TOP + HEIGHT + 36}
       role="img"
-      aria-label={`Water in ${tank.name} over what its sensor reads, ${knots.length} known levels, full at ${formatLitres(fullMl)}`}
+      aria-label={`Water in ${tank.name} over what its sensor reads, ${knots.length} known levels, full at ${litresText(fullMl)}`}
       className="block text-[12.5px]"
     >
       <LinesAcross

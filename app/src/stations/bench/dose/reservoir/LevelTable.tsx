@@ -3,13 +3,15 @@ import { useState } from 'react';
 import { reservoirOf, type ReservoirIssue } from '@plain-trowel/core/dosing/reservoir';
 import { addLevel, removeLevel } from '@plain-trowel/core/garden/edits/reservoirs';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatLitres, formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { AddButton } from '../../../../ui/AddButton.tsx';
 import { Field } from '../../../../ui/Field.tsx';
 import { LevelChart } from './LevelChart.tsx';
+import { useShownUnit } from '../../../../data/useUnits.ts';
+import { litresText } from '../../../../words/unitText.ts';
 
 /** Why a level cannot stand beside the others. */
 function issueText(issue: ReservoirIssue): string | null {
@@ -28,7 +30,7 @@ function outsideText(raw: number | null, litres: number | null): string | null {
   if (raw !== null && (raw < LEVEL_RAW.least || raw > LEVEL_RAW.most))
     return `From ${formatNumber(LEVEL_RAW.least)} to ${formatNumber(LEVEL_RAW.most)}.`;
   if (litres !== null && (litres < 0 || litres * 1000 > MOST_LEVEL_ML))
-    return `Water from 0 to ${formatLitres(MOST_LEVEL_ML)}.`;
+    return `Water from 0 to ${litresText(MOST_LEVEL_ML)}.`;
   return null;
 }
 
@@ -43,7 +45,9 @@ export function LevelTable({ tank }: { tank: Reservoir }) {
     const read = readNumber(typed.trim().replace(',', '.'));
     return read.kind === 'number' ? read.value : null;
   };
-  const [rawValue, volume] = [number(raw), number(litres)];
+  const shown = useShownUnit('l');
+  const typedVolume = number(litres);
+  const [rawValue, volume] = [number(raw), typedVolume === null ? null : shown.store(typedVolume)];
   const outside = outsideText(rawValue, volume);
   const level =
     rawValue === null || volume === null || outside !== null
@@ -117,7 +121,7 @@ export function LevelTable({ tank }: { tank: Reservoir }) {
               />
             )}
           </Field>
-          <Field label="Water at that reading" unit="l" className="w-[130px]">
+          <Field label="Water at that reading" unit={shown.unit} className="w-[130px]">
             {(props) => (
               <input
                 {...props}

@@ -2,9 +2,10 @@ import { reservoirOf } from '@plain-trowel/core/dosing/reservoir';
 import { workDaysLeft, workVolumeIn } from '@plain-trowel/core/dosing/workWater';
 import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatLitres, formatVolume } from '@plain-trowel/core/quantity/format';
+import { formatVolume } from '@plain-trowel/core/quantity/format';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { litresText } from '../../../../words/unitText.ts';
 
 /** What a reservoir holds now, how long it lasts, and whether its lines may run. */
 export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlPerDay: number }) {
@@ -50,11 +51,11 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
               id={`tank ${tank.id}`}
               lead
               worked={workVolumeIn(curve.value, present.rawCounts)}
-              shown={formatLitres(now.volumeMl)}
+              shown={litresText(now.volumeMl)}
               className="text-[24px]"
             />
           )}{' '}
-          of {formatLitres(curve.ok ? curve.value.fullMl : 0)} left.{' '}
+          of {litresText(curve.ok ? curve.value.fullMl : 0)} left.{' '}
           {now.isLow ? (
             <b className="font-semibold text-handle">Below its minimum: its lines do not run.</b>
           ) : days ? (

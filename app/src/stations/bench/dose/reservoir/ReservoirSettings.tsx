@@ -1,13 +1,13 @@
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { removeReservoir, setReservoir } from '@plain-trowel/core/garden/edits/reservoirs';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
-import { formatLitres } from '@plain-trowel/core/quantity/format';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Field } from '../../../../ui/Field.tsx';
 import { NameCell } from '../../../../ui/NameCell.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { Select } from '../../../../ui/Select.tsx';
+import { litresText } from '../../../../words/unitText.ts';
 
 const READS_LEVEL: ReadonlySet<Quantity> = new Set<Quantity>(['distance', 'level', 'weight', 'other']);
 
@@ -75,7 +75,7 @@ export function ReservoirSettings({ tank }: { tank: Reservoir }) {
           whole={false}
           check={(litres) =>
             fullMl > 0 && litres * 1000 >= fullMl
-              ? `Full it holds ${formatLitres(fullMl)}, so nothing would ever run. Set the minimum below that, or add the full level.`
+              ? `Full it holds ${litresText(fullMl)}, so nothing would ever run. Set the minimum below that, or add the full level.`
               : null
           }
           onKeep={(litres) => set('minimum', { minimumMl: Math.round(litres * 1000) })}

@@ -11,6 +11,7 @@ import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
 import { streamFaultText } from '../../../../words/faultText.ts';
 import { VERDICT_WORDS } from '../../../../words/settlingText.ts';
 import { sparkPath } from './sparkPath.ts';
+import { useShownUnit } from '../../../../data/useUnits.ts';
 
 const HEIGHT = 40;
 const NOTHING: Stretch = { timesMs: new Float64Array(0), values: new Float64Array(0) };
@@ -41,7 +42,8 @@ export function ChannelStrip({
   const trace = traceOf(since.timesMs.subarray(0, end), since.values.subarray(0, end), 90);
   const newest = since.values[end - 1];
   const meant = meantValue(garden, channel, newest ?? 0);
-  const shown = newest === undefined ? null : meant.value;
+  const { show } = useShownUnit(meant.unit);
+  const shown = newest === undefined || meant.value === null ? null : show(meant.value);
   const colour = byId(garden.probes, channel.probeId)?.colour;
   const fault = live.faults.get(channel.id)?.[0];
   const verdict = live.settling.get(channel.id)?.verdict;

@@ -9,6 +9,7 @@ import { Choice } from '../../../../ui/Choice.tsx';
 import { useKeys } from '../../../../ui/keys.ts';
 import { ChannelStrip } from './ChannelStrip.tsx';
 import { NewNames } from './NewNames.tsx';
+import { shownUnit } from '@plain-trowel/core/quantity/units';
 
 const SHORTEST_MS = 10_000;
 const WINDOWS_S = [60, 600, 3600] as const;
@@ -29,7 +30,12 @@ export function ChannelsView() {
     toMs - SHORTEST_MS,
   );
   const windowMs = Math.min(windowS * 1000, toMs - firstMs);
-  const groups = byUnit(garden.channels.map((channel) => ({ channel, ...meantValue(garden, channel, 0) })));
+  const groups = byUnit(
+    garden.channels.map((channel) => ({
+      channel,
+      unit: shownUnit(garden.units, meantValue(garden, channel, 0).unit).unit,
+    })),
+  );
   const holdAll = () =>
     setHeld((before) =>
       before.size > 0 ? new Map() : new Map(garden.channels.map((one) => [one.id, toMs])),

@@ -11,6 +11,8 @@ import { Button } from '../../../../ui/Button.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { Dialog } from '../../../../ui/Dialog.tsx';
 import { Field } from '../../../../ui/Field.tsx';
+import { useShownUnit } from '../../../../data/useUnits.ts';
+import { depthText } from '../../../../words/unitText.ts';
 
 type Kind = StreamOwner['kind'];
 const usualQuantity = (kind: ProbeKind): Quantity =>
@@ -26,10 +28,12 @@ export default function MapDialog({ stream, onClose }: { stream: StreamInfo; onC
   const [label, setLabel] = useState(stream.name.slice(0, 20));
   const [probeKind, setProbeKind] = useState<ProbeKind>('capacitive stick');
   const [colour, setColour] = useState<ColourTag>('none');
-  const [depth, setDepth] = useState('8');
+  const depthUnit = useShownUnit('cm');
+  const [depth, setDepth] = useState(() => String(Number(depthUnit.show(8).toFixed(1))));
   const [quantity, setQuantity] = useState<Quantity | null>(null);
   const read = readNumber(depth.replace(',', '.'));
-  const depthCm = read.kind === 'number' && read.value >= 0 && read.value <= 300 ? read.value : null;
+  const typedCm = read.kind === 'number' ? depthUnit.store(read.value) : null;
+  const depthCm = typedCm !== null && typedCm >= 0 && typedCm <= 300 ? typedCm : null;
   const quantities = kind === 'board' ? OF_BOARD : QUANTITIES;
   const usual =
     kind === 'board'
@@ -141,7 +145,11 @@ export default function MapDialog({ stream, onClose }: { stream: StreamInfo; onC
               {select('Tag', colour, same(COLOUR_TAGS), (value) =>
                 setColour(COLOUR_TAGS.find((one) => one === value) ?? 'none'),
               )}
-              <Field label="Depth" unit="cm" error={depthCm === null ? 'From 0 to 300 cm.' : undefined}>
+              <Field
+                label="Depth"
+                unit={depthUnit.unit}
+                error={depthCm === null ? `From 0 to ${depthText(300)}.` : undefined}
+              >
                 {(props) => (
                   <input
                     {...props}

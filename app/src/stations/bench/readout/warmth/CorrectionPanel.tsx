@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { setCorrection } from '@plain-trowel/core/garden/edits/bench';
 import { channelName, meantValue } from '@plain-trowel/core/garden/bind/channels';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber, formatTemperature } from '@plain-trowel/core/quantity/format';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import {
   lineOf,
   NO_CORRECTION,
@@ -19,6 +19,7 @@ import { Choice } from '../../../../ui/Choice.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { lineIssueText, trimIssueText } from '../../../../words/correctionText.ts';
 import { ThermistorForm } from './ThermistorForm.tsx';
+import { temperatureText } from '../../../../words/unitText.ts';
 
 type Method = 'one' | 'two' | 'thermistor' | 'trim';
 
@@ -48,7 +49,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
   const one = () => {
     if (raw === undefined || meant === null) return;
     const more = offsetOf({ read: meant, trusted });
-    const against = `a trusted thermometer at ${formatTemperature(trusted)}`;
+    const against = `a trusted thermometer at ${temperatureText(trusted)}`;
     if (correction.kind === 'thermistor')
       keep({ ...correction, offset: correction.offset + more, ...made, against });
     else if (correction.kind === 'line')
@@ -69,7 +70,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
         kind: 'line',
         ...line.value,
         ...made,
-        against: `${formatNumber(low.trusted, 1)} and ${formatTemperature(trusted)}`,
+        against: `${temperatureText(low.trusted)} and ${temperatureText(trusted)}`,
       });
   };
   const trim = () => {
@@ -139,7 +140,7 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
             <span className="text-[14px] text-soft">
               {meant === null
                 ? 'No value comes in.'
-                : `It says ${formatNumber(meant, isBattery ? 2 : 1)} ${isBattery ? 'V' : '°C'} now.`}
+                : `It says ${isBattery ? `${formatNumber(meant, 2)} V` : temperatureText(meant)} now.`}
             </span>
           </div>
         </>

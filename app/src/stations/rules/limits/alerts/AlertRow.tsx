@@ -3,6 +3,7 @@ import { CellNumber } from '../../../../ui/CellNumber.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { TimeField } from '../../../../ui/TimeField.tsx';
 import { alertName } from '../../../../words/alertText.ts';
+import { useShownUnit } from '../../../../data/useUnits.ts';
 
 /** Unit of a hysteresis, and how many of the garden's units it is; null where a fact has none. */
 const HYSTERESIS: Readonly<
@@ -30,6 +31,7 @@ export function AlertRow({
 }) {
   const name = alertName(rule.kind);
   const back = HYSTERESIS[rule.kind];
+  const { unit } = useShownUnit(back?.unit ?? '', true);
   return (
     <tr>
       <td>
@@ -52,14 +54,16 @@ export function AlertRow({
         {back ? (
           <>
             <CellNumber
-              label={`${name}: comes back by, ${back.unit}`}
+              label={`${name}: comes back by, ${unit}`}
+              unit={back.unit}
+              apart
               value={rule.hysteresis / back.per}
               least={0}
               most={back.most}
               decimals={1}
               onKeep={(value) => onChange({ hysteresis: Math.round((value ?? 0) * back.per) })}
             />{' '}
-            <span className="inline-block w-6 text-left text-soft">{back.unit}</span>
+            <span className="inline-block w-6 text-left text-soft">{unit}</span>
           </>
         ) : (
           <span className="pr-8 text-soft">–</span>
