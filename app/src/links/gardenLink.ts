@@ -70,6 +70,7 @@ export class GardenLink {
 
   /** Writes away all there is, as when the page is being left. */
   async leave(): Promise<void> {
+    this.session.putBy();
     await Promise.all([this.session.flush(), this.remember()]);
   }
 

@@ -34,7 +34,7 @@ export class LiveSession {
   private message: string | null = null;
   private recording = true;
   private lines: LineReader;
-  private readonly bench = new BenchRecorder();
+  private readonly bench: BenchRecorder;
   private readonly listeners = new Set<() => void>();
   private publishTimer: ReturnType<typeof setTimeout> | null = null;
   private readonly secondTimer: ReturnType<typeof setInterval>;
@@ -51,6 +51,7 @@ export class LiveSession {
     findWave: FindWave = () => Promise.resolve(null),
   ) {
     this.lines = this.newReader();
+    this.bench = new BenchRecorder(`plain-trowel bench ${garden.id}`, tabStore());
     this.recorder = new Recorder({
       save,
       named,
@@ -144,6 +145,11 @@ export class LiveSession {
       nowMs,
     );
     this.publish();
+  }
+
+  /** Puts by what a reload must not lose. */
+  putBy(): void {
+    this.bench.putBy();
   }
 
   /** The bench recording as a file's text; null when there was none. */
@@ -320,12 +326,23 @@ export class LiveSession {
       faults: this.pipeline.faults(nowMs),
       lineFault: this.status === 'open' && this.source?.can.isLive ? this.lines.fault() : null,
       benchRecording:
-        this.bench.lines === null ? null : { lines: this.bench.lines, sinceMs: this.bench.sinceMs },
+        this.bench.lines === null
+          ? null
+          : { lines: this.bench.lines, sinceMs: this.bench.sinceMs, isAtRisk: this.bench.isAtRisk },
       answers: this.pipeline.answers,
       signals: this.source ? this.pipeline.signals(nowMs) : {},
       alerts: this.pipeline.alerts.active(this.garden),
       recorder: this.recorder.state,
       clockIsWrong: this.source !== null && !isMoment(nowMs),
     };
+  }
+}
+
+/** Storage of this tab; null where the browser has none or forbids it. */
+function tabStore(): Storage | null {
+  try {
+    return 'sessionStorage' in globalThis ? globalThis.sessionStorage : null;
+  } catch {
+    return null;
   }
 }

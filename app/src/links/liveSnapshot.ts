@@ -32,7 +32,12 @@ export type LiveSnapshot = LinesRead & {
   readonly faults: ReadonlyMap<string, readonly StreamFault[]>;
   readonly lineFault: LineFault | null;
   /** Lines of the bench recording under way and since when; null while none is. */
-  readonly benchRecording: { readonly lines: number; readonly sinceMs: number } | null;
+  readonly benchRecording: {
+    readonly lines: number;
+    readonly sinceMs: number;
+    /** A reload would lose what came last. */
+    readonly isAtRisk: boolean;
+  } | null;
   /** By water line. */
   readonly answers: LineAnswers;
   /** What the lamp of each plot says, by plot; none while nothing is connected. */

@@ -74,7 +74,7 @@ describe('the watch of the lines', () => {
 const T0 = Date.UTC(2026, 4, 1, 10);
 
 test('a bench session is written down between start and stop, and only then', () => {
-  const recorder = new BenchRecorder();
+  const recorder = new BenchRecorder('bench', null);
   const line = (text: string, atMs: number) => ({ boardId: 'roof', text, atMs });
   recorder.take(line('before', T0));
   expect(recorder.stop()).toBeNull();

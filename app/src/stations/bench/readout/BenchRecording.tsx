@@ -6,7 +6,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { useKeys } from '../../../ui/keys.ts';
 import { showToast } from '../../../ui/toasts.ts';
 
-/** Writes the session down line by line, and hands it over as a file that can be played back. */
+/** Writes the session down line by line, through a reload of the page, and hands it over as a file that can be played back. */
 export function BenchRecording() {
   const { garden } = useGarden();
   const { session } = useLiveTools();
@@ -27,10 +27,17 @@ export function BenchRecording() {
   };
   useKeys([{ key: 'w', does: 'Write the session down as a file, and save it', run: toggle }]);
   return (
-    <Button look={running ? 'primary' : 'plain'} hint="W" onClick={toggle}>
-      {running
-        ? `Save ${formatNumber(running.lines)} lines, ${formatDuration((live.nowMs - running.sinceMs) / 1000)}`
-        : 'Write it down'}
-    </Button>
+    <>
+      <Button look={running ? 'primary' : 'plain'} hint="W" onClick={toggle}>
+        {running
+          ? `Save ${formatNumber(running.lines)} lines, ${formatDuration((live.nowMs - running.sinceMs) / 1000)}`
+          : 'Write it down'}
+      </Button>
+      {running?.isAtRisk && (
+        <span className="text-[14px] text-handle">
+          The browser has no room to keep more of it: save it before you load the page again.
+        </span>
+      )}
+    </>
   );
 }
