@@ -11,7 +11,10 @@ import {
 import type { Line } from './lineSource.ts';
 import { LinesWatch } from './linesWatch.ts';
 
-type BadLine = { readonly text: string; readonly reason: NotUnderstood };
+type BadLine = { readonly boardId: string; readonly text: string; readonly reason: NotUnderstood };
+
+/** What a person has said of the lines of a board. */
+export type BoardReads = { readonly comma: CommaIs; readonly picked: LineParserState['picked'] };
 
 /** How the lines of a source are read: how many, how fast, and which were not understood. */
 export type LinesRead = {
@@ -40,10 +43,10 @@ export class LineReader {
 
   private asksComma: LinesRead['asksComma'] = null;
 
-  /** @param commaOf what a person has said of a board's commas */
+  /** @param readsOf what a person has said of how a board's lines are read */
   constructor(
     private readonly tickMs: () => number,
-    private readonly commaOf: (boardId: string) => CommaIs,
+    private readonly readsOf: (boardId: string) => BoardReads,
   ) {
     this.watch = new LinesWatch(tickMs());
   }
@@ -61,8 +64,8 @@ export class LineReader {
   /** The reading of a line; null when it holds none. */
   read(line: Line, simulated: boolean): BoardReading | null {
     const { boardId, atMs, text } = line;
-    const said = this.commaOf(boardId);
-    const held = this.parsers.get(boardId) ?? initialLineParser;
+    const { comma: said, picked } = this.readsOf(boardId);
+    const held = { ...(this.parsers.get(boardId) ?? initialLineParser), picked };
     const { state, result } = parseLine(said === null ? held : { ...held, comma: said }, text);
     this.parsers.set(boardId, state);
     if (result.kind !== 'blank')
@@ -71,7 +74,7 @@ export class LineReader {
       this.notUnderstood += 1;
       this.badLines = [
         ...this.badLines.slice(1 - BAD_LINES),
-        { text: text.slice(0, BAD_LINE_LETTERS), reason: result.reason },
+        { boardId, text: text.slice(0, BAD_LINE_LETTERS), reason: result.reason },
       ];
     }
     if (result.kind !== 'values') return null;

@@ -18,13 +18,14 @@ import { BenchRecorder } from './benchRecorder.ts';
 import { LineReader } from './lineReader.ts';
 import type { LiveSnapshot } from './liveSnapshot.ts';
 import { Recorder, type RecorderState, type Save } from '@plain-trowel/core/live/recorder';
+import { NOTHING_SAID } from '@plain-trowel/core/garden/document/migrations';
 
 const PUBLISH_MS = 250;
 
 /** All of a garden that decides what its lines say. */
 const readingOf = ({ boards, channels }: Garden): string =>
   JSON.stringify([
-    boards.map(({ id, reads }) => [id, reads.comma]),
+    boards.map(({ id, reads }) => [id, reads.comma, reads.picked]),
     channels.map(({ id, boardId, streamName, quantity }) => [id, boardId, streamName, quantity]),
   ]);
 
@@ -84,7 +85,7 @@ export class LiveSession {
   private newReader(): LineReader {
     return new LineReader(
       this.clocks.tickMs,
-      (boardId) => byId(this.garden.boards, boardId)?.reads.comma ?? null,
+      (boardId) => byId(this.garden.boards, boardId)?.reads ?? NOTHING_SAID,
     );
   }
 

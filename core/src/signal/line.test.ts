@@ -187,8 +187,8 @@ describe('decimal commas', () => {
   });
   test('alone it may be one number or two: both are said, and asked', () => {
     expect(read('2600,5')).toMatchObject({ values: [{ value: 2600 }, { value: 5 }], asks: 'comma' });
-    expect(values(read('2600,5', { header: null, comma: 'decimal' }))).toEqual({ value: 2600.5 });
-    expect(read('2600,5', { header: null, comma: 'border' })).not.toHaveProperty('asks');
+    expect(values(read('2600,5', { ...initialLineParser, comma: 'decimal' }))).toEqual({ value: 2600.5 });
+    expect(read('2600,5', { ...initialLineParser, comma: 'border' })).not.toHaveProperty('asks');
     expect(read('2600,5,3')).not.toHaveProperty('asks');
     expect(readAll(['soil,temp', '2600,5'])).not.toHaveProperty('asks');
   });

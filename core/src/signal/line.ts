@@ -8,6 +8,7 @@
 import { readLineJson } from './lineJson.ts';
 import { readProse, UNITS, type ProseValue } from './lineProse.ts';
 import { readNumber } from './numberText.ts';
+import { readPicked, type PickedNumber } from './pickedNumber.ts';
 import { stampFromField, stampFromNumber, takeStamp, type TimeStamp } from './timeStamp.ts';
 
 export type NamedValue = {
@@ -36,9 +37,14 @@ export type LineResult =
 export type CommaIs = 'decimal' | 'border' | null;
 
 /** What the parser remembers between lines: the header of a column stream, and what its commas are. */
-export type LineParserState = { readonly header: readonly string[] | null; readonly comma: CommaIs };
+export type LineParserState = {
+  readonly header: readonly string[] | null;
+  readonly comma: CommaIs;
+  /** Numbers that a person has pointed at in lines that nothing else reads. */
+  readonly picked: readonly PickedNumber[];
+};
 
-export const initialLineParser: LineParserState = { header: null, comma: null };
+export const initialLineParser: LineParserState = { header: null, comma: null, picked: [] };
 
 /** The name given to a bare number. */
 export const BARE_NAME = 'value';
@@ -55,9 +61,19 @@ export function parseLine(
   line: string,
 ): { state: LineParserState; result: LineResult } {
   const strict = parseStrictly(state, line);
-  return strict.result.kind === 'not-understood' && LOOSELY.has(strict.result.reason)
-    ? (readLoosely(state, line.trim()) ?? strict)
-    : strict;
+  if (strict.result.kind !== 'not-understood' || !LOOSELY.has(strict.result.reason)) return strict;
+  return readLoosely(state, line.trim()) ?? pointedAt(state, line.trim()) ?? strict;
+}
+
+/** The numbers of a line that a person has pointed at. */
+function pointedAt(
+  state: LineParserState,
+  text: string,
+): { state: LineParserState; result: LineResult } | null {
+  const values = readPicked(text, state.picked);
+  return values.length === 0 || values.some(({ value }) => wrongValue(value))
+    ? null
+    : { state, result: { kind: 'values', values, stamp: null } };
 }
 
 /** What may be words beside numbers, or decimal commas, after all. */

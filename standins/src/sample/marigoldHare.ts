@@ -183,7 +183,7 @@ export function marigoldHare(nowMs: number): Garden {
         traits: '3.3 V Wi-Fi board, 12-bit inputs',
         adcBits: 12,
         supplyV: 3.3,
-        reads: { comma: null, ignores: [] },
+        reads: { comma: null, ignores: [], picked: [] },
       },
       {
         id: 'stern',
@@ -191,7 +191,7 @@ export function marigoldHare(nowMs: number): Garden {
         traits: '5 V board with a display, 10-bit inputs',
         adcBits: 10,
         supplyV: 5,
-        reads: { comma: null, ignores: [] },
+        reads: { comma: null, ignores: [], picked: [] },
       },
     ],
     probes: [

@@ -247,6 +247,6 @@ test('a garden of version 6 opens with plots of no kind and no way, no timer and
   const opened = readGarden(old);
   if (!opened.ok) throw new Error(JSON.stringify(opened.issue));
   expect(opened.value.plots[0]).toMatchObject({ kind: null, cableM: null, name: 'Mint' });
-  expect(opened.value.boards[0]?.reads).toEqual({ comma: null, ignores: [] });
+  expect(opened.value.boards[0]?.reads).toEqual({ comma: null, ignores: [], picked: [] });
   expect(opened.value.plan).toMatchObject({ drawer: {}, answers: { zones: null, water: 'tank' } });
 });

@@ -222,7 +222,11 @@ const fromVersion5 = (garden: Loose): Loose => ({
   waterLines: eachOf(garden.waterLines, (line) => ({ ...line, around: NOTHING_CHOSEN })),
 });
 
-export const NOTHING_SAID = { comma: null, ignores: [] as string[] } as const;
+export const NOTHING_SAID = {
+  comma: null,
+  ignores: [] as string[],
+  picked: [] as { before: string; name: string }[],
+} as const;
 
 /** From version 6: a plot did not say what it roughly is nor how far it is; a plan knew no irrigation timer and no drawer. */
 const fromVersion6 = (garden: Loose): Loose => ({
@@ -249,6 +253,10 @@ const fromVersion7 = (garden: Loose): Loose => ({
   version: 8,
   units: METRIC,
   plots: eachOf(garden.plots, (plot) => ({ ...plot, decides: DECIDES_BY_FIRST })),
+  boards: eachOf(garden.boards, (board) => ({
+    ...board,
+    reads: { ...(isObject(board.reads) ? board.reads : {}), picked: [] },
+  })),
 });
 
 const STEPS: readonly ((garden: Loose) => Loose)[] = [

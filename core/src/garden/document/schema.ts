@@ -66,6 +66,8 @@ const board = z.strictObject({
     comma: z.enum(['decimal', 'border']).nullable(),
     /** Names whose numbers nobody wants. */
     ignores: z.array(z.string().min(1).max(60)).max(200),
+    /** Numbers pointed at in lines that nothing else reads: what stands before them, digits as "#". */
+    picked: z.array(z.strictObject({ before: z.string().max(200), name: z.string().min(1).max(60) })).max(20),
   }),
 });
 

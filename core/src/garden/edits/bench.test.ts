@@ -224,7 +224,7 @@ describe('several numbers are claimed at once', () => {
   });
   test('what a comma is, is said of one board and leaves the rest of it', () => {
     const said = setBoardReads(claimed, boardId, () => ({ comma: 'decimal' }));
-    expect(said.boards[0]?.reads).toEqual({ comma: 'decimal', ignores: ['millis'] });
+    expect(said.boards[0]?.reads).toEqual({ comma: 'decimal', ignores: ['millis'], picked: [] });
     expect(setBoardReads(claimed, 'another', () => ({ comma: 'decimal' }))).toEqual(claimed);
   });
 });

@@ -2,6 +2,7 @@
 import { byId } from '../../quantity/byId.ts';
 import type { RegisterMap } from '../../bus/registers.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
+import type { PickedNumber } from '../../signal/pickedNumber.ts';
 import type { Correction } from '../../temperature/correction.ts';
 import { EMPTY_CHANNEL, NEW_PROBE, USUAL_DEPTH_CM, withoutChannels } from './plots.ts';
 import { makeId } from '../document/ids.ts';
@@ -129,6 +130,23 @@ function ownerOf(garden: Garden, name: string, claim: Claim, probeKind: Probe['k
         quantity: claim.quantity === 'moisture' ? firstQuantityOf(probeKind) : claim.quantity,
       };
   }
+}
+
+const MOST_PICKED = 20;
+
+/** A number that a person has pointed at in a line that nothing else reads; its name gets a number where it is taken. */
+export function pickNumber(garden: Garden, boardId: string, of: PickedNumber): Garden {
+  const taken = new Set([
+    ...garden.channels.filter((one) => one.boardId === boardId).map((one) => one.streamName),
+    ...(byId(garden.boards, boardId)?.reads.picked ?? []).map((one) => one.name),
+  ]);
+  let name = of.name;
+  for (let turn = 2; taken.has(name); turn += 1) name = `${of.name.slice(0, 50)} (${turn})`;
+  return setBoardReads(garden, boardId, (reads) => ({
+    picked: [...reads.picked.filter((one) => one.before !== of.before), { before: of.before, name }].slice(
+      -MOST_PICKED,
+    ),
+  }));
 }
 
 /** Says how the lines of a board are read. */

@@ -340,6 +340,11 @@ export const EDITS: Readonly<Record<string, Edit>> = {
       name: draw.text(400),
       bulkDensity: draw.number(0.02, 2.6),
     }),
+  pickNumber: (garden, draw) =>
+    bench.pickNumber(garden, idOf(garden.boards, draw), {
+      before: draw.text(200),
+      name: draw.text(60) || 'x',
+    }),
   copyRules: (garden, draw) =>
     copyRules(
       garden,

@@ -25,6 +25,7 @@ import { FirstTestView } from './firstTest/FirstTestView.tsx';
 import { SettlingPanel } from './SettlingPanel.tsx';
 import { SideBySideView } from './sideBySide/SideBySideView.tsx';
 import { Reconnect } from './Reconnect.tsx';
+import { RefusedLines } from './RefusedLines.tsx';
 import { StandInFaults } from './StandInFaults.tsx';
 import { StreamTable } from './StreamTable.tsx';
 import { StripPanel } from './StripPanel.tsx';
@@ -143,6 +144,7 @@ function Watch({
       {/* While the probe's own number is not known, the question stands in the place of an empty strip. */}
       {isHeard && <StripPanel parts={parts} hold={hold} />}
       <UnclaimedCard parts={parts} />
+      {!isHeard && <RefusedLines />}
       <BenchControls
         plotId={plotId}
         probeId={parts.probe?.id ?? ''}

@@ -2,7 +2,7 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { workRate } from '@plain-trowel/core/signal/workRate';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive } from '../../../links/liveContext.ts';
-import { notUnderstoodText } from '../../../words/issueText.ts';
+import { RefusedLines } from './RefusedLines.tsx';
 
 /** What came in: lines counted, their rate, and the ones that could not be read, with the reason. */
 export function StreamTable() {
@@ -25,22 +25,7 @@ export function StreamTable() {
             without a header, and one JSON object a line.
           </p>
         ) : (
-          <table className="mt-1">
-            <thead>
-              <tr>
-                <th>Line</th>
-                <th>Why not</th>
-              </tr>
-            </thead>
-            <tbody>
-              {live.badLines.map((line, at) => (
-                <tr key={`${at}${line.text}`}>
-                  <td className="font-mono text-[13px] wrap-anywhere">{line.text}</td>
-                  <td>{notUnderstoodText(line.reason)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <RefusedLines />
         )}
       </details>
     </>
