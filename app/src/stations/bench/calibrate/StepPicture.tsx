@@ -49,7 +49,8 @@ export function StepPicture({
   condition,
   pastLine = false,
 }: {
-  condition: Condition;
+  /** A condition of a calibration, or fingers round the blade. */
+  condition: Condition | 'touch';
   /** The water stands above the printed line: the mistake, drawn. */
   pastLine?: boolean;
 }) {
@@ -60,8 +61,20 @@ export function StepPicture({
   );
 }
 
-function drawing(condition: Condition, waterY: number) {
+function drawing(condition: Condition | 'touch', waterY: number) {
   switch (condition) {
+    case 'touch':
+      return (
+        <>
+          <Probe x={60} tip={106} />
+          {/* Four fingers across the blade, the thumb behind it, the arm to the right. */}
+          <path
+            d="M124 60H92q-6-4-14-4H52a5 5 0 0 0 0 10h20H50a5 5 0 0 0 0 10h22H52a5 5 0 0 0 0 10h20H56a5 5 0 0 0 0 9h26q12 0 16-7h26z"
+            className="fill-label stroke-ink"
+            strokeWidth={1.5}
+          />
+        </>
+      );
     case 'air':
       return (
         <>

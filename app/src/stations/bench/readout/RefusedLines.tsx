@@ -1,7 +1,12 @@
 import { Fragment } from 'react';
 import { pickNumber } from '@plain-trowel/core/garden/edits/bench';
 import { byId } from '@plain-trowel/core/quantity/byId';
-import { nameOfPicked, numbersIn, readPicked, type NumberInLine } from '@plain-trowel/core/signal/pickedNumber';
+import {
+  nameOfPicked,
+  numbersIn,
+  readPicked,
+  type NumberInLine,
+} from '@plain-trowel/core/signal/pickedNumber';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
 import { notUnderstoodText } from '../../../words/issueText.ts';

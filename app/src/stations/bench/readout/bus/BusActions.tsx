@@ -1,10 +1,11 @@
-import { mapOf } from '@plain-trowel/core/bus/registers';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import type { BusTarget } from '../../../../links/busDesk.ts';
 import { useBus, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Progress } from '../../../../ui/Progress.tsx';
+import { busMembers } from './busMembers.ts';
+import { FoundProbes } from './FoundProbes.tsx';
 
 const READS = 100;
 const POLL_MS = 2000;
@@ -15,13 +16,7 @@ export function BusActions({ target, onFound }: { target: BusTarget; onFound: (a
   const { garden } = useGarden();
   const { bus, session } = useLiveTools();
   const state = useBus();
-  const members = garden.probes.flatMap((probe) => {
-    const map = probe.bus && mapOf(garden.registerMaps, probe.bus.mapId);
-    const boardId = garden.channels.find((one) => one.probeId === probe.id)?.boardId;
-    return probe.bus && map && boardId !== undefined
-      ? [{ address: probe.bus.address, map, label: probe.label, boardId }]
-      : [];
-  });
+  const members = busMembers(garden);
   const boardId = members[0]?.boardId ?? garden.boards[0]?.id ?? '';
   const poll = () =>
     void bus.poll(members.length > 0 ? members : [{ ...target, label: 'bus' }], POLL_MS, (text, atMs) =>
@@ -73,6 +68,7 @@ export function BusActions({ target, onFound }: { target: BusTarget; onFound: (a
           ))}
         </p>
       )}
+      {state.found && <FoundProbes addresses={state.found.addresses} map={target.map} />}
       {state.test && (
         <p className="mt-2">
           <b className={errors > 0 ? 'font-semibold text-handle' : 'font-semibold'}>

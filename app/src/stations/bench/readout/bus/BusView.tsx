@@ -9,6 +9,8 @@ import { NumberField } from '../../../../ui/NumberField.tsx';
 import { busIssueText } from '../../../../words/busText.ts';
 import { AddressPanel } from './AddressPanel.tsx';
 import { BusActions } from './BusActions.tsx';
+import { BusDrawing } from './BusDrawing.tsx';
+import { busMembers } from './busMembers.ts';
 import { BusConnect } from './BusConnect.tsx';
 import { BusValues } from './BusValues.tsx';
 import { FrameTable } from './FrameTable.tsx';
@@ -79,6 +81,7 @@ export function BusView() {
           {busIssueText(state.issue)}
         </p>
       )}
+      <BusDrawing members={busMembers(garden)} state={state} />
       <BusValues state={state} />
       <BusActions target={target} onFound={setAddress} />
       <AddressPanel target={target} onChanged={setAddress} />

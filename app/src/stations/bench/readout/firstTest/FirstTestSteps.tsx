@@ -14,7 +14,10 @@ import { answerText, stepWords } from '../../../../words/firstTestText.ts';
 import { VERDICT_WORDS } from '../../../../words/settlingText.ts';
 import { dayTime } from '../../../../words/timeText.ts';
 import { isDeciding } from '@plain-trowel/core/garden/bind/scale';
+import { StepPicture } from '../../calibrate/StepPicture.tsx';
 
+/** What each step looks like. */
+const PICTURES = { touch: 'touch', air: 'air', water: 'water' } as const;
 const PLACE = { touch: 'hand', air: 'air', water: 'jar' } as const;
 
 /** The three steps: the open one is watched, and ticked by itself as soon as what should be seen is seen. */
@@ -79,13 +82,19 @@ export function FirstTestSteps({ probe }: { probe: Probe }) {
         const result = probe.firstTest[one];
         const isOpen = one === step;
         return (
-          <li key={one} className="grid grid-cols-[28px_minmax(0,1fr)] gap-x-3 border-b border-rule py-2.5">
+          <li
+            key={one}
+            className="grid grid-cols-[28px_minmax(0,1fr)] gap-x-3 border-b border-rule py-2.5 sm:grid-cols-[28px_132px_minmax(0,1fr)]"
+          >
             <span
               aria-hidden
               className={`num text-[19px] ${result ? 'text-leaf' : isOpen ? 'text-handle' : 'text-soft'}`}
             >
               {result ? '✓' : at + 1}
             </span>
+            <div className={`max-sm:hidden ${isOpen ? '' : 'opacity-60'}`}>
+              <StepPicture condition={PICTURES[one]} />
+            </div>
             <div>
               <h3 className="font-semibold">
                 {words.title}

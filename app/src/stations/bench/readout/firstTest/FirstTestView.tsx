@@ -1,9 +1,11 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { TEST_STEPS, type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
 import { DECIDING_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import type { Probe } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
+import { sheetPath } from '../../../../frame/stations.ts';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { WarmUpPanel } from './WarmUpPanel.tsx';
 import { FirstTestSteps } from './FirstTestSteps.tsx';
@@ -31,9 +33,27 @@ export function FirstTestView({ plotId }: { plotId: string }) {
         />
       )}
       <h2>{headline(probe)}</h2>
+      {(probe.firstTest.air === null || probe.firstTest.water === null) && <HandsFreeLink plotId={plotId} />}
       <FirstTestSteps key={probe.id} probe={probe} />
       <WarmUpPanel probe={probe} />
     </>
+  );
+}
+
+/** Air and water are asked once: the hands-free run takes them for the test, side by side and the calibration. */
+function HandsFreeLink({ plotId }: { plotId: string }) {
+  const { garden } = useGarden();
+  return (
+    <p className="max-w-[66ch] text-soft">
+      Air and water can be taken together with the calibration:{' '}
+      <Link
+        className="underline underline-offset-4"
+        to={`${sheetPath(garden.id, 'bench', 'calibrate', plotId)}&run=hands-free`}
+      >
+        hands-free, in one pass
+      </Link>
+      .
+    </p>
   );
 }
 

@@ -14,6 +14,7 @@ import { DipCheck } from './DipCheck.tsx';
 import { membersOf } from './members.ts';
 import { SideBySideTable } from './SideBySideTable.tsx';
 import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
+import { StepPicture } from '../../calibrate/StepPicture.tsx';
 
 /** All probes of a kind in the same air and the same jar; then each by its label, before anything is buried. */
 export function SideBySideView() {
@@ -94,6 +95,18 @@ export function SideBySideView() {
           decides.
         </p>
       )}
+      <div className="mt-3 flex flex-wrap gap-4">
+        {(['air', 'water'] as const).map((step) => (
+          <figure key={step} className="flex items-center gap-3">
+            <StepPicture condition={step} />
+            <figcaption className="max-w-[150px] text-[14px] text-soft">
+              {step === 'air'
+                ? 'All of them in air, wiped dry, side by side.'
+                : 'All of them in one jar, each up to its line.'}
+            </figcaption>
+          </figure>
+        ))}
+      </div>
       <div className="mt-3 flex flex-wrap items-center gap-3">
         <Button
           look={moving.length === 0 ? 'primary' : 'plain'}
