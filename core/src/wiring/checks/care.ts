@@ -17,7 +17,44 @@ const SIGNALS = new Set([
   'switched',
 ]);
 
+/** Probes whose metal lies bare in the soil, and goes into it under current. */
+const BARE_METAL = new Set(['probe-fork', 'probe-comparator', 'probe-electrodes', 'probe-electrodes-bare']);
+/** Small parts that are mostly soldered. */
+const SOLDERED = ['resistor', 'MOSFET', 'transistor', 'diode', 'LED', 'divider'] as const;
+
 export const CARE_CHECKS: readonly Check[] = [
+  {
+    id: 'eaten-from',
+    title: 'No probe gives its metal to a pot that people eat from',
+    why: 'Bare metal under current dissolves into the soil; plated forks, lead solder and sealant have no place beside food.',
+    run: (circuit, report) => {
+      for (const probe of partsWith(circuit, 'probe'))
+        if (BARE_METAL.has(probe.part.entryId))
+          report.find(
+            'note',
+            `${probe.part.label} has bare metal in the soil, which corrodes into it. Keep it out of pots and beds that people eat from, or use graphite or stainless steel; no lead solder, plating or sealant below the soil’s surface.`,
+            spotsOf(probe).slice(0, 1),
+          );
+        else report.fine();
+    },
+  },
+  {
+    id: 'solder',
+    title: 'What is soldered and sealed is done with clean air',
+    why: 'Flux fumes, lead and uncured resin harm lungs and skin; a hot iron starts fires.',
+    run: (circuit, report) => {
+      const small = partsWith(circuit, ...SOLDERED);
+      const sealed = partsWith(circuit, 'probe').filter((probe) => fact(probe, 'lineMark') === 1);
+      const [first] = [...small, ...sealed];
+      if (first)
+        report.find(
+          'note',
+          `${small.length > 0 ? 'Solder with the window open and a fan that draws the fumes away, lead-free, hands washed before eating. ' : ''}Resin and sealant over a probe’s electronics: gloves, fresh air, and cured as long as its label says before it goes into soil.`,
+          spotsOf(first).slice(0, 1),
+        );
+      else if (circuit.parts.size > 0) report.fine();
+    },
+  },
   {
     id: 'not-in-catalogue',
     title: 'Every part is in the catalogue',

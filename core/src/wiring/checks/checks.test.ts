@@ -561,6 +561,16 @@ const CASES: Readonly<Record<string, Case>> = {
     unknown: ['b: battery-lithium', { parts: { b: { settings: { hasProtection: null } } } }],
     mends: true,
   },
+  'eaten-from': {
+    trips: [`${roof}; f: probe-fork; f.vcc - roof.out33; f.gnd - roof.gnd`],
+    says: /f has bare metal in the soil, which corrodes into it\. Keep it out of pots and beds that people eat from/,
+    clear: [`${roof}; ${stick}`],
+  },
+  solder: {
+    trips: [`${roof}; r: resistor`],
+    says: /Solder with the window open/,
+    clear: [roof],
+  },
   'fail-safe': {
     trips: ['f: contact-float'],
     says: /f: fit it so that its contact is closed while there is water/,

@@ -29,7 +29,7 @@ describe('the list of findings', () => {
       (match) => match[1],
     );
     expect(words).toEqual(['danger', ...Array.from({ length: 9 }, () => 'fault')]);
-    expect(html).toContain('5 to do at the bench');
+    expect(html).toContain('6 to do at the bench');
   });
   test('an open finding tells why it matters and offers its remedies', () => {
     const clash = verdict.findings.find((one) => one.check === 'i2c-address');
