@@ -1,6 +1,7 @@
 import { benchBrowser } from './browser.ts';
 import { benchCore } from './core.ts';
 import { benchCalibration } from './calibration.ts';
+import { benchHandsFree } from './handsFree.ts';
 import { benchSettling } from './settling.ts';
 import { benchRandomGardens } from './wiring/randomGardens.ts';
 import { benchSabotage } from './wiring/run.ts';
@@ -11,6 +12,7 @@ const BENCHES = {
   calibration: () => benchCalibration(),
   sabotage: () => benchSabotage(),
   gardens: () => benchRandomGardens(),
+  bench: () => benchHandsFree(),
   browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), onlyBudget: false }),
 };
 
