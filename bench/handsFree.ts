@@ -25,7 +25,10 @@ class Counting {
   }
   async fill(label: string, text: string): Promise<void> {
     this.fields += 1;
-    await this.page.getByLabel(label, { exact: true }).fill(text);
+    const field = this.page.getByRole('textbox', { name: label, exact: true }).first();
+    await field.fill(text);
+    // Leaving it keeps it.
+    await field.blur();
   }
   async waitFor(heading: RegExp): Promise<void> {
     this.waits += 1;

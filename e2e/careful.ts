@@ -72,7 +72,14 @@ export const clock = (page: Page, speed: string) =>
 /** Fills in the shortest form there is and makes a garden of one plot. */
 export async function startFromParts(
   page: Page,
-  more: { pump?: boolean; plot?: string; probe?: string; alike?: number; stream?: string } = {},
+  more: {
+    pump?: boolean;
+    plot?: string;
+    probe?: string;
+    kind?: string;
+    alike?: number;
+    stream?: string;
+  } = {},
 ): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name: /Start my own garden/ }).click();
@@ -81,6 +88,7 @@ export async function startFromParts(
   if (more.alike) await page.getByLabel('How many alike').fill(String(more.alike));
   await page.getByLabel('I have them already').check();
   await page.getByLabel('Label on the probe').fill(more.probe ?? 'B1');
+  if (more.kind) await page.getByLabel('Kind of probe').selectOption(more.kind);
   if (more.stream) await page.getByLabel('Name that the board prints').fill(more.stream);
   if (more.pump) await page.getByLabel('A pump waters this plot').check();
   await page.getByRole('button', { name: 'Make the garden' }).click();

@@ -14,21 +14,23 @@ export function ProbeSwitch({ parts }: { parts: PlotParts }) {
   const all = candidatesOf(garden, parts.plot.id);
   if (all.length < 2) return null;
   return (
-    <Choice
-      legend="Probe of this plot"
-      options={all.map((one) => ({ value: one.id, label: channelName(garden, one) }))}
-      value={all.some((one) => one.id === chosen) ? (chosen ?? '') : (parts.channel?.id ?? '')}
-      onChange={(id) =>
-        setSearch(
-          (before) => {
-            const next = new URLSearchParams(before);
-            next.set('plot', parts.plot.id);
-            next.set('probe', id);
-            return next;
-          },
-          { replace: true },
-        )
-      }
-    />
+    <div className="mb-2.5">
+      <Choice
+        legend="Probe of this plot"
+        options={all.map((one) => ({ value: one.id, label: channelName(garden, one) }))}
+        value={all.some((one) => one.id === chosen) ? (chosen ?? '') : (parts.channel?.id ?? '')}
+        onChange={(id) =>
+          setSearch(
+            (before) => {
+              const next = new URLSearchParams(before);
+              next.set('plot', parts.plot.id);
+              next.set('probe', id);
+              return next;
+            },
+            { replace: true },
+          )
+        }
+      />
+    </div>
   );
 }

@@ -8,6 +8,7 @@ import type { Run } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { usePlotScope, useProbeScope } from '../../../frame/usePlotScope.ts';
 import { useLive, usePlot } from '../../../links/liveContext.ts';
+import type { PlotView } from '../../../links/plotView.ts';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
@@ -66,13 +67,11 @@ function Calibrate({ plotId }: { plotId: string }) {
         <>
           <ProbeSwitch parts={parts} />
           <MismatchNote parts={parts} />
-          <PlotRuler parts={parts} view={view} limits={null} showsRun />
           {channel.quantity === 'moisture switch' ? (
             <TrimRun key={channel.id} parts={parts} view={view} />
           ) : (
             <>
-              {parts.fit && !parts.calibration && <OwnScaleNote parts={parts} />}
-              <ThisProbe key={channel.id} parts={parts} />
+              <ThisProbe key={channel.id} parts={parts} view={view} />
             </>
           )}
         </>
@@ -93,7 +92,7 @@ const OwnScaleNote = ({ parts }: { parts: PlotParts }) => (
 );
 
 /** A run under way, else the calibration in use, else the choice of a method. */
-function ThisProbe({ parts }: { parts: PlotParts }) {
+function ThisProbe({ parts, view }: { parts: PlotParts; view: PlotView }) {
   const { garden } = useGarden();
   const [again, setAgain] = useState(false);
   // From Readout the run begins at once.
@@ -119,11 +118,25 @@ function ThisProbe({ parts }: { parts: PlotParts }) {
   };
   if (together) return <HandsFreeView channelIds={together} onDone={leave} />;
   const run = runOfPlot(garden, parts);
-  if (run) return <UnderWay parts={parts} run={run} />;
+  const ruler = <PlotRuler parts={parts} view={view} limits={null} showsRun />;
+  if (run)
+    return (
+      <>
+        {ruler}
+        <UnderWay parts={parts} run={run} />
+      </>
+    );
   if (parts.calibration && parts.fit && !again)
-    return <InUsePanel parts={parts} calibration={parts.calibration} onAnew={() => setAgain(true)} />;
+    return (
+      <>
+        {ruler}
+        <InUsePanel parts={parts} calibration={parts.calibration} onAnew={() => setAgain(true)} />
+      </>
+    );
   return (
     <>
+      {ruler}
+      {parts.fit && !parts.calibration && <OwnScaleNote parts={parts} />}
       <HandsFreeStart parts={parts} onBegin={setTogether} />
       <MethodPicker
         parts={parts}

@@ -28,11 +28,14 @@ export function CurveChart({
   calibrated,
   outcome,
   now,
+  rawUnit = 'raw counts',
   before = null,
 }: {
   calibrated: Calibrated;
   outcome: Outcome;
   now: number | null;
+  /** How the probe's numbers are called. */
+  rawUnit?: string;
   before?: Calibrated | null;
 }) {
   const [ref, width] = useElementWidth<HTMLDivElement>(640);
@@ -124,7 +127,7 @@ export function CurveChart({
           y={TOP + HEIGHT}
         />
         <text x={width - RIGHT} y={stripTop - 6} textAnchor="end" className="fill-soft">
-          raw counts, dry left
+          {rawUnit}, dry left
         </text>
         {hasStrip && (
           <>

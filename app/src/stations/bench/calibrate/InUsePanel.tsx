@@ -1,3 +1,4 @@
+import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { Link } from 'react-router';
 import { methodOf } from '@plain-trowel/core/calibration/methods';
 import { outcomeOf } from '@plain-trowel/core/calibration/run';
@@ -100,7 +101,12 @@ export function InUsePanel({
       </p>
       <p className="text-[14px] text-soft">{PERCENT_KINDS[fit.percentKind].long}</p>
       {calibrated && (
-        <CurveChart calibrated={calibrated} outcome={outcome} now={present?.rawCounts ?? null} />
+        <CurveChart
+          calibrated={calibrated}
+          outcome={outcome}
+          now={present?.rawCounts ?? null}
+          rawUnit={parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts'}
+        />
       )}
       <PointTable
         points={calibration.points}

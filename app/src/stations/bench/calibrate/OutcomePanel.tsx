@@ -1,3 +1,4 @@
+import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { useMemo, useState } from 'react';
 import type { CurveKind } from '@plain-trowel/core/calibration/curve';
 import { calibratedOf, noiseOfRun, type Outcome } from '@plain-trowel/core/calibration/run';
@@ -63,7 +64,12 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
           </p>
           {outcome.tried.length > 1 && <CurveChoice outcome={outcome} kind={kind} onPick={setPicked} />}
           <ConvertChoice parts={parts} run={run} outcome={outcome} />
-          <CurveChart calibrated={calibrated} outcome={outcome} now={now} />
+          <CurveChart
+            calibrated={calibrated}
+            outcome={outcome}
+            now={now}
+            rawUnit={parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts'}
+          />
           <FinishForm key={run.id} parts={parts} kind={kind} refused={refused} />
         </>
       ) : (

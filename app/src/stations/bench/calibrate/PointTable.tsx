@@ -1,3 +1,5 @@
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { wholeSigma } from '@plain-trowel/core/calibration/convertPercent';
 import { COVERAGE } from '@plain-trowel/core/calibration/uncertainty';
 import type { Outcome } from '@plain-trowel/core/calibration/run';
@@ -29,7 +31,8 @@ export function PointTable({
   /** Of a run under way: points can be left out. Of a calibration they are as they were. */
   isRun: boolean;
 }) {
-  const { commit } = useGarden();
+  const { garden, commit } = useGarden();
+  const channel = byId(garden.channels, channelId);
   if (points.length === 0) return null;
   const leave = (point: PointOf, used: boolean) =>
     void commit(used ? 'take a point in again' : 'leave a point out', (garden) => ({
@@ -42,7 +45,9 @@ export function PointTable({
           <tr>
             <th>Point</th>
             <th className="text-right">{percentUnit(outcome.percentKind)}</th>
-            <th className="text-right">Raw counts</th>
+            <th className="text-right">
+              {channel && channel.quantity !== 'moisture' ? rawUnitOf(channel) : 'Raw counts'}
+            </th>
             <th className="text-right">Spread</th>
             <th className="pl-4">Taken</th>
             {isRun && <th>Counts</th>}

@@ -1,3 +1,4 @@
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useState } from 'react';
 import { mixingInputs, methodOf, missingInput, type Step } from '@plain-trowel/core/calibration/methods';
@@ -93,7 +94,14 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
               <h2>{step.title}</h2>
               <p>{step.doing}</p>
               <MixingAdvice run={run} at={at} />
-              {point && <Repeats point={point} steps={steps.length} at={at} />}
+              {point && (
+                <Repeats
+                  point={point}
+                  steps={steps.length}
+                  at={at}
+                  rawUnit={parts.channel ? rawUnitOf(parts.channel) : 'counts'}
+                />
+              )}
             </div>
           </div>
           <CaptureBar
@@ -135,7 +143,17 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
 }
 
 /** A condition may be captured several times: that shows what pushing the probe in again is worth. */
-function Repeats({ point, steps, at }: { point: PointOf; steps: number; at: number }) {
+function Repeats({
+  point,
+  steps,
+  at,
+  rawUnit,
+}: {
+  point: PointOf;
+  steps: number;
+  at: number;
+  rawUnit: string;
+}) {
   const counts = point.captures.map((one) => one.rawCounts);
   const spread = Math.max(...counts) - Math.min(...counts);
   const next = at < steps - 1 ? ' Then go on.' : '';
@@ -144,7 +162,11 @@ function Repeats({ point, steps, at }: { point: PointOf; steps: number; at: numb
       Captured {counts.length} {counts.length === 1 ? 'time' : 'times'}
       {counts.length > 1 && (
         <>
-          , <span className="num">{formatNumber(spread)} counts</span> between the lowest and the highest
+          ,{' '}
+          <span className="num">
+            {rawUnit === 'counts' ? formatNumber(spread) : formatNumber(spread, 1)} {rawUnit}
+          </span>{' '}
+          between the lowest and the highest
         </>
       )}
       .{' '}

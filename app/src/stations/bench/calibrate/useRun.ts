@@ -1,3 +1,4 @@
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { addCapture, type Captured } from '@plain-trowel/core/garden/edits/calibrations';
 import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
@@ -69,7 +70,7 @@ export function useCapture(parts: PlotParts): (what: What, pointId: string | nul
           },
         ],
       }),
-      `Captured, ${what.condition}: ${formatCounts(value.rawCounts)} counts, spread ± ${formatNumber(value.spreadCounts, 1)}.`,
+      `Captured, ${what.condition}: ${formatCounts(value.rawCounts)} ${rawUnitOf(channel)}, spread ± ${formatNumber(value.spreadCounts, 1)}.`,
     );
   };
 }

@@ -163,11 +163,13 @@ function CopyPanel({ from, all }: { from: PlotParts; all: readonly PlotParts[] }
         Flow, tube, tank and outlets stay each plot’s own. Choose another plot at the left to copy from it.
       </p>
       {left.length > 0 && (
-        <ul role="alert" className="mt-2 border-l-[3px] border-handle pl-3">
-          {left.map((one) => (
-            <li key={one.plotId}>{leftText(garden, one)}</li>
-          ))}
-        </ul>
+        <div role="alert" className="mt-2 border-l-[3px] border-handle pl-3">
+          <ul>
+            {left.map((one) => (
+              <li key={one.plotId}>{leftText(garden, one)}</li>
+            ))}
+          </ul>
+        </div>
       )}
     </section>
   );
