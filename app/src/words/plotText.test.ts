@@ -63,7 +63,7 @@ test.each([
   [
     { ...common, kind: 'pump-started', reason: 'below-start', tenths: 312 } as const,
     'Pump on',
-    'at 31.2 % span: the soil is below the start limit',
+    'at 31.2 % span: the soil is drier than the start limit',
   ],
   [
     { ...common, kind: 'pump-stopped', reason: 'max-run', ranS: 15, volumeMl: 135 } as const,

@@ -30,7 +30,10 @@ export function stateWord(state: PlotState): string {
 export function labelLine(view: PlotView): string {
   const word = stateWord(view.state);
   const isBand = view.span !== null && view.state !== 'implausible' && view.state !== 'stale';
-  return isBand ? `${word}, ${formatPercent(view.span.percent, view.percentKind)}` : word;
+  // Of a comparator the word says it all.
+  return isBand && view.percentKind !== 'switch'
+    ? `${word}, ${formatPercent(view.span.percent, view.percentKind)}`
+    : word;
 }
 
 /** What is in a plot, in one sentence: kind, tag, depth, board. */

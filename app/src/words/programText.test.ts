@@ -3,6 +3,7 @@ import { contradictions } from '@plain-trowel/core/garden/bind/contradictions';
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
+import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { contradictionText } from './contradictionText.ts';
 import { programSentence } from './programText.ts';
 import { minuteOf, minuteText } from './timeText.ts';
@@ -11,19 +12,23 @@ const garden = marigoldHare(Date.UTC(2026, 4, 1));
 const [line] = garden.waterLines;
 const plot = garden.plots.find((one) => one.id === 'chilli');
 if (!line || !plot) throw new Error('the sample has no chillies');
-const says = (change: Partial<WaterLine>) =>
-  programSentence(
-    setWaterLine(garden, line.id, change),
-    { ...line, tankId: null, ...change },
-    plot,
-    'volumetric',
-  );
+const says = (change: Partial<WaterLine>, kind: PercentKind = 'volumetric') =>
+  programSentence(setWaterLine(garden, line.id, change), { ...line, tankId: null, ...change }, plot, kind);
 
 describe('a program in plain words', () => {
   test('pulse and soak within its hours', () => {
     const hours = { fromMinute: 1200, toMinute: 420 };
     expect(says({ conditions: { ...line.conditions, hours } })).toBe(
       'Between 20:00 and 07:00, when Chilli crate falls below 45.0 % VWC, give 120 ml, wait 15 min, look again until it has 58.0 % VWC; at most 4 times, then rest 4 h; never more than 600 ml a day.',
+    );
+  });
+  test('a tension rises as the soil dries, and a comparator only says dry or wet', () => {
+    // 45 and 58 on the scale that falls with tension are 55 and 42 kPa.
+    expect(says({ program: { kind: 'until-wet', capMl: 130 } }, 'tension')).toMatch(
+      /^When Chilli crate rises above 55\.0 kPa, run until it has 42\.0 kPa/,
+    );
+    expect(says({ program: { kind: 'until-wet', capMl: 130 } }, 'switch')).toMatch(
+      /^When Chilli crate is dry by its comparator, run until it has turned wet/,
     );
   });
   test('the other kinds', () => {

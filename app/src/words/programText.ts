@@ -12,6 +12,13 @@ import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { minuteText } from './timeText.ts';
 import { temperatureText, litresText } from './unitText.ts';
 
+/** "when Lemon barrel falls below 31.0 % span": a tension rises as the soil dries, a comparator says so. */
+function driesTo(name: string, startTenths: number, kind: PercentKind): string {
+  if (kind === 'switch') return `when ${name} is dry by its comparator`;
+  const limit = formatPercent(startTenths / 10, kind);
+  return kind === 'tension' ? `when ${name} rises above ${limit}` : `when ${name} falls below ${limit}`;
+}
+
 const DAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
 const ALL_DAYS = 127;
 
@@ -113,7 +120,7 @@ export const PROGRAM_WORDS: { readonly [Kind in ProgramKind]: ProgramWords<Kind>
 export function programSentence(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind): string {
   const { program, conditions } = line;
   if (program.kind === 'alert-only')
-    return `Nothing runs by itself: when ${plot.name} falls below ${formatPercent(plot.limits.startTenths / 10, kind)}, the lamp and the alert say so, and a person waters.`;
+    return `Nothing runs by itself: ${driesTo(plot.name, plot.limits.startTenths, kind)}, the lamp and the alert say so, and a person waters.`;
   const hours = conditions.hours
     ? `Between ${minuteText(conditions.hours.fromMinute)} and ${minuteText(conditions.hours.toMinute)}, `
     : '';
@@ -131,8 +138,8 @@ function middle(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind):
   const words = PROGRAM_WORDS[line.program.kind] as ProgramWords<ProgramKind>;
   return words.says(line.program, {
     plot: plot.name,
-    below: `when ${plot.name} falls below ${formatPercent(startTenths / 10, kind)}`,
-    stop: formatPercent(stopTenths / 10, kind),
+    below: driesTo(plot.name, startTenths, kind),
+    stop: kind === 'switch' ? 'turned wet' : formatPercent(stopTenths / 10, kind),
     nameOf: (id) => byId(garden.waterLines, id)?.name ?? null,
   });
 }

@@ -4,7 +4,7 @@ import type { Reason } from '@plain-trowel/core/control/contract/reasons';
 export function reasonText(reason: Reason): string {
   switch (reason) {
     case 'below-start':
-      return 'the soil is below the start limit';
+      return 'the soil is drier than the start limit';
     case 'timer':
       return 'it is the time of the timer';
     case 'dry-enough':
@@ -52,7 +52,7 @@ export function reasonText(reason: Reason): string {
     case 'not-calibrated':
       return 'the probe has no calibration that holds here';
     case 'not-below-start':
-      return 'the soil is not below the start limit';
+      return 'the soil is not drier than the start limit';
     case 'soaking':
       return 'the last dose is soaking in';
     case 'pulses-used':

@@ -38,7 +38,7 @@ export function stateWhen(state: SignalState): string {
     case 'too-hot':
       return 'soil or air above its high limit';
     case 'too-dry':
-      return 'below the start limit';
+      return 'drier than the start limit';
     case 'too-wet':
       return 'where the plot’s word is flooded';
     case 'night':
