@@ -1,3 +1,4 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { FormProvider, useForm } from 'react-hook-form';
 import { editPlot, namePlot, removePlot, USUAL_DEPTH_CM } from '@plain-trowel/core/garden/edits/plots';
@@ -20,7 +21,10 @@ import {
 /** Changes a plot's and its probe's details, or takes the plot out of the garden; both can be undone. */
 export default function EditPlotDialog({ parts, onClose }: { parts: PlotParts; onClose: () => void }) {
   const { garden: present, commit } = useGarden();
-  const { plot, probe, channel, board, line } = parts;
+  const { plot, probe, line } = parts;
+  // A probe that decides nothing has its channel and board all the same.
+  const channel = parts.channel ?? parts.garden.channels.find((one) => one.probeId === probe?.id) ?? null;
+  const board = parts.board ?? byId(parts.garden.boards, channel?.boardId) ?? null;
   // A plot without a probe may hang on a board that is there.
   const others = board ? [] : present.boards;
   const form = useForm<PartsText, unknown, PartsRead>({

@@ -1,9 +1,9 @@
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { useFormContext, type FieldPath } from 'react-hook-form';
 import { BOARD_TRAITS } from '@plain-trowel/core/catalogue/boardTraits';
 import { COLOUR_TAGS } from '@plain-trowel/core/wiring/netlist';
 import { PLOT_KINDS, type Board } from '@plain-trowel/core/garden/document/schema';
-import { DECIDING_KINDS } from '@plain-trowel/core/quantity/probeKind';
+import { DECIDING_KINDS, PROBE_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import { Field } from '../ui/Field.tsx';
 import { NEW_BOARD, type PartsText } from './partsForm.ts';
 
@@ -117,14 +117,13 @@ export function HasProbe({ label, children }: { label: string; children: ReactNo
   );
 }
 
-/** The probe and how it is read. A kind that a plan or the bus desk put in stays on the list. */
+/** The probe and how it is read. */
 export function ProbeFields() {
-  const { getValues } = useFormContext<PartsText>();
-  const [held] = useState(() => getValues('probeKind'));
-  const kinds = [...new Set([...DECIDING_KINDS, held])];
+  const { getValues, watch } = useFormContext<PartsText>();
+  const decides = DECIDING_KINDS.includes(watch('probeKind'));
   return (
     <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
-      <SelectField name="probeKind" label="Kind of probe" options={kinds.map(same)} />
+      <SelectField name="probeKind" label="Kind of probe" options={PROBE_KINDS.map(same)} />
       <TextField name="probeLabel" label="Label on the probe" placeholder="C2" />
       <SelectField name="colour" label="Colour tag" options={COLOUR_TAGS.map(same)} />
       <TextField name="depthCm" label="Depth in the soil" unit={getValues('depthUnit')} />
@@ -134,6 +133,12 @@ export function ProbeFields() {
         label="Name that the board prints"
         hint='The word in front of the number, or "value" for a bare number.'
       />
+      {!decides && (
+        <p className="text-[13.5px] text-soft sm:col-span-2">
+          This kind says nothing about how wet soil is (the air in soil is all but saturated at any wetness):
+          it is shown and logged, and decides nothing here.
+        </p>
+      )}
     </div>
   );
 }

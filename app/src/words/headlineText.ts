@@ -126,6 +126,15 @@ function movingHeadline({ end, left, watchedS }: Settling): Headline {
   };
 }
 
+/** Whether what would be captured lies at the end that is foreseen; a mix of before and after does not. */
+function isAtEnd(counts: number | null, { end, toleranceCounts }: Settling): boolean {
+  return (
+    end === null ||
+    counts === null ||
+    (counts >= end.low - toleranceCounts && counts <= end.high + toleranceCounts)
+  );
+}
+
 /**
  * What the button of a capture says: how far off the value may be when it is taken before it has stopped moving.
  * @param counts what would be captured; null while there is too little
@@ -137,8 +146,9 @@ export function offerText(
   isSound: boolean,
 ): string {
   if (!isSound) return 'Capture in spite of the fault';
-  if (hasStopped(settling?.verdict)) return again ? 'Capture again' : 'Capture';
   const { end = null } = settling ?? {};
+  if (settling && hasStopped(settling.verdict) && isAtEnd(counts, settling))
+    return again ? 'Capture again' : 'Capture';
   if (!end || counts === null) return 'Capture early, error not known';
   const offCounts = Math.max(Math.abs(counts - end.low), Math.abs(end.high - counts));
   return `Capture early, ± ${formatNumber(offCounts)}`;

@@ -2,7 +2,6 @@
  * A number that a person has pointed at in a line that nothing else reads: wherever the same text stands before a number again, that number is it. Digits in the text before may
  * be others: "Error 3 at 512 raw 498".
  */
-import type { NamedValue } from './line.ts';
 
 /** What stands before the number, each run of digits as "#"; and what the number is called. */
 export type PickedNumber = { readonly before: string; readonly name: string };
@@ -35,7 +34,10 @@ export const nameOfPicked = ({ before }: NumberInLine): string =>
   /([\p{L}_][\p{L}\p{N}_]*)[^\p{L}]*$/u.exec(before)?.[1]?.slice(0, 40) ?? 'number';
 
 /** What was pointed at, in a line; empty where its text does not stand there. */
-export function readPicked(line: string, picked: readonly PickedNumber[]): NamedValue[] {
+export function readPicked(
+  line: string,
+  picked: readonly PickedNumber[],
+): { readonly name: string; readonly value: number }[] {
   if (picked.length === 0 || line.length > MOST_PICKED_CHARS) return [];
   const numbers = numbersIn(line);
   return picked.flatMap(({ before, name }) => {

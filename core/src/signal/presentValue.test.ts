@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { captureValue, presentValue, summarise } from './presentValue.ts';
+import { captureValue, hasDrift, presentValue, summarise } from './presentValue.ts';
 import { StreamBuffer } from './streamBuffer.ts';
 
 const stream = (values: readonly number[], everyMs: number) => {
@@ -39,6 +39,28 @@ test('a single reading has no drift, noise or spread', () => {
     windowS: 0,
     atMs: 0,
   });
+});
+
+describe('a drift', () => {
+  /** Scattered evenly between −1 and 1, the same each time. */
+  const scatter = (at: number) => {
+    const turned = Math.sin((at + 1) * 12.9898) * 43_758.5453;
+    return 2 * (turned - Math.floor(turned)) - 1;
+  };
+  const of = (slopePerS: number, noise: number) => {
+    const buffer = new StreamBuffer(100);
+    for (let at = 0; at < 40; at += 1)
+      buffer.push(at * 250, Math.round(2000 + slopePerS * (at / 4) + noise * scatter(at)));
+    const value = presentValue(buffer, { seconds: 10, atLeast: 12 });
+    return value !== null && hasDrift(value);
+  };
+  test.each([
+    ['none, in noise', 0, 4, false],
+    // 0.3 counts a second move it by 3 counts in ten seconds, beside a noise of 4.
+    ['that noise can make', 0.3, 4, false],
+    ['that it cannot', 5, 4, true],
+    ['without any noise, below a step', 0.02, 0, false],
+  ] as const)('%s', (_, slope, noise, real) => expect(of(slope, noise)).toBe(real));
 });
 
 describe('what is captured', () => {

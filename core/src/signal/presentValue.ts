@@ -35,6 +35,24 @@ export function presentValue(buffer: StreamBuffer, choice: WindowChoice): Presen
   return summarise(buffer.since(last.timeMs - choice.seconds * 1000, choice.atLeast));
 }
 
+/** A slope beyond so many of its own standard errors is one. */
+const REAL_DRIFT = 2.5;
+
+/** Whether the slope of a window differs from nothing: beyond what the noise of single readings makes of a straight line (σ·√(12/n) over the window). */
+export function hasDrift({
+  driftCountsPerMin,
+  noiseCounts,
+  readings,
+  windowS,
+  stepCounts,
+}: PresentValue): boolean {
+  if (readings < 3 || windowS <= 0) return false;
+  // Readings that are all alike are still only known to a step.
+  const sigma = Math.max(noiseCounts, (stepCounts ?? 1) / Math.sqrt(12));
+  const error = (sigma * Math.sqrt(12 / readings)) / (windowS / 60);
+  return Math.abs(driftCountsPerMin) > REAL_DRIFT * error;
+}
+
 /** So many readings a capture rests on at least: of fewer no spread can be told. */
 export const LEAST_CAPTURED = 3;
 

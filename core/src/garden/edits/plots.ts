@@ -291,7 +291,9 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
   if (!held) throw new RangeError(`editPlot: no plot ${plotId}`);
   if (!held.probe) return namePlot(giveProbe(garden, plotId, parts, random), plotId, parts);
   const { board, pump } = parts;
-  const boardId = 'id' in board ? board.id : (held.board?.id ?? '');
+  // A probe that decides nothing has its channel all the same.
+  const own = held.channel ?? garden.channels.find((one) => one.probeId === held.probe?.id);
+  const boardId = 'id' in board ? board.id : (own?.boardId ?? '');
   const kept = garden.waterLines.filter((one) => one.plotId !== plotId || pump !== null);
   const waterLines = !pump
     ? withoutLines(kept, () => false)
@@ -316,7 +318,7 @@ export function editPlot(garden: Garden, plotId: string, parts: Parts, random: (
       colour: parts.colour,
       depthCm: parts.depthCm,
     })),
-    channels: replace(garden.channels, held.channel?.id ?? '', (channel) => ({
+    channels: replace(garden.channels, own?.id ?? '', (channel) => ({
       ...channel,
       // Another kind speaks of another quantity, unless somebody has said otherwise of this one.
       quantity:

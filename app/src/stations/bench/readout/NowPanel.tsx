@@ -4,7 +4,7 @@ import type { Silence } from '@plain-trowel/core/live/silence';
 import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import { workDrift, workNoise, workPlusMinus, workPresent } from '@plain-trowel/core/signal/workPresent';
 import type { ProbeKind } from '@plain-trowel/core/quantity/probeKind';
-import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
+import { hasDrift, type PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { useWorked, putOnSlip } from '../../../frame/slip.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -137,7 +137,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
         )}
       </p>
       <details>
-        <summary className="press">Noise, step and drift</summary>
+        <summary className="press">{hasDrift(present) ? 'Noise, step and drift' : 'Noise and step'}</summary>
         <p className="flex flex-wrap gap-x-5">
           <span>
             <span className="text-soft">Noise</span>{' '}
@@ -154,10 +154,12 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
               </span>
             )}
           </span>
-          <span>
-            <span className="text-soft">Drift</span>{' '}
-            <WorkedNumber id="drift" worked={workDrift(present, rawUnit)} />
-          </span>
+          {hasDrift(present) && (
+            <span>
+              <span className="text-soft">Drift</span>{' '}
+              <WorkedNumber id="drift" worked={workDrift(present, rawUnit)} />
+            </span>
+          )}
         </p>
       </details>
       {view.span?.clampedAt && !isFault && (

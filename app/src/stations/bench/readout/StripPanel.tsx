@@ -70,15 +70,18 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
           onChange={setChosenS}
         />
       </div>
+      {times.length === 0 && <p className="text-soft">Nothing came in the last {formatDuration(windowS)}.</p>}
       <Suspense fallback={<div style={{ height: HEIGHT }} />}>
-        <TimeChart
-          label={`${capital(unit)} of ${parts.probe?.label ?? 'the probe'} over the last ${formatDuration(windowS)}`}
-          height={HEIGHT}
-          timeZone={garden.timeZone}
-          yUnit={unit}
-          tone={tone}
-          {...chart}
-        />
+        {times.length > 0 && (
+          <TimeChart
+            label={`${capital(unit)} of ${parts.probe?.label ?? 'the probe'} over the last ${formatDuration(windowS)}`}
+            height={HEIGHT}
+            timeZone={garden.timeZone}
+            yUnit={unit}
+            tone={tone}
+            {...chart}
+          />
+        )}
       </Suspense>
     </section>
   );

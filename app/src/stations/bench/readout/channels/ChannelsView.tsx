@@ -8,6 +8,7 @@ import { Button } from '../../../../ui/Button.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { useKeys } from '../../../../ui/keys.ts';
 import { ChannelStrip } from './ChannelStrip.tsx';
+import { RemoveChannel } from './RemoveChannel.tsx';
 import { NewNames } from './NewNames.tsx';
 import { shownUnit } from '@plain-trowel/core/quantity/units';
 
@@ -79,6 +80,7 @@ export function ChannelsView() {
         </section>
       ))}
       <NewNames />
+      <RemoveChannel />
     </>
   );
 }
