@@ -30,7 +30,8 @@ export type Finding = { readonly level: 'refuse' | 'warn'; readonly pointIds: re
 
 export type CheckContext = {
   readonly probeKind: ProbeKind | null;
-  readonly fullScaleCounts: number;
+  /** Of the converter; null for a number that the probe works out by itself, whose ends are no rails. */
+  readonly fullScaleCounts: number | null;
   readonly nowMs: number;
 };
 
@@ -83,6 +84,7 @@ function checkSpan(used: readonly RunPoint[]): Finding[] {
 }
 
 function checkRails(used: readonly RunPoint[], { fullScaleCounts }: CheckContext): Finding[] {
+  if (fullScaleCounts === null) return [];
   return used.flatMap((point): Finding[] => {
     const at = point.captures.find(
       ({ rawCounts }) =>

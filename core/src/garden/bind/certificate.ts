@@ -61,7 +61,7 @@ export function certificateOf(garden: Garden, calibration: Calibration): Certifi
   const probe = byId(garden.probes, channel?.probeId);
   const plot = byId(garden.plots, probe?.plotId);
   const board = byId(garden.boards, calibration.place.boardId);
-  const outcome = outcomeOf(calibration, { probeKind: null, fullScaleCounts: Infinity, nowMs: 0 });
+  const outcome = outcomeOf(calibration, { probeKind: null, fullScaleCounts: null, nowMs: 0 });
   const { table, largestTenths } = fitTable(curve);
   return {
     format: CERTIFICATE_FORMAT,

@@ -15,7 +15,7 @@ export const curveOf = remembered(({ shape, percentKind, range, noiseCounts }: C
 export const calibratedOfVersion = remembered((calibration: Calibration): Calibrated | null => {
   const curve = curveOf(calibration);
   // What the points are worth does not depend on the day or the probe.
-  const outcome = outcomeOf(calibration, { probeKind: null, fullScaleCounts: Infinity, nowMs: 0 });
+  const outcome = outcomeOf(calibration, { probeKind: null, fullScaleCounts: null, nowMs: 0 });
   const made = curve && calibratedOf(outcome, calibration.shape.kind, calibration.noiseCounts);
   return made && { ...made, curve };
 });

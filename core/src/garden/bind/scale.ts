@@ -5,7 +5,7 @@
  */
 import { makeCurve, type Curve } from '../../calibration/curve.ts';
 import { boardTable, type BoardTable } from '../../calibration/boardTable.ts';
-import { plausibleWindow } from '../../electrics/converter.ts';
+import { fullScaleCounts, plausibleWindow } from '../../electrics/converter.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { PercentKind } from '../../quantity/percentKind.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
@@ -84,6 +84,10 @@ export function windowOf(
   const native = nativeOf(channel);
   return native ?? plausibleWindow(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
 }
+
+/** Full scale of the converter behind a channel, counts; null where its number is no converter's. */
+export const converterScaleOf = (garden: Garden, channel: Channel): number | null =>
+  nativeOf(channel) ? null : fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
 
 /** What a channel's number means by itself, before anybody has calibrated it; null for raw counts. A line set for it (gain and offset) is put in. */
 export const nativeCurve = remembered((channel: Channel): Curve | null => {

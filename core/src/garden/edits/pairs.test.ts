@@ -40,3 +40,19 @@ test('what it would come to is told before, and changes nothing', () => {
   expect(foreseen?.plusMinus).toBeLessThan(6);
   expect(foreseePair(garden, pair(3000, 2999), CONTEXT)?.outcome.findings[0]?.level).toBe('refuse');
 });
+test('a number that the probe works out by itself has no rails: 0.5 % in air and 99 % in water are references', () => {
+  const own = { ...CONTEXT, fullScaleCounts: null };
+  const small = (rawCounts: number, minute: number) =>
+    captureOf(rawCounts, { boardId, noiseCounts: 0.2, spreadCounts: 0.2 }, minute);
+  const foreseen = foreseePair(
+    garden,
+    { channelId, air: small(0.5, 0), water: small(99, 2), temperatureC: null },
+    { ...own, probeKind: 'steel-rod bus probe' },
+  );
+  expect(foreseen?.outcome.findings.filter((one) => one.level === 'refuse')).toEqual([]);
+  // Of a converter with 4095 counts the first would be its rail.
+  expect(
+    foreseePair(garden, { channelId, air: small(0.5, 0), water: small(99, 2), temperatureC: null }, CONTEXT)
+      ?.outcome.findings[0]?.kind,
+  ).toBe('at-the-rail');
+});

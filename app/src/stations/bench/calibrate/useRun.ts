@@ -1,9 +1,8 @@
-import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
+import { converterScaleOf, rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { addCapture, type Captured } from '@plain-trowel/core/garden/edits/calibrations';
 import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
 import type { Capture, Garden, Run } from '@plain-trowel/core/garden/document/schema';
 import type { CheckContext } from '@plain-trowel/core/calibration/checks';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
@@ -15,7 +14,7 @@ import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
 export function contextOf(garden: Garden, parts: PlotParts, nowMs: number): CheckContext {
   return {
     probeKind: parts.probe?.kind ?? null,
-    fullScaleCounts: parts.channel ? fullScaleOf(garden, parts.channel) : 4095,
+    fullScaleCounts: parts.channel && converterScaleOf(garden, parts.channel),
     nowMs,
   };
 }

@@ -1,5 +1,6 @@
 import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
-import { channelName, fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
+import { converterScaleOf } from '@plain-trowel/core/garden/bind/scale';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { foreseePair, keepPairs, type Pair } from '@plain-trowel/core/garden/edits/pairs';
 import type { Capture, Garden } from '@plain-trowel/core/garden/document/schema';
 import type { HandsFree, Taken } from '@plain-trowel/core/handsFree/handsFree';
@@ -58,11 +59,14 @@ function pairsOf(garden: Garden, state: HandsFree, live: LiveSnapshot): Pair[] {
   });
 }
 
+/** Numbers of their own are compared as they are, up to a hundred. */
+const OWN_SCALE = 100;
+
 const contextIn = (garden: Garden, nowMs: number) => (channelId: string) => {
   const channel = byId(garden.channels, channelId);
   return {
     probeKind: byId(garden.probes, channel?.probeId)?.kind ?? null,
-    fullScaleCounts: channel ? fullScaleOf(garden, channel) : 4095,
+    fullScaleCounts: channel ? converterScaleOf(garden, channel) : null,
     nowMs,
   };
 };
@@ -80,7 +84,7 @@ export function HandsFreeResult({ state, onDone }: { state: HandsFree; onDone: (
   const compared = compareSideBySide(
     pairs.map(({ channelId, air, water }) => ({
       id: channelId,
-      fullScaleCounts: contextIn(garden, nowMs)(channelId).fullScaleCounts,
+      fullScaleCounts: contextIn(garden, nowMs)(channelId).fullScaleCounts ?? OWN_SCALE,
       air: { counts: air.rawCounts, noiseCounts: air.noiseCounts },
       jar: { counts: water.rawCounts, noiseCounts: water.noiseCounts },
     })),
