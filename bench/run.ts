@@ -1,6 +1,6 @@
 import { benchBrowser } from './browser.ts';
 import { benchCore } from './core.ts';
-import { benchCalibration } from './calibration.ts';
+import { benchCalibration } from './calibration/run.ts';
 import { benchHandsFree } from './handsFree.ts';
 import { benchSettling } from './settling.ts';
 import { benchRandomGardens } from './wiring/randomGardens.ts';

@@ -25,8 +25,8 @@ const codes = [
     'core/src/control/vectors',
     'bench/wiring',
     'bench/settling.test.ts',
+    'bench/calibration',
   ]),
-  await run('tsx', ['bench/run.ts', 'calibration']),
   await run('playwright', ['test', 'e2e/torture.spec.ts', '--reporter=list']),
 ];
 process.exit(codes.every((code) => code === 0) ? 0 : 1);

@@ -1,11 +1,15 @@
 import { useState } from 'react';
 import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { markOf, refusalOf } from '@plain-trowel/core/garden/bind/curveOf';
+import { findingText, markText } from '../words/calibrationText.ts';
 import { depthText } from '../words/unitText.ts';
 
 /** A calibration that does not belong here is told wherever its number would stand. */
 export function MismatchNote({ parts }: { parts: PlotParts }) {
   const mismatch = calibrationMismatch(parts);
   const { calibration, probe, board, plot } = parts;
+  const refusal = mismatch === 'refused' && calibration ? refusalOf(calibration) : null;
+  const mark = !mismatch && calibration ? markOf(calibration) : null;
   const depth = calibration && probe ? Math.abs(calibration.place.depthCm - probe.depthCm) : 0;
   return (
     <>
@@ -13,7 +17,15 @@ export function MismatchNote({ parts }: { parts: PlotParts }) {
         <p role="alert" className="mb-2 border-l-[3px] border-handle pl-3">
           {mismatch === 'supply'
             ? `This calibration was made at ${calibration?.place.supplyV ?? '?'} V, and the board runs at ${board?.supplyV ?? '?'} V today. It is void, and no percent is shown: calibrate again.`
-            : 'This calibration was made on another board. It is void here, and no percent is shown: calibrate again.'}
+            : mismatch === 'board'
+              ? 'This calibration was made on another board. It is void here, and no percent is shown: calibrate again.'
+              : `This calibration is void: no percent is shown, and no pump goes by it. ${refusal ? findingText(refusal) : ''} Calibrate again.`}
+        </p>
+      )}
+      {mark && (
+        <p className="mb-2 border-l-[3px] border-handle pl-3 text-[14.5px]">
+          <b className="font-semibold">{markText(mark.kinds)}</b> It was taken into use all the same, for this
+          reason: “{mark.reason}”.
         </p>
       )}
       {!mismatch && calibration?.guessOf && (

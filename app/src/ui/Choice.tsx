@@ -11,7 +11,8 @@ export function Choice<Value extends string | number>({
 }: {
   legend: string;
   options: readonly { value: Value; label: string; disabled?: boolean }[];
-  value: Value;
+  /** Null while nothing is chosen. */
+  value: Value | null;
   onChange: (value: Value) => void;
   showLegend?: boolean;
 }) {

@@ -5,6 +5,7 @@ import type { FactoryCheck } from '@plain-trowel/core/calibration/factoryCheck';
 import type { FitIssue } from '@plain-trowel/core/calibration/fitCurve';
 import type { InStep } from '@plain-trowel/core/calibration/meterPairs';
 import type { KnownIssue } from '@plain-trowel/core/calibration/methods';
+import type { Part } from '@plain-trowel/core/calibration/uncertainty';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { temperatureApartText } from './unitText.ts';
 
@@ -15,6 +16,30 @@ export const CURVE_WORDS: Readonly<Record<CurveKind, string>> = {
   table: 'table, straight between',
   monotone: 'smooth through the points',
 };
+
+/** Where a ± comes from, and what would make it smaller. */
+const PART_WORDS: Readonly<Record<Part, string>> = {
+  noise: 'the noise of single readings: a calmer signal helps, or a longer cable taken away',
+  quantisation: 'the coarse steps that the readings come in',
+  repeatability: 'pushing the probe in again: capture each condition three times',
+  unsettled: 'references captured while the reading still moved: capture them again, at rest',
+  'known values': 'what the weighed or typed values may be off by',
+  fit: 'what the points leave open, or the curve misses them by: more points between, or another curve',
+  temperature: 'the temperature: a thermometer in the soil helps',
+};
+const shareText = (share: number) =>
+  share < 10
+    ? `Where it is widest, the ± is ${formatNumber(100 * share)} % of the whole scale.`
+    : 'The ± is wider than the whole scale.';
+
+/** What a calibration was taken into use in spite of. */
+export const markText = (kinds: readonly string[]): string =>
+  [
+    kinds.includes('uncertain') && 'Its ± is wide, over 15 % of the scale.',
+    kinds.includes('runs-the-other-way') && 'Its numbers rise when wet, though its kind falls.',
+  ]
+    .filter(Boolean)
+    .join(' ');
 
 /** What stands against a calibration, and the next thing to do. */
 export function findingText(finding: Finding): string {
@@ -38,15 +63,25 @@ export function findingText(finding: Finding): string {
     case 'not-settled':
       return `${finding.points === 1 ? 'One reference was' : `${finding.points} references were`} captured while the reading still moved. The ± says what that costs; capturing again is cheaper.`;
     case 'once-only':
-      return `${finding.points === 1 ? 'One condition was' : `${finding.points} conditions were`} captured once only. Three times shows the spread; until then 1 % of the span is assumed.`;
+      return `${finding.points === 1 ? 'One condition was' : `${finding.points} conditions were`} captured once only. Three times shows the spread; until then a usual one is assumed.`;
     case 'repeats-apart':
-      return `Repeats of one condition lie ${formatNumber(finding.counts)} counts apart. One of them was hardly that condition: take it back, or leave the point out.`;
+      return `Repeats of one condition lie ${formatNumber(finding.counts)} counts apart, more than a twentieth of the ${formatNumber(finding.spanCounts)} between the references. One of them was not that condition, or had not come to rest: take it back.`;
+    case 'same-readings':
+      return 'Two captures of one condition were made of mostly the same readings. A repeat means taking the probe out, putting it back and letting it come to rest.';
+    case 'one-word':
+      return 'One word only was felt so far. Wait until it feels different, drier or wetter, and capture again: a cut needs something on either side.';
+    case 'no-order':
+      return 'What was felt goes neither up nor down with the numbers: the same word at both ends, or as many pairs one way as the other. Leave out a capture that was felt wrongly, or capture more, wet days and dry ones.';
+    case 'too-uncertain':
+      return `${shareText(finding.shareOfScale)} That hardly tells dry from wet, so nothing may go by it. Most of it comes from ${PART_WORDS[finding.mostly]}.`;
+    case 'uncertain':
+      return `${shareText(finding.shareOfScale)} Most of it comes from ${PART_WORDS[finding.mostly]}. To use it all the same, write down why; it stays marked.`;
     case 'old':
       return `The oldest reference is ${finding.weeks} weeks old. Soil, supply and probe may have changed since.`;
     case 'no-temperature':
       return 'No temperature was noted. Cheap probes drift with it; a thermometer in the plot would say by how much.';
     case 'temperatures-apart':
-      return `The references lie ${temperatureApartText(finding.spanC)} apart. With one point more than the curve needs, the temperature gets its own number.`;
+      return `The references lie ${temperatureApartText(finding.spanC)} apart. The temperature gets a number of its own only where the points can tell it from the moisture.`;
     case 'mind-the-line':
       return 'Water must stay below the printed line: above it the electronics get wet, and the reading is wrong for days.';
     case 'beyond-hundred':

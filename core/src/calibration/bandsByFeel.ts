@@ -1,5 +1,12 @@
 /** Bands by feel: raw values at which a finger found the soil dry, low, right, wet or flooded. No percent is claimed beyond an order. */
-import { BAND_NAMES, LEAST_BAND_TENTHS, type BandEdges, type BandName } from '../quantity/bands.ts';
+import {
+  BAND_NAMES,
+  bandsOf,
+  DEFAULT_EDGES,
+  LEAST_BAND_TENTHS,
+  type BandEdges,
+  type BandName,
+} from '../quantity/bands.ts';
 
 export type Felt = { readonly counts: number; readonly felt: BandName };
 
@@ -10,12 +17,40 @@ export type Feel = {
   readonly astray: number;
 };
 
+/** Dry is 0, flooded 4. */
+export const rankOf = (felt: BandName | undefined): number => (felt ? BAND_NAMES.indexOf(felt) : -1);
+
+/** Of all pairs of different words at different numbers, so many more must go one way than the other, share. */
+const LEAST_ORDER = 0.5;
+
+/**
+ * Which way the numbers run as the finger has it; null with fewer than two different words, or where they go neither way: then nothing can be cut.
+ * Source: Goodman & Kruskal 1954 (agreeing less disagreeing pairs).
+ */
+export function directionByFeel(found: readonly Felt[]): 'falling' | 'rising' | null {
+  let up = 0;
+  let down = 0;
+  for (const [at, one] of found.entries())
+    for (const other of found.slice(at + 1)) {
+      const way = (one.counts - other.counts) * (rankOf(one.felt) - rankOf(other.felt));
+      if (way > 0) up += 1;
+      if (way < 0) down += 1;
+    }
+  if (up + down === 0 || Math.abs(up - down) / (up + down) < LEAST_ORDER) return null;
+  return up > down ? 'rising' : 'falling';
+}
+
+/** Where a word stands on the scale as long as nobody has moved the bands: the middle of its band, percent. */
+export function middleOfBand(name: BandName): number {
+  const band = bandsOf(DEFAULT_EDGES).find((one) => one.name === name);
+  return band ? (band.fromTenths + band.toTenths) / 20 : 50;
+}
+
 /** Cut-offs that put the fewest findings on the wrong side; in the middle of the gap where several do equally well. */
 export function cutsByFeel(found: readonly Felt[], direction: 'falling' | 'rising'): Feel {
   const sign = direction === 'falling' ? -1 : 1;
-  const rank = (felt: BandName) => BAND_NAMES.indexOf(felt);
   const wetness = found
-    .map((one) => ({ at: sign * one.counts, rank: rank(one.felt) }))
+    .map((one) => ({ at: sign * one.counts, rank: rankOf(one.felt) }))
     .sort((a, b) => a.at - b.at);
   const present = new Set(wetness.map((one) => one.rank));
   const cuts: (number | null)[] = [];

@@ -6,7 +6,8 @@ import type { CurveKind } from './curve.ts';
 import { TEMPERATURE_SPAN_C, temperatureSpan, type Tried } from './fitCurve.ts';
 import { methodOf } from './methods.ts';
 import { widthOf, type FitPoint } from './points.ts';
-import type { Run, RunPoint } from './runPoint.ts';
+import { spanOfMeans, type Run, type RunPoint } from './runPoint.ts';
+import { bandOf, PARTS, type Calibrated, type Part } from './uncertainty.ts';
 import { hasStopped } from '../settling/settlingWatch.ts';
 
 export type Finding = { readonly level: 'refuse' | 'warn'; readonly pointIds: readonly string[] } & (
@@ -20,7 +21,11 @@ export type Finding = { readonly level: 'refuse' | 'warn'; readonly pointIds: re
   | { readonly kind: 'mixed-supplies'; readonly lowV: number; readonly highV: number }
   | { readonly kind: 'not-settled'; readonly points: number }
   | { readonly kind: 'once-only'; readonly points: number }
-  | { readonly kind: 'repeats-apart'; readonly counts: number }
+  | { readonly kind: 'repeats-apart'; readonly counts: number; readonly spanCounts: number }
+  | { readonly kind: 'same-readings' }
+  | { readonly kind: 'one-word' }
+  | { readonly kind: 'no-order' }
+  | { readonly kind: 'too-uncertain' | 'uncertain'; readonly shareOfScale: number; readonly mostly: Part }
   | { readonly kind: 'old'; readonly weeks: number }
   | { readonly kind: 'no-temperature' }
   | { readonly kind: 'temperatures-apart'; readonly spanC: number }
@@ -41,24 +46,35 @@ export const LEAST_SPAN_IN_NOISE = 10;
 const RAIL_FRAC = 0.002;
 const SUPPLY_V = 0.05;
 /** Repeats of one condition that lie further apart than this share of the span were not the same condition. */
-const REPEATS_FRAC = 0.05;
+export const REPEATS_FRAC = 0.05;
+/** A ± beyond this share of the scale tells hardly dry from wet; beyond the smaller one it has to be wanted, in writing. */
+export const MOST_SHARE = 0.25;
+export const WANTED_SHARE = 0.15;
 const WEEK_MS = 7 * 86_400_000;
 /** References older than this when the calibration is made belong to another season. */
 export const OLD_WEEKS = 6;
 
-/** @param used points with a capture that are not left out; @param fitPoints what the fit made of them */
+/** What the points came to, as far as the checks look at it. */
+export type Gained = {
+  readonly fitPoints: readonly FitPoint[];
+  readonly tried: readonly Tried[];
+  readonly missing: number;
+};
+
+/** @param used points with a capture that are not left out */
 export function checkPoints(
   run: Run,
   used: readonly RunPoint[],
-  fitPoints: readonly FitPoint[],
-  tried: readonly Tried[],
+  { fitPoints, tried, missing }: Gained,
   context: CheckContext,
 ): readonly Finding[] {
   if (used.length === 0) return [];
   return [
     ...checkSpan(used),
     ...checkRails(used, context),
-    ...checkOrder(used, fitPoints, tried, context),
+    ...(run.method === 'feel'
+      ? checkFeel(used, fitPoints, missing)
+      : checkOrder(used, fitPoints, tried, context)),
     ...checkTwice(used),
     ...checkPlace(used),
     ...checkCare(run, used, context),
@@ -69,6 +85,55 @@ export function checkPoints(
   ];
 }
 
+/** Whether a curve says enough to go by: its ± beside the scale it stands on, where it is widest. */
+export function checkWorth(calibrated: Calibrated): readonly Finding[] {
+  const { dryPercent, wetPercent } = calibrated.curve;
+  const worst = bandOf(calibrated, 11).reduce((worst, one) =>
+    one.plusMinus > worst.plusMinus ? one : worst,
+  );
+  const shareOfScale = worst.plusMinus / (wetPercent - dryPercent);
+  const mostly = PARTS.reduce((most, part) => (worst.parts[part] > worst.parts[most] ? part : most));
+  const found = { shareOfScale, mostly, pointIds: [] };
+  // Written so that what is no number is refused as well.
+  if (!(shareOfScale <= MOST_SHARE)) return [{ level: 'refuse', kind: 'too-uncertain', ...found }];
+  return shareOfScale > WANTED_SHARE ? [{ level: 'warn', kind: 'uncertain', ...found }] : [];
+}
+
+/** Warnings that a person may pass over only by writing down why; they stay as a mark on everything that goes by the calibration. */
+export const NEEDS_REASON: readonly Finding['kind'][] = ['uncertain', 'runs-the-other-way'];
+export const needsReason = (findings: readonly Finding[]): boolean =>
+  findings.some((one) => NEEDS_REASON.includes(one.kind));
+
+/** Worst first: refusals, then what needs a reason, then what may be a mistake, then what is merely worth knowing. */
+const RANK: readonly Finding['kind'][] = [
+  'used-twice',
+  'repeats-apart',
+  'span-too-small',
+  'at-the-rail',
+  'mixed-boards',
+  'mixed-supplies',
+  'not-monotone',
+  'one-word',
+  'no-order',
+  'too-uncertain',
+  'runs-the-other-way',
+  'out-of-order',
+  'uncertain',
+  'same-readings',
+  'not-settled',
+  'beyond-hundred',
+  'temperatures-apart',
+  'old',
+  'once-only',
+  'mind-the-line',
+  'no-temperature',
+];
+export const ranked = (findings: readonly Finding[]): readonly Finding[] =>
+  [...findings].sort(
+    (a, b) =>
+      Number(a.level === 'warn') - Number(b.level === 'warn') || RANK.indexOf(a.kind) - RANK.indexOf(b.kind),
+  );
+
 const captures = (used: readonly RunPoint[]) =>
   used.flatMap((point) => point.captures.map((capture) => ({ ...capture, pointId: point.id })));
 const ids = (points: readonly RunPoint[]) => points.map((point) => point.id);
@@ -76,7 +141,7 @@ const ids = (points: readonly RunPoint[]) => points.map((point) => point.id);
 function checkSpan(used: readonly RunPoint[]): Finding[] {
   if (used.length < 2) return [];
   const all = captures(used);
-  const spanCounts = widthOf(all.map((one) => one.rawCounts));
+  const spanCounts = spanOfMeans(used);
   const neededCounts = LEAST_SPAN_IN_NOISE * Math.max(1, ...all.map((one) => one.noiseCounts));
   return spanCounts < neededCounts
     ? [{ level: 'refuse', kind: 'span-too-small', spanCounts, neededCounts, pointIds: ids(used) }]
@@ -126,16 +191,35 @@ function checkOrder(
 
 const tooFew = (one: Tried) => !one.curve.ok && one.curve.issue.kind === 'too-few';
 
-/** The same moment, or the very same value, standing for two conditions. */
+/** A finger that found one word only, or now more and now less with the same numbers, has shown no order. */
+function checkFeel(used: readonly RunPoint[], fitPoints: readonly FitPoint[], missing: number): Finding[] {
+  if (missing > 0) return [];
+  if (new Set(used.map((point) => point.felt)).size < 2)
+    return [{ level: 'refuse', kind: 'one-word', pointIds: ids(used) }];
+  return fitPoints.length < 2 ? [{ level: 'refuse', kind: 'no-order', pointIds: ids(used) }] : [];
+}
+
+export type Timed = { readonly takenAt: string; readonly windowS?: number };
+/** Two captures share most of their readings: nothing can have changed between them. */
+export function sharesReadings(one: Timed, other: Timed): boolean {
+  const apartS = Math.abs(Date.parse(one.takenAt) - Date.parse(other.takenAt)) / 1000;
+  return apartS < Math.max(1, 0.5 * Math.min(one.windowS ?? 0, other.windowS ?? 0));
+}
+
+/** The same readings, standing for two conditions, or twice for one. */
 function checkTwice(used: readonly RunPoint[]): Finding[] {
-  return used.flatMap((point, at) =>
+  const between = used.flatMap((point, at) =>
     used.slice(at + 1).flatMap((other): Finding[] => {
-      const same = point.captures.some((one) =>
-        other.captures.some((two) => Math.abs(Date.parse(one.takenAt) - Date.parse(two.takenAt)) < 1000),
-      );
+      const same = point.captures.some((one) => other.captures.some((two) => sharesReadings(one, two)));
       return same ? [{ level: 'refuse', kind: 'used-twice', pointIds: [point.id, other.id] }] : [];
     }),
   );
+  const again = used.filter((point) =>
+    point.captures.some((one, at) => point.captures.slice(at + 1).some((two) => sharesReadings(one, two))),
+  );
+  return again.length > 0
+    ? [...between, { level: 'warn', kind: 'same-readings', pointIds: ids(again) }]
+    : between;
 }
 
 /** All references of one calibration belong to one board and one supply. */
@@ -164,11 +248,11 @@ function checkCare(run: Run, used: readonly RunPoint[], context: CheckContext): 
   const once = used.filter((point) => point.captures.length === 1);
   if (!methodOf(run.method).openEnded && once.length > 0)
     found.push({ level: 'warn', kind: 'once-only', points: once.length, pointIds: ids(once) });
-  const span = widthOf(captures(used).map((one) => one.rawCounts));
+  const spanCounts = spanOfMeans(used);
   for (const point of used) {
     const counts = widthOf(point.captures.map((one) => one.rawCounts));
-    if (counts > REPEATS_FRAC * span && used.length > 1)
-      found.push({ level: 'warn', kind: 'repeats-apart', counts, pointIds: [point.id] });
+    if (counts > REPEATS_FRAC * spanCounts && used.length > 1)
+      found.push({ level: 'refuse', kind: 'repeats-apart', counts, spanCounts, pointIds: [point.id] });
   }
   const oldest = Math.min(...captures(used).map((one) => Date.parse(one.takenAt)));
   const weeks = Math.floor((context.nowMs - oldest) / WEEK_MS);

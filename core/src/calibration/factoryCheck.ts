@@ -11,6 +11,8 @@ export type FactoryCheck = {
   /** Known ≈ gain · said + offset; gain 1 from a single point. */
   readonly gain: number;
   readonly offset: number;
+  /** The soils that it was checked by: what they hold, and what that and the reading in them may be off by. */
+  readonly anchors: readonly [Said, ...Said[]];
 };
 
 /** Beyond so many standard deviations a difference is no chance (95 in 100). */
@@ -18,6 +20,8 @@ const CHANCE = 1.96;
 
 /** @param points one or two; with two, the wider they lie apart the better the gain is known */
 export function checkFactory(points: readonly [FactoryPoint, ...FactoryPoint[]]): FactoryCheck {
+  const [first, ...others] = points;
+  const anchors = [first.known, ...others.map((one) => one.known)] as const;
   const differences = points.map(({ says, known }) => {
     const percent = says.percent - known.percent;
     return {
@@ -28,9 +32,9 @@ export function checkFactory(points: readonly [FactoryPoint, ...FactoryPoint[]])
   const meanOff = differences.reduce((sum, one) => sum + one.percent, 0) / differences.length;
   const [a, b] = points;
   if (differences.every((one) => one.sigmas <= CHANCE))
-    return { differences, verdict: 'agrees', gain: 1, offset: 0 };
+    return { differences, anchors, verdict: 'agrees', gain: 1, offset: 0 };
   if (!b || a.says.percent === b.says.percent)
-    return { differences, verdict: 'offset', gain: 1, offset: -meanOff };
+    return { differences, anchors, verdict: 'offset', gain: 1, offset: -meanOff };
   const gain = (b.known.percent - a.known.percent) / (b.says.percent - a.says.percent);
   const sigma = Math.hypot(
     a.says.sigmaPercent,
@@ -39,6 +43,7 @@ export function checkFactory(points: readonly [FactoryPoint, ...FactoryPoint[]])
     b.known.sigmaPercent,
   );
   const unequal = Math.abs((differences[0]?.percent ?? 0) - (differences[1]?.percent ?? 0));
-  if (unequal <= CHANCE * sigma) return { differences, verdict: 'offset', gain: 1, offset: -meanOff };
-  return { differences, verdict: 'gain', gain, offset: a.known.percent - gain * a.says.percent };
+  if (unequal <= CHANCE * sigma)
+    return { differences, anchors, verdict: 'offset', gain: 1, offset: -meanOff };
+  return { differences, anchors, verdict: 'gain', gain, offset: a.known.percent - gain * a.says.percent };
 }

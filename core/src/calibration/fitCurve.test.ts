@@ -62,6 +62,54 @@ describe('least squares', () => {
   });
 });
 
+describe('a temperature that went along with the moisture', () => {
+  test.each([
+    [
+      [2980, 5.5, 22],
+      [2205, 24.5, 18],
+      [1420, 43.5, 14],
+    ],
+    [
+      [3000, 5, 22],
+      [2000, 25, 18],
+      [1000, 45, 14],
+    ],
+    [
+      [3000, 5, 26],
+      [2600, 13, 24],
+      [2200, 21, 21],
+      [1600, 33, 16],
+      [1000, 45, 12],
+    ],
+  ])(
+    'soil that cooled while it was made wetter gives a falling line by the counts alone: %j …',
+    (...rows) => {
+      const points = rows.map(([counts = 0, percent = 0, c = 0]) =>
+        point(counts, percent, { temperatureC: c }),
+      );
+      const curve = curveOf(points, 'line');
+      expect('knots' in curve.shape ? null : curve.shape.temperature).toBeNull();
+      expect(curve.direction).toBe('falling');
+      for (const one of points)
+        expect(Math.abs(modelAt(curve.shape, one.counts, null) - one.percent)).toBeLessThan(0.5);
+    },
+  );
+  test('a degree whose worth is within chance is left out', () => {
+    const scatter = [0.4, -0.5, 0.3, -0.2];
+    const points = [14, 26, 16, 24].map((c, at) =>
+      point(1000 + 1000 * at, 50 - 10 * at + (scatter[at] ?? 0), { temperatureC: c }),
+    );
+    const curve = curveOf(points, 'line');
+    expect('knots' in curve.shape ? null : curve.shape.temperature).toBeNull();
+  });
+  test('left out in turn, points are missed by fits that take the temperature up like that of all', () => {
+    const points = [14, 26, 16, 24, 15, 25].map((c, at) =>
+      point(1000 + 500 * at, 50 - 5 * at + 0.4 * (c - 20), { temperatureC: c, sigmaPercent: 0.1 }),
+    );
+    expect(leaveOneOut(points, 'line', settings)).toBeCloseTo(0, 6);
+  });
+});
+
 describe('through every point', () => {
   test.each(['table', 'monotone'] as const)('%s goes through them, whatever their order', (kind) => {
     const points = [point(2000, 20), point(1000, 44), point(3000, 4)];

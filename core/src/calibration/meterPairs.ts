@@ -6,12 +6,16 @@ import { sampleCorrelation, sampleRankCorrelation } from 'simple-statistics';
 
 export type MeterScale = 'dial' | 'percent';
 
-/** Percent that a meter's value stands for, and half a mark of its dial as a standard deviation. */
-export function percentOfMeter(scale: MeterScale, value: number): { percent: number; sigmaPercent: number } {
+/** Percent that a meter's value stands for, and half a mark of its dial as a standard deviation. @param meterSigma of one that shows percent, % */
+export function percentOfMeter(
+  scale: MeterScale,
+  value: number,
+  meterSigma: number,
+): { percent: number; sigmaPercent: number } {
   // A dial from 1 to 10 has nine steps; it is read to half a mark.
   if (scale === 'dial')
     return { percent: ((value - 1) / 9) * 100, sigmaPercent: ((0.5 / 9) * 100) / Math.sqrt(3) };
-  return { percent: value, sigmaPercent: 2 };
+  return { percent: value, sigmaPercent: meterSigma };
 }
 
 export type InStep = {

@@ -2,6 +2,7 @@
 import { byId } from '../quantity/byId.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';
+import { assumedOf } from './assumptions.ts';
 import type { Uncertain } from './convertPercent.ts';
 import type { Condition, MethodId } from './conditions.ts';
 import type { CurveKind } from './curve.ts';
@@ -412,6 +413,8 @@ export function mixingInputs(inputs: Inputs): MixingInputs {
     sampleDryG: number('sampleDryG'),
     soilG: number('soilG'),
     scaleStepG: number('scaleStepG'),
+    volumeSigmaFrac: assumedOf(inputs).volume / 100,
+    pressingSigmaFrac: assumedOf(inputs).pressing / 100,
     steps: number('steps'),
     grainDensity: number('grainDensity'),
   };
@@ -467,7 +470,10 @@ export function knownOf(
     case 'pot':
       return percentOfPot(potInputs(inputs), point.typed);
     case 'meter':
-      return ok({ ...percentOfMeter(inputs.dial === 0 ? 'percent' : 'dial', point.typed), common: [] });
+      return ok({
+        ...percentOfMeter(inputs.dial === 0 ? 'percent' : 'dial', point.typed, assumedOf(inputs).meter),
+        common: [],
+      });
     default:
       return ok({ percent: point.typed, sigmaPercent: 1, common: [] });
   }

@@ -13,6 +13,8 @@ const inputs: MixingInputs = {
   soilG: 1265,
   scaleStepG: 1,
   steps: 5,
+  volumeSigmaFrac: 0.02,
+  pressingSigmaFrac: 0,
   grainDensity: 2.65,
 };
 const planOf = (change: Partial<MixingInputs> = {}) => {

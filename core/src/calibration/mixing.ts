@@ -21,6 +21,9 @@ export type MixingInputs = {
   readonly soilG: number;
   /** Smallest step of the scale, g. */
   readonly scaleStepG: number;
+  /** What the volume may be off by for the whole series, and each time that the soil is pressed down to it: standard deviations, shares. */
+  readonly volumeSigmaFrac: number;
+  readonly pressingSigmaFrac: number;
   /** Steps of the series, the first one without added water included, 3..6. */
   readonly steps: number;
   /** Density of the solid grains, g/cm³: 2.65 for mineral soil, about 1.5 for peat and bark. */
@@ -110,9 +113,6 @@ export type MixedIssue =
   /** More water than there are pores: not pressed down to the volume, or a wrong volume. */
   | { readonly kind: 'over-porosity'; readonly volumetric: number; readonly porosity: number };
 
-/** A volume read off a line is good to about one part in fifty. */
-const VOLUME_SIGMA_FRAC = 0.02;
-
 /** Water content by what the container weighs now. @param weightG container, soil and water, g */
 export function weighMixed(
   inputs: MixingInputs,
@@ -132,10 +132,10 @@ export function weighMixed(
     gravimetric,
     volumetric,
     gravimetricSigma: scaleSigma / plan.drySoilG,
-    volumetricSigma: scaleSigma / inputs.volumeMl,
+    volumetricSigma: Math.hypot(scaleSigma / inputs.volumeMl, inputs.pressingSigmaFrac * volumetric),
     // Less dry soil is more water: both move the share one way.
     gravimetricCommon: [((1 + gravimetric) * drySigma) / plan.drySoilG],
-    volumetricCommon: [drySigma / inputs.volumeMl, VOLUME_SIGMA_FRAC * volumetric],
+    volumetricCommon: [drySigma / inputs.volumeMl, inputs.volumeSigmaFrac * volumetric],
     waterG,
   });
 }

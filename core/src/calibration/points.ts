@@ -3,7 +3,7 @@
  */
 import type { Uncertain } from './convertPercent.ts';
 import type { SettlingVerdict } from '../settling/settlingWatch.ts';
-import { mean, sampleStandardDeviation } from 'simple-statistics';
+import { mean, sampleVariance } from 'simple-statistics';
 
 /** The part of a captured reference that the sums need. */
 export type Capture = {
@@ -32,43 +32,57 @@ export type FitPoint = {
   readonly temperatureC: number | null;
 };
 
-/** Assumed of a condition that was captured once: what probes differ by when pushed in again, share of the span. */
-export const ASSUMED_REPEAT_FRAC = 0.01;
 /** A steady reading may still be so far from its end: standard deviation, share of the span. */
-export const STEADY_FRAC = 0.005;
+export const STEADY_FRAC = 0.003;
 /** Stopped moving means within 1 % of the span, nine times in ten: a standard deviation of this share. */
 const STOPPED_SIGMA_FRAC = 0.006;
 /** One captured before it was steady, with no end foreseen. */
 export const UNSETTLED_FRAC = 0.03;
-/** Of few repeats the spread is too small by chance; Student's t for one, two, three … degrees of freedom beside the normal law, at 68 %. */
-const FEW = [1.84, 1.32, 1.2, 1.14, 1.11] as const;
+/** As many repeats as the prior counts for: a run with fewer goes mostly by what such probes do, one with more mostly by its own. */
+const PRIOR_REPEATS = 3;
 
-/** One condition's raw value: the mean of its captures, and how far it may be off. @param captures at least one */
+/**
+ * What a single capture of a condition scatters by, standard deviation, counts: the repeats of all conditions of a run together, pooled with what was known before of such
+ * probes (a scaled inverse chi-squared prior). Repeats that agree by chance are not believed blindly, nor is the prior once there are many.
+ * Source: Gelman et al. 2013, Bayesian Data Analysis, 2.6 (normal with unknown variance).
+ * @param conditions captures of each condition; @param priorFrac of the span
+ */
+export function scatterOf(
+  conditions: readonly (readonly Capture[])[],
+  spanCounts: number,
+  priorFrac: number,
+): number {
+  const noises = conditions.flat().map((one) => one.noiseCounts / Math.sqrt(Math.max(1, one.readings)));
+  const prior = Math.hypot(priorFrac * spanCounts, Math.max(0, ...noises));
+  let squares = PRIOR_REPEATS * prior ** 2;
+  let repeats = PRIOR_REPEATS;
+  for (const captures of conditions) {
+    if (captures.length < 2) continue;
+    squares += (captures.length - 1) * sampleVariance(captures.map((one) => one.rawCounts));
+    repeats += captures.length - 1;
+  }
+  return Math.sqrt(squares / repeats);
+}
+
+/** One condition's raw value: the mean of its captures, and how far it may be off. @param captures at least one; @param scatter of a single one, counts */
 export function pointOf(
   captures: readonly Capture[],
   known: Uncertain & { readonly temperatureC: number | null },
   spanCounts: number,
+  scatter: number,
 ): FitPoint {
-  const values = captures.map((one) => one.rawCounts);
-  const repeat = repeatSigma(captures, spanCounts);
-  const unsettled = Math.max(...captures.map((one) => unsettledCounts(one, spanCounts)));
   return {
-    counts: mean(values),
+    counts: mean(captures.map((one) => one.rawCounts)),
     percent: known.percent,
-    sigma: { repeat, single: repeat * Math.sqrt(captures.length), unsettled },
+    sigma: {
+      repeat: scatter / Math.sqrt(captures.length),
+      single: scatter,
+      unsettled: Math.max(...captures.map((one) => unsettledCounts(one, spanCounts))),
+    },
     sigmaPercent: known.sigmaPercent,
     common: known.common,
     temperatureC: known.temperatureC,
   };
-}
-
-/** Standard deviation of the mean of repeated captures, counts; for a single one what is assumed. */
-export function repeatSigma(captures: readonly Capture[], spanCounts: number): number {
-  const noise = Math.max(...captures.map((one) => one.noiseCounts / Math.sqrt(Math.max(1, one.readings))));
-  if (captures.length < 2) return Math.hypot(ASSUMED_REPEAT_FRAC * spanCounts, noise);
-  const spread = sampleStandardDeviation(captures.map((one) => one.rawCounts));
-  const few = FEW[captures.length - 2] ?? 1.08;
-  return Math.max((few * spread) / Math.sqrt(captures.length), noise);
 }
 
 function unsettledCounts({ settling }: Capture, spanCounts: number): number {

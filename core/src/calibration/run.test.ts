@@ -1,9 +1,11 @@
 import { describe, expect, test } from 'vitest';
 import { CONTEXT } from '../garden/edits/gardenForTests.ts';
-import type { Finding } from './checks.ts';
+import { needsReason, type Finding } from './checks.ts';
+import { readCurve } from './curve.ts';
 import { ALL_METHODS, knownOf, methodOf, missingInput, usualInputs } from './methods.ts';
-import { calibratedOf, outcomeOf } from './run.ts';
+import { calibratedOf, outcomeOf, worthOf } from './run.ts';
 import type { Run, RunPoint } from './runPoint.ts';
+import { uncertaintyOf } from './uncertainty.ts';
 
 const capture = (rawCounts: number, minute: number, change: Partial<RunPoint['captures'][number]> = {}) => ({
   rawCounts,
@@ -99,8 +101,89 @@ describe('what stands against a calibration, each tried both ways', () => {
     expect(findings(run('air-water', [DRY, early]))).toEqual(
       expect.arrayContaining(['not-settled', 'once-only']),
     );
-    expect(findings(run('air-water', [DRY, point('water', [1200, 1320])]))).toContain('repeats-apart');
-    expect(findings(run('air-water', [DRY, point('water', [1200, 1280])]))).not.toContain('repeats-apart');
+  });
+  const levelOf = (of: Run, kind: Finding['kind']) =>
+    outcomeOf(of, CONTEXT).findings.find((one) => one.kind === kind)?.level ?? null;
+  test('repeats further apart than 5 % of the span between the references are refused; the span is that of their means', () => {
+    expect(levelOf(run('air-water', [DRY, point('water', [1200, 1295])]), 'repeats-apart')).toBe('refuse');
+    expect(levelOf(run('air-water', [DRY, point('water', [1200, 1285])]), 'repeats-apart')).toBeNull();
+    // Air twice by mistake, the second time in water: 1800 counts between repeats are no span.
+    const mistaken = run('air-water', [point('air', [3000, 1200]), point('water', [1204])]);
+    expect(outcomeOf(mistaken, CONTEXT).findings[0]).toMatchObject({
+      level: 'refuse',
+      kind: 'repeats-apart',
+      counts: 1800,
+      spanCounts: 896,
+    });
+  });
+  test('both references at one value are refused, however far their repeats lie apart', () => {
+    const same = run('air-water', [point('air', [2000, 2400]), point('water', [2200, 2201, 2199])]);
+    expect(levelOf(same, 'span-too-small')).toBe('refuse');
+  });
+  test('two captures that are the middle of mostly the same readings are no repeat', () => {
+    const at = (seconds: number) => ({
+      ...capture(1200, 0, { windowS: 10 }),
+      takenAt: new Date(CONTEXT.nowMs + seconds * 1000).toISOString(),
+    });
+    const repeated = (apartS: number) =>
+      findings(run('air-water', [DRY, { ...WET, captures: [at(9000), at(9000 + apartS)] }]));
+    expect(repeated(4)).toContain('same-readings');
+    expect(repeated(6)).not.toContain('same-readings');
+  });
+  test('worst first: refusals, then what needs a reason, then the rest', () => {
+    const mistaken = run('air-water', [point('air', [1200]), point('water', [3000, 2800])]);
+    expect(findings(mistaken)).toEqual(['repeats-apart', 'runs-the-other-way', 'once-only', 'mind-the-line']);
+  });
+  test('a ± over a quarter of the scale is refused, over 15 % it needs a reason; span percent between good references neither', () => {
+    const loose = (spanCounts: number) => {
+      const of = run('air-water', [
+        point('air', [1000 + spanCounts], { captures: [capture(1000 + spanCounts, 0, { settling: null })] }),
+        point('water', [1000], { captures: [capture(1000, 9, { settling: null })] }),
+      ]);
+      const noisy = {
+        ...of,
+        points: of.points.map((one) => ({
+          ...one,
+          captures: one.captures.map((two) => ({ ...two, noiseCounts: 3 })),
+        })),
+      };
+      return noisy;
+    };
+    const kindsOf = (of: Run, noise: number) => {
+      const outcome = outcomeOf(of, CONTEXT);
+      return worthOf(outcome, outcome.chosen, noise).findings.map((one) => `${one.level} ${one.kind}`);
+    };
+    expect(kindsOf(good, 3).filter((one) => one.includes('uncertain'))).toEqual([]);
+    // A hundred counts of span, and each reading moves by twenty: the middle of twelve by 1.2533 · 20 ÷ √12, 7.2 %, twice.
+    expect(kindsOf(loose(100), 20)).not.toContain('refuse too-uncertain');
+    expect(kindsOf(loose(100), 20)).toContain('warn uncertain');
+    expect(kindsOf(loose(100), 40)).toContain('refuse too-uncertain');
+  });
+  test('what needs a reason is said', () => {
+    const rising = outcomeOf(run('air-water', [point('air', [1200]), point('water', [3000])]), CONTEXT);
+    expect(needsReason(rising.findings)).toBe(true);
+    expect(needsReason(outcomeOf(good, CONTEXT).findings)).toBe(false);
+  });
+  test('bands by feel need two words and an order: a tie is none, and nothing is turned upside down', () => {
+    const felt = (...found: [number, NonNullable<RunPoint['felt']>][]) =>
+      run(
+        'feel',
+        found.map(([counts, word]) => point('felt by hand', [counts], { felt: word })),
+      );
+    const oneWord = felt([2800, 'right'], [2200, 'right'], [1500, 'right'], [1800, 'right'], [1200, 'right']);
+    expect(levelOf(oneWord, 'one-word')).toBe('refuse');
+    const tie = felt([2800, 'dry'], [2000, 'wet'], [1500, 'dry'], [1200, 'dry']);
+    expect(levelOf(tie, 'no-order')).toBe('refuse');
+    expect(outcomeOf(tie, CONTEXT).feel).toBeNull();
+    const rising = felt([1200, 'dry'], [1800, 'low'], [2600, 'wet']);
+    expect(outcomeOf(rising, CONTEXT).feel?.direction).toBe('rising');
+    expect(outcomeOf(rising, CONTEXT).findings.filter((one) => one.level === 'refuse')).toEqual([]);
+    // The ends say the same word, though the rest has an order.
+    const ends = felt([2800, 'right'], [2600, 'dry'], [2000, 'wet'], [1800, 'wet'], [1500, 'right']);
+    expect(outcomeOf(ends, CONTEXT).fitPoints).toEqual([]);
+  });
+  test('nothing that is settled and once only is passed over', () => {
+    expect(findings(run('air-water', [DRY, point('water', [1200])]))).toContain('once-only');
   });
   test('old references and missing or wide temperatures are warned of', () => {
     const WEEK = 7 * 86_400_000;
@@ -184,7 +267,7 @@ describe('what a run adds up to', () => {
     expect(outcome.known.get(wrong.id)).toMatchObject({ ok: false, issue: { kind: 'lighter-than-dry' } });
     expect(outcome.fitPoints).toHaveLength(5);
   });
-  test('bands by feel: the scale runs from the driest to the wettest reading, whichever way the probe runs', () => {
+  test('bands by feel: the driest and the wettest reading stand in the middle of the word that was felt there', () => {
     const felt = (counts: number, as: NonNullable<RunPoint['felt']>) =>
       point('felt by hand', [counts], { felt: as });
     const outcome = outcomeOf(
@@ -192,8 +275,9 @@ describe('what a run adds up to', () => {
       CONTEXT,
     );
     expect(outcome.fitPoints.map((one) => [one.counts, one.percent])).toEqual([
-      [1500, 100],
-      [2800, 0],
+      // Wet runs from 70 to 85, dry from 0 to 20.
+      [1500, 77.5],
+      [2800, 10],
     ]);
     expect(outcome.feel?.cuts).toEqual([null, 2500, 1750, null]);
   });
@@ -206,6 +290,44 @@ describe('what a run adds up to', () => {
     expect(outcome.fitPoints.map((one) => one.percent)).toEqual([10, 60]);
     const kept = run('factory', [point('known content', [1400], { typed: 26 })], { inputs });
     expect(outcomeOf(kept, CONTEXT).percentKind).toBe('factory');
+  });
+  test('a sheet’s line that would pass 100 % ends there: no bend, and nothing beyond', () => {
+    // 100 % at 2400 counts on the sheet, weighed 12 more: the line reaches 100 at 2160.
+    const inputs = { lowCounts: 400, lowPercent: 0, highCounts: 2400, highPercent: 100, sheetSigma: 2 };
+    const off = run('factory', [point('known content', [1400], { typed: 62 })], { inputs });
+    expect(outcomeOf(off, CONTEXT).fitPoints.map((one) => [one.counts, one.percent])).toEqual([
+      [400, 12],
+      [2160, 100],
+    ]);
+  });
+  test('a mixing series whose soil merely cooled is a falling line within its ±', () => {
+    const inputs = { ...MIXING, sampleWetG: 105.5, sampleDryG: 100, soilG: 1000 };
+    // 1000 g with 52.13 g of water in a litre; typed so that it holds 5.5, 24.5 and 43.5 % by volume.
+    const dry = 85 + 1000 / 1.055;
+    const cooled = [
+      [2980, 5.5, 22],
+      [2205, 24.5, 18],
+      [1420, 43.5, 14],
+    ].map(([counts = 0, percent = 0, temperatureC = 0]) =>
+      point('mixed soil', [counts], { typed: dry + 10 * percent, temperatureC }),
+    );
+    const outcome = outcomeOf(run('mixing', cooled, { inputs }), CONTEXT);
+    const { calibrated, refused } = worthOf(outcome, 'line', 3);
+    expect(refused).toBe(false);
+    expect(calibrated?.curve.direction).toBe('falling');
+    for (const { counts, percent } of outcome.fitPoints) {
+      if (!calibrated) throw new Error('no curve');
+      const read = readCurve(calibrated.curve, counts).percent;
+      const { plusMinus } = uncertaintyOf(calibrated, {
+        rawCounts: counts,
+        noiseCounts: 3,
+        readings: 20,
+        stepCounts: 1,
+        temperatureC: null,
+      });
+      expect(Math.abs(read - percent)).toBeLessThan(plusMinus);
+      expect(plusMinus).toBeLessThan(6);
+    }
   });
 });
 

@@ -5,17 +5,21 @@
 import type { BandName } from '../quantity/bands.ts';
 import type { Result } from '../quantity/result.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';
-import { cutsByFeel, type Feel } from './bandsByFeel.ts';
-import { checkPoints, type CheckContext, type Finding } from './checks.ts';
+import { assumedOf, bendShare, staysIn, type Assumed } from './assumptions.ts';
+import { cutsByFeel, directionByFeel, middleOfBand, rankOf, type Feel } from './bandsByFeel.ts';
+import { checkPoints, checkWorth, ranked, type CheckContext, type Finding } from './checks.ts';
 import { convertPercent, type ConvertIssue, type Uncertain } from './convertPercent.ts';
 import type { CurveKind } from './curve.ts';
 import { checkFactory, type FactoryCheck } from './factoryCheck.ts';
 import { chooseKind, tryAll, type Tried } from './fitCurve.ts';
 import { inStep, type InStep } from './meterPairs.ts';
 import { factorySays, knownOf, methodOf, type Inputs, type KnownIssue } from './methods.ts';
-import { pointOf, repeatSigma, widthOf, type FitPoint } from './points.ts';
-import type { Run, RunPoint } from './runPoint.ts';
+import { pointOf, scatterOf, type FitPoint } from './points.ts';
+import { meanOf, spanOfMeans, type Run, type RunPoint } from './runPoint.ts';
 import { calibrate, type Calibrated } from './uncertainty.ts';
+
+/** Weighing says a soil's water content to about one percent by volume. */
+const KNOWN_CONTENT_SIGMA = 1;
 
 export type Outcome = {
   readonly percentKind: PercentKind;
@@ -31,51 +35,78 @@ export type Outcome = {
   /** Why the kind of percent that was asked for cannot be had; the method's own is shown. */
   readonly convertIssue: ConvertIssue | null;
   readonly inStep: InStep | null;
-  readonly feel: Feel | null;
+  readonly feel: (Feel & { readonly direction: 'falling' | 'rising' }) | null;
   readonly factory: FactoryCheck | null;
+  /** What the ± takes for granted, and how much of the bend may hide between the points. */
+  readonly assumed: Assumed;
+  readonly bendShare: number;
 };
 
 /** Everything that the captured points add up to. */
 export function outcomeOf(run: Run, context: CheckContext): Outcome {
   const method = methodOf(run.method);
   const used = run.points.filter((point) => point.used && point.captures.length > 0);
-  const span = widthOf(used.flatMap((point) => point.captures.map((one) => one.rawCounts))) || 1;
+  const span = spanOfMeans(used) || 1;
+  const assumed = assumedOf(run.inputs);
+  const scatter = scatterOf(
+    used.map((point) => point.captures),
+    span,
+    (staysIn(run.method) ? assumed.staying : assumed.pushingIn) / 100,
+  );
   const known = new Map(run.points.map((point) => [point.id, knownOf(method, run.inputs, point)]));
   const special = run.method === 'feel' || run.method === 'factory';
   const direct = used.flatMap((point) => {
     const value = known.get(point.id);
     if (!value?.ok || special) return [];
     const of = { ...value.value, temperatureC: point.temperatureC };
-    return [{ ...pointOf(point.captures, of, span), pointId: point.id }];
+    return [{ ...pointOf(point.captures, of, span, scatter), pointId: point.id }];
   });
-  const feel = run.method === 'feel' ? feelOf(used) : null;
-  const factory = run.method === 'factory' ? factoryOf(run.inputs, used) : null;
-  const gathered = feel
-    ? feelPoints(used, feel.direction, span)
-    : factory
-      ? sheetPoints(run.inputs, factory)
-      : direct;
+  const felt = used.flatMap((point) =>
+    point.felt ? [{ point, counts: meanOf(point), felt: point.felt }] : [],
+  );
+  const feel = run.method === 'feel' ? feelOf(felt) : null;
+  const factory = run.method === 'factory' ? factoryOf(run.inputs, used, scatter) : null;
+  const gathered =
+    run.method === 'feel'
+      ? feelPoints(felt, feel, span, scatter)
+      : factory
+        ? sheetPoints(run.inputs, factory, scatter)
+        : direct;
   const ownKind: PercentKind =
     factory && factory.verdict !== 'agrees' ? 'volumetric' : method.percentKind(run.inputs);
   const turned = convertPoints(gathered, ownKind, run.convert);
   const { fitPoints, percentKind } = turned;
-  const noiseCounts = Math.max(1, ...used.flatMap((point) => point.captures.map((one) => one.noiseCounts)));
+  const noiseCounts = noiseOfRun({ points: used });
   const tried = tryAll(fitPoints, { percentKind, noiseCounts }).filter((one) =>
     method.curves.includes(one.kind),
   );
-  return {
+  const gained = {
+    chosen: null,
     percentKind,
     known,
     fitPoints,
     tried,
-    chosen: chooseKind(tried),
-    findings: checkPoints(run, used, fitPoints, tried, context),
     missing: Math.max(0, method.leastPoints - used.length),
     convertIssue: turned.issue,
     inStep: run.method === 'meter' ? inStep(direct) : null,
     feel,
     factory,
+    assumed,
+    bendShare: bendShare(run.method),
   };
+  const findings = ranked(checkPoints(run, used, gained, context));
+  return { ...gained, chosen: chooseWorthy(gained, noiseCounts), findings };
+}
+
+/** The kind that leave-one-out chooses, passing over one that would be refused for its ± while another is not. */
+function chooseWorthy(gained: Omit<Outcome, 'findings'>, noiseCounts: number): CurveKind | null {
+  let left = gained.tried;
+  for (let kind = chooseKind(left); kind; kind = chooseKind(left)) {
+    const made = calibratedOf(gained, kind, noiseCounts);
+    if (made && !checkWorth(made).some((one) => one.level === 'refuse')) return kind;
+    left = left.filter((one) => one.kind !== kind);
+  }
+  return chooseKind(gained.tried);
 }
 
 type Gathered = Outcome['fitPoints'];
@@ -101,55 +132,76 @@ function convertPoints(
 }
 
 /** The curve that a run gives in the kind that was chosen, with all that its ± rests on; null while there is none. */
-export function calibratedOf(outcome: Outcome, kind: CurveKind, noiseCounts: number): Calibrated | null {
-  return calibrate(outcome.fitPoints, kind, { percentKind: outcome.percentKind, noiseCounts });
+export function calibratedOf(
+  outcome: Pick<Outcome, 'fitPoints' | 'percentKind' | 'assumed' | 'bendShare'>,
+  kind: CurveKind,
+  noiseCounts: number,
+): Calibrated | null {
+  const { percentKind, assumed } = outcome;
+  return calibrate(outcome.fitPoints, kind, {
+    percentKind,
+    noiseCounts,
+    assumed,
+    bendShare: outcome.bendShare,
+  });
+}
+
+/** The curve of one kind with everything that stands against it, worst first. */
+export function worthOf(
+  outcome: Outcome,
+  kind: CurveKind | null,
+  noiseCounts: number,
+): {
+  readonly calibrated: Calibrated | null;
+  readonly findings: readonly Finding[];
+  readonly refused: boolean;
+} {
+  const calibrated = kind && calibratedOf(outcome, kind, noiseCounts);
+  const isRefused = (found: readonly Finding[]) => found.some((one) => one.level === 'refuse');
+  // Where something else stands against it already, a wide ± is only what follows from that.
+  const worth = calibrated && !isRefused(outcome.findings) ? checkWorth(calibrated) : [];
+  const findings = ranked([...outcome.findings, ...worth]);
+  return { calibrated, findings, refused: isRefused(findings) };
 }
 
 /** Noise that a run's captures had, at least one count. */
-export const noiseOfRun = (run: Run): number =>
+export const noiseOfRun = (run: Pick<Run, 'points'>): number =>
   Math.max(1, ...run.points.flatMap((point) => point.captures.map((one) => one.noiseCounts)));
 
-const meanOf = (point: RunPoint) =>
-  point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / point.captures.length;
+type FeltPoint = { readonly point: RunPoint; readonly counts: number; readonly felt: BandName };
 
-const ORDER: Readonly<Record<BandName, number>> = { dry: 0, low: 1, right: 2, wet: 3, flooded: 4 };
-
-function feelOf(used: readonly RunPoint[]): (Feel & { readonly direction: 'falling' | 'rising' }) | null {
-  const found = used.flatMap((point) => (point.felt ? [{ counts: meanOf(point), felt: point.felt }] : []));
-  if (found.length < 2) return null;
-  const middle = (of: (one: (typeof found)[number]) => number) =>
-    found.reduce((sum, one) => sum + of(one), 0) / found.length;
-  const [counts, order] = [middle((one) => one.counts), middle((one) => ORDER[one.felt])];
-  const together = found.reduce((sum, one) => sum + (one.counts - counts) * (ORDER[one.felt] - order), 0);
-  const direction = together < 0 ? 'falling' : 'rising';
-  return { ...cutsByFeel(found, direction), direction };
+/** Cut-offs between what was felt; null while fewer than two different words were felt, or they go neither up nor down with the numbers. */
+function feelOf(felt: readonly FeltPoint[]): Outcome['feel'] {
+  const direction = directionByFeel(felt);
+  return direction && { ...cutsByFeel(felt, direction), direction };
 }
 
-/** A scale for bands by feel: zero at the driest reading that was felt, a hundred at the wettest. */
+/** A scale for bands by feel: each end at the middle of the word that was felt there, so that the wettest reading is called what the finger called it. */
 function feelPoints(
-  used: readonly RunPoint[],
-  direction: 'falling' | 'rising',
+  felt: readonly FeltPoint[],
+  feel: Outcome['feel'],
   span: number,
-): (FitPoint & { pointId: string | null })[] {
-  const sorted = [...used].sort((a, b) => meanOf(a) - meanOf(b));
-  const [low, high] = [sorted[0], sorted.at(-1)];
-  if (!low || !high || low === high) return [];
-  return [low, high].map((point, at) => ({
-    ...pointOf(
-      point.captures,
-      {
-        percent: (at === 0) === (direction === 'rising') ? 0 : 100,
-        sigmaPercent: 0,
-        common: [],
-        temperatureC: point.temperatureC,
-      },
-      span,
-    ),
-    pointId: point.id,
-  }));
+  scatter: number,
+): Gathered {
+  const sorted = [...felt].sort((a, b) => a.counts - b.counts);
+  const ends = [sorted[0], sorted.at(-1)];
+  if (!feel || ends[0] === ends[1]) return [];
+  const words = ends.map((one) => one?.felt);
+  const isOrdered = (feel.direction === 'rising') === rankOf(words[0]) < rankOf(words[1]);
+  if (words[0] === words[1] || !isOrdered) return [];
+  return ends.flatMap((one) => {
+    if (!one) return [];
+    const of = {
+      percent: middleOfBand(one.felt),
+      sigmaPercent: 0,
+      common: [],
+      temperatureC: one.point.temperatureC,
+    };
+    return [{ ...pointOf(one.point.captures, of, span, scatter), pointId: one.point.id }];
+  });
 }
 
-function factoryOf(inputs: Inputs, used: readonly RunPoint[]): FactoryCheck | null {
+function factoryOf(inputs: Inputs, used: readonly RunPoint[], scatter: number): FactoryCheck | null {
   const sigma = (inputs.sheetSigma ?? 3) / 2;
   const span = Math.abs((inputs.highCounts ?? 1) - (inputs.lowCounts ?? 0)) || 1;
   const worth = Math.abs((inputs.highPercent ?? 100) - (inputs.lowPercent ?? 0)) / span;
@@ -158,11 +210,14 @@ function factoryOf(inputs: Inputs, used: readonly RunPoint[]): FactoryCheck | nu
       ? []
       : [
           {
-            says: {
-              percent: factorySays(inputs, meanOf(point)),
-              sigmaPercent: Math.hypot(sigma, worth * repeatSigma(point.captures, span)),
+            says: { percent: factorySays(inputs, meanOf(point)), sigmaPercent: sigma },
+            known: {
+              percent: point.typed,
+              sigmaPercent: Math.hypot(
+                KNOWN_CONTENT_SIGMA,
+                (worth * scatter) / Math.sqrt(point.captures.length),
+              ),
             },
-            known: { percent: point.typed, sigmaPercent: 1 },
           },
         ],
   );
@@ -170,15 +225,39 @@ function factoryOf(inputs: Inputs, used: readonly RunPoint[]): FactoryCheck | nu
   return first ? checkFactory([first, ...rest.slice(0, 1)]) : null;
 }
 
-/** The maker's line, put right where the check found it wrong. */
-function sheetPoints(inputs: Inputs, check: FactoryCheck): (FitPoint & { pointId: string | null })[] {
-  return (['low', 'high'] as const).map((end) => ({
-    pointId: null,
-    counts: inputs[`${end}Counts`] ?? 0,
-    percent: check.gain * (inputs[`${end}Percent`] ?? (end === 'low' ? 0 : 100)) + check.offset,
-    sigma: { repeat: 0, single: 0, unsettled: 0 },
-    sigmaPercent: (inputs.sheetSigma ?? 3) / 2,
-    common: [],
-    temperatureC: null,
-  }));
+/** The maker's line, put right where the check found it wrong, and only as far as it says a percent from 0 to 100. */
+function sheetPoints(inputs: Inputs, check: FactoryCheck, scatter: number): Gathered {
+  const { lowCounts = 0, highCounts = 1 } = inputs;
+  const says = (counts: number) => check.gain * factorySays(inputs, counts) + check.offset;
+  const perCount = (says(highCounts) - says(lowCounts)) / (highCounts - lowCounts || 1);
+  return [lowCounts, highCounts].map((end) => {
+    const said = says(end);
+    const percent = Math.min(100, Math.max(0, said));
+    return {
+      pointId: null,
+      counts: percent === said || perCount === 0 ? end : end + (percent - said) / perCount,
+      percent,
+      sigma: { repeat: 0, single: scatter, unsettled: 0 },
+      ...sheetSigma(inputs, check, percent),
+      temperatureC: null,
+    };
+  });
+}
+
+/** What the line may be off by at a percent: the sheet's own ±, which is one for the whole line; or where it was put right, what the soils it was put right by may be off by. */
+function sheetSigma(
+  inputs: Inputs,
+  check: FactoryCheck,
+  percent: number,
+): Pick<FitPoint, 'sigmaPercent' | 'common'> {
+  const sheet = (inputs.sheetSigma ?? 3) / 2;
+  if (check.verdict === 'agrees') return { sigmaPercent: sheet / 4, common: [sheet] };
+  const [a, b] = check.anchors;
+  if (check.verdict === 'offset' || !b)
+    return {
+      sigmaPercent: sheet / 2,
+      common: [Math.hypot(...check.anchors.map((one) => one.sigmaPercent)) / check.anchors.length],
+    };
+  const along = (percent - a.percent) / (b.percent - a.percent);
+  return { sigmaPercent: sheet / 2, common: [(1 - along) * a.sigmaPercent, along * b.sigmaPercent] };
 }

@@ -4,7 +4,7 @@ import type { Condition, MethodId } from './conditions.ts';
 import type { SoilFacts } from './convertPercent.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';
 import type { Inputs } from './methods.ts';
-import type { Capture } from './points.ts';
+import { widthOf, type Capture } from './points.ts';
 
 /** One condition of a run, captured once or again and again. */
 export type RunPoint = {
@@ -20,6 +20,8 @@ export type RunPoint = {
     readonly takenAt: string;
     readonly supplyV: number;
     readonly boardId: string;
+    /** Seconds of readings that it is the middle of. */
+    readonly windowS?: number;
   })[];
 };
 
@@ -30,3 +32,11 @@ export type Run = {
   /** Another kind of percent than the method gives, and what it takes to get there. */
   readonly convert: { readonly to: PercentKind; readonly soil: SoilFacts } | null;
 };
+
+/** Raw value of a condition: the mean of its captures, counts. @param point with one capture at least */
+export const meanOf = (point: Pick<RunPoint, 'captures'>): number =>
+  point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / point.captures.length;
+
+/** How far the conditions lie apart, counts. Repeats of one condition are no span. */
+export const spanOfMeans = (points: readonly Pick<RunPoint, 'captures'>[]): number =>
+  widthOf(points.map(meanOf));

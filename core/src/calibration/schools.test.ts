@@ -56,10 +56,10 @@ describe('pot weighing', () => {
 
 describe('a reference meter', () => {
   test('a dial from 1 to 10 has nine steps; five and a half is the middle', () => {
-    expect(percentOfMeter('dial', 1).percent).toBe(0);
-    expect(percentOfMeter('dial', 5.5).percent).toBeCloseTo(50, 9);
-    expect(percentOfMeter('dial', 10).percent).toBe(100);
-    expect(percentOfMeter('percent', 42).percent).toBe(42);
+    expect(percentOfMeter('dial', 1, 2).percent).toBe(0);
+    expect(percentOfMeter('dial', 5.5, 2).percent).toBeCloseTo(50, 9);
+    expect(percentOfMeter('dial', 10, 2).percent).toBe(100);
+    expect(percentOfMeter('percent', 42, 2).percent).toBe(42);
   });
   test('the same order each day is in step, whichever way the probe runs', () => {
     const pairs = [3000, 2500, 2100, 1600, 1200].map((counts, at) => ({ counts, percent: 10 + at ** 2 * 5 }));

@@ -100,7 +100,7 @@ describe('what one percent is worth', () => {
   });
 });
 
-test('± is 2.1 times the root of its parts squared: of 0.3 and 0.4 it is 1.05', () => {
+test('± is twice the root of its parts squared: of 0.3 and 0.4 it is 1', () => {
   const parts = {
     noise: 0.3,
     quantisation: 0.4,
@@ -110,7 +110,7 @@ test('± is 2.1 times the root of its parts squared: of 0.3 and 0.4 it is 1.05',
     fit: 0,
     temperature: 0,
   };
-  const working = workUncertainty(line, { parts, plusMinus: 1.05 });
-  expect(working.value).toBeCloseTo(1.05, 9);
-  expect(readable(working)[0]).toMatch(/^±, % span: 2\.1 × √\(0\.30² \+ 0\.40² \+ 0\.00²/);
+  const working = workUncertainty(line, { parts, plusMinus: 1 });
+  expect(working.value).toBeCloseTo(1, 9);
+  expect(readable(working)[0]).toMatch(/^±, % span: 2 × √\(0\.30² \+ 0\.40² \+ 0\.00²/);
 });

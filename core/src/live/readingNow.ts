@@ -39,7 +39,7 @@ function uncertaintyNow(
     stepCounts: present.stepCounts,
     temperatureC,
   });
-  return calibration.guessOf === null ? of : asGuess(of, calibrated.curve, present.rawCounts);
+  return calibration.guessOf === null ? of : asGuess(of, calibrated, present.rawCounts);
 }
 
 /** ± of a plot's reading as it comes in, with all that is known of it. */

@@ -6,7 +6,7 @@ import { readCurve, type Curve } from '../../calibration/curve.ts';
 import type { DecidedBy } from '../../control/host/combined.ts';
 import { combine } from '../../control/host/combined.ts';
 import { byId } from '../../quantity/byId.ts';
-import { curveOf } from './curveOf.ts';
+import { curveOf, refusalOf } from './curveOf.ts';
 import { isDeciding, nativeCurve, windowOf } from './scale.ts';
 import type { Calibration, Channel, Garden, Plot } from '../document/schema.ts';
 
@@ -23,13 +23,17 @@ export const fitOf = (garden: Garden, channel: Channel): Curve | null => {
   return calibration ? curveOf(calibration) : nativeCurve(channel);
 };
 
-/** A calibration belongs to a supply and a board; elsewhere it is void. Null when it fits or there is none, else what differs. */
-export function mismatchOf(garden: Garden, channel: Channel): 'supply' | 'board' | null {
+/** Why a calibration is void: it belongs to another supply or board, or would be refused. */
+export type Void = 'supply' | 'board' | 'refused';
+
+/** Null when a calibration holds here or there is none, else why it is void. */
+export function mismatchOf(garden: Garden, channel: Channel): Void | null {
   const calibration = calibrationOf(garden, channel);
   const board = byId(garden.boards, channel.boardId);
   if (!calibration || !board) return null;
   if (calibration.place.boardId !== board.id) return 'board';
-  return Math.abs(calibration.place.supplyV - board.supplyV) > SUPPLY_V ? 'supply' : null;
+  if (Math.abs(calibration.place.supplyV - board.supplyV) > SUPPLY_V) return 'supply';
+  return refusalOf(calibration) ? 'refused' : null;
 }
 
 /** Every channel of a plot that could decide it, raw counts first. */

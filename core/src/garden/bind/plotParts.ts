@@ -2,7 +2,7 @@
 import { byId } from '../../quantity/byId.ts';
 import type { Curve } from '../../calibration/curve.ts';
 import type { DecidedBy } from '../../control/host/combined.ts';
-import { calibrationOf, candidatesOf, decidersOf, fitOf, mismatchOf } from './decided.ts';
+import { calibrationOf, candidatesOf, decidersOf, fitOf, mismatchOf, type Void } from './decided.ts';
 import type { Board, Calibration, Channel, Garden, Plot, Probe, Run, WaterLine } from '../document/schema.ts';
 
 /** Everything that belongs to one plot's leading probe, found once. */
@@ -49,8 +49,8 @@ export function plotParts(garden: Garden, plotId: string, channelId?: string | n
 /** A reading older than this says nothing about now when the plot has no water line of its own to say otherwise, s. */
 export const DEFAULT_STALE_S = 900;
 
-/** A calibration belongs to a supply and a board; elsewhere it is void. Null when it fits, else what differs. */
-export const calibrationMismatch = ({ garden, channel }: PlotParts): 'supply' | 'board' | null =>
+/** Why the calibration of a sheet's channel is void; null when it holds. */
+export const calibrationMismatch = ({ garden, channel }: PlotParts): Void | null =>
   channel && mismatchOf(garden, channel);
 
 export const runOf = (garden: Garden, channelId: string): Run | null =>

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { readCurve } from '../../calibration/curve.ts';
+import { bandAt } from '../../quantity/bands.ts';
 import {
   addCapture,
   copyToSister,
@@ -235,4 +236,54 @@ describe('the certificate', () => {
     expect(rows[1]).toMatch(/^3000,0,/);
     expect(tableCsv(certificate.table)).toBe('raw,tenths\r\n1400,1000\r\n3000,0\r\n');
   });
+});
+
+describe('what needs a reason', () => {
+  const rising = captured(captured(begun, 'air', captureOf(1200, {}, 0)), 'water', captureOf(3000, {}, 9));
+  const finish = (note: string) => finishRun(rising, channelId, CONTEXT, { ...AS_LINE, note }, making());
+  test('numbers that rise where the kind falls are taken into use only with a note that says why', () => {
+    expect(finish('  ')).toMatchObject({ ok: false, issue: { kind: 'no-reason' } });
+    const done = finish('this one is built the other way round');
+    expect(done.ok && done.value.calibration).toMatchObject({
+      note: 'this one is built the other way round',
+    });
+    expect(done.ok && done.value.calibration.warnings).toContain('runs-the-other-way');
+  });
+});
+
+test('bands by feel set the words and the limits by the cuts, and the wettest word felt keeps its name', () => {
+  const feeling = startRun(garden, channelId, 'feel', making());
+  const words = [
+    [3000, 'dry'],
+    [2500, 'low'],
+    [2000, 'right'],
+    [1500, 'wet'],
+  ] as const;
+  const felt = words.reduce(
+    (of, [rawCounts, word], at) =>
+      addCapture(
+        of,
+        channelId,
+        {
+          condition: 'felt by hand',
+          typed: null,
+          felt: word,
+          temperatureC: null,
+          capture: captureOf(rawCounts, {}, 9 * at),
+        },
+        null,
+        dice(),
+      ),
+    feeling,
+  );
+  const done = finishRun(felt, channelId, CONTEXT, AS_LINE, making());
+  if (!done.ok) throw new Error(done.issue.kind);
+  const [plot] = done.value.garden.plots;
+  const curve = curveOf(done.value.calibration);
+  if (!plot || !curve) throw new Error('no plot');
+  const wordAt = (counts: number) => bandAt(plot.bandEdges, 10 * readCurve(curve, counts).percent);
+  expect(words.map(([counts]) => wordAt(counts))).toEqual(words.map(([, word]) => word));
+  // The cuts lie half way between what was felt: 2250 between low and right, 1750 between right and wet.
+  const tenthsAt = (counts: number) => Math.round(10 * readCurve(curve, counts).percent);
+  expect(plot.limits).toMatchObject({ startTenths: tenthsAt(2250), stopTenths: tenthsAt(1750) });
 });

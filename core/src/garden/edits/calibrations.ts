@@ -2,7 +2,7 @@
 import { byId } from '../../quantity/byId.ts';
 import { runOf } from '../bind/plotParts.ts';
 import type { BandName } from '../../quantity/bands.ts';
-import { checkEdges, DEFAULT_EDGES, LEAST_BAND_TENTHS } from '../../quantity/bands.ts';
+import { checkEdges, DEFAULT_EDGES, LEAST_BAND_TENTHS, type BandEdges } from '../../quantity/bands.ts';
 import { checkLimits } from '../../control/limits.ts';
 import type { Condition, MethodId } from '../../calibration/conditions.ts';
 import type { SoilFacts } from '../../calibration/convertPercent.ts';
@@ -10,8 +10,8 @@ import { countsAtPercent, readCurve, type Curve, type CurveKind } from '../../ca
 import { edgesByFeel } from '../../calibration/bandsByFeel.ts';
 import { methodOf, mixingInputs, usualInputs } from '../../calibration/methods.ts';
 import { planMixing } from '../../calibration/mixing.ts';
-import { calibratedOf, noiseOfRun, outcomeOf, type Outcome } from '../../calibration/run.ts';
-import type { CheckContext } from '../../calibration/checks.ts';
+import { noiseOfRun, outcomeOf, worthOf, type Outcome } from '../../calibration/run.ts';
+import { needsReason, type CheckContext } from '../../calibration/checks.ts';
 import { fail, ok, type Result } from '../../quantity/result.ts';
 import { curveOf } from '../bind/curveOf.ts';
 import { makeId } from '../document/ids.ts';
@@ -96,14 +96,31 @@ export const setPointUsed = (garden: Garden, channelId: string, pointId: string,
     points: run.points.map((one) => (one.id === pointId ? { ...one, used } : one)),
   }));
 
-/** Takes the newest capture of a point back, to be done again; a point without any goes. */
-export const takeBackCapture = (garden: Garden, channelId: string, pointId: string): Garden =>
+/** Takes a capture of a point back, to be done again; a point without any goes. @param at which one; the newest unless it is said */
+export const takeBackCapture = (garden: Garden, channelId: string, pointId: string, at = -1): Garden =>
   changeRun(garden, channelId, (run) => ({
     ...run,
     points: run.points
-      .map((one): PointOf => (one.id === pointId ? { ...one, captures: one.captures.slice(0, -1) } : one))
+      .map((one): PointOf => {
+        const place = at < 0 ? one.captures.length + at : at;
+        return one.id === pointId ? { ...one, captures: one.captures.filter((_, of) => of !== place) } : one;
+      })
       .filter((one) => one.captures.length > 0),
   }));
+
+/** Exchanges what two points were captured for: the captures stay as they are, what they stand for changes sides. */
+export const exchangePoints = (garden: Garden, channelId: string, oneId: string, otherId: string): Garden =>
+  changeRun(garden, channelId, (run) => {
+    const [one, other] = [byId(run.points, oneId), byId(run.points, otherId)];
+    if (!one || !other) return run;
+    const meant = ({ condition, typed, felt }: PointOf) => ({ condition, typed, felt });
+    return {
+      ...run,
+      points: run.points.map((point) =>
+        point === one ? { ...point, ...meant(other) } : point === other ? { ...point, ...meant(one) } : point,
+      ),
+    };
+  });
 
 /** Begins a run with what an earlier version was made of, so that one reference can be repeated without the others. */
 export function reopenCalibration(garden: Garden, calibrationId: string, making: Making): Garden {
@@ -127,7 +144,9 @@ export type Finishing = {
 export type FinishIssue =
   | { readonly kind: 'no-run' }
   | { readonly kind: 'no-curve' }
-  | { readonly kind: 'refused'; readonly findings: Outcome['findings'] };
+  | { readonly kind: 'refused'; readonly findings: Outcome['findings'] }
+  /** What stands against it may be passed over only with a note that says why. */
+  | { readonly kind: 'no-reason' };
 
 /** Makes the run's calibration and takes it into use. Refused while a finding stands that cannot be passed over. */
 export function finishRun(
@@ -140,10 +159,10 @@ export function finishRun(
   const run = runOf(garden, channelId);
   if (!run) return fail({ kind: 'no-run' });
   const outcome = outcomeOf(run, context);
-  if (outcome.findings.some((one) => one.level === 'refuse'))
-    return fail({ kind: 'refused', findings: outcome.findings });
-  const noiseCounts = noiseOfRun(run);
-  const made = calibratedOf(outcome, finishing.kind, noiseCounts);
+  const worth = worthOf(outcome, finishing.kind, noiseOfRun(run));
+  if (worth.refused) return fail({ kind: 'refused', findings: worth.findings });
+  if (needsReason(worth.findings) && finishing.note.trim() === '') return fail({ kind: 'no-reason' });
+  const made = worth.calibrated;
   const first = run.points.find((point) => point.used)?.captures[0];
   const channel = byId(garden.channels, channelId);
   const probe = byId(garden.probes, channel?.probeId);
@@ -166,11 +185,11 @@ export function finishRun(
       supplyV: first.supplyV,
       depthCm: probe?.depthCm ?? 0,
       soil: plot?.soil.name ?? '',
-      temperatureC: made.temperature?.atC ?? null,
+      temperatureC: made.support.atC,
     },
     who: finishing.who,
     note: finishing.note,
-    warnings: outcome.findings.map((one) => one.kind),
+    warnings: worth.findings.map((one) => one.kind),
     guessOf: null,
     madeAt: making.nowIso,
     recalibrateBy: finishing.recalibrateBy,
@@ -194,12 +213,18 @@ function afterRun(garden: Garden, run: Run, outcome: Outcome, curve: Curve, plot
       const soil = plan?.ok
         ? { ...plot.soil, bulkDensity: Math.round(plan.value.bulkDensity * 1000) / 1000 }
         : plot.soil;
-      const edges = feel
-        ? edgesByFeel(feel.cuts, (counts) => 10 * readCurve(curve, counts).percent, plot.bandEdges)
-        : plot.bandEdges;
-      return { ...plot, soil, bandEdges: [...edges] };
+      if (!feel) return { ...plot, soil };
+      // The scale of such a run has the words where they usually stand, so words that nobody felt stay there.
+      const edges = edgesByFeel(feel.cuts, (counts) => 10 * readCurve(curve, counts).percent, DEFAULT_EDGES);
+      return { ...plot, soil, bandEdges: [...edges], limits: limitsByFeel(edges, plot.limits) };
     }),
   };
+}
+
+/** Water from where “low” ends to where “wet” begins. */
+function limitsByFeel(edges: BandEdges, before: Plot['limits']): Plot['limits'] {
+  const limits = { ...before, startTenths: edges[1], stopTenths: edges[2] };
+  return checkLimits(limits, 0) ? before : limits;
 }
 
 /**

@@ -6,6 +6,7 @@ import { QUANTITIES } from '../../quantity/quantities.ts';
 import { addPart, connect, removePart } from '../../wiring/edit.ts';
 import * as bench from './bench.ts';
 import * as calibrations from './calibrations.ts';
+import { applyCure } from './cures.ts';
 import { suggestClaims } from '../bind/claims.ts';
 import { catalogueOf } from './plan.ts';
 import * as edit from './plots.ts';
@@ -314,6 +315,23 @@ export const EDITS: Readonly<Record<string, Edit>> = {
   takeBackCapture: (garden, draw) => {
     const run = pick(garden.runs, draw);
     return calibrations.takeBackCapture(garden, run?.channelId ?? '', idOf(run?.points ?? [], draw));
+  },
+  exchangePoints: (garden, draw) => {
+    const run = pick(garden.runs, draw);
+    const points = run?.points ?? [];
+    return calibrations.exchangePoints(garden, run?.channelId ?? '', idOf(points, draw), idOf(points, draw));
+  },
+  applyCure: (garden, draw) => {
+    const run = pick(garden.runs, draw);
+    const point = pick(run?.points ?? [], draw);
+    if (!run || !point) return garden;
+    return applyCure(garden, run.channelId, {
+      kind: 'take-back',
+      pointId: point.id,
+      at: draw.whole(0, 3),
+      condition: point.condition,
+      rawCounts: 0,
+    });
   },
   reopenCalibration: (garden, draw) =>
     calibrations.reopenCalibration(garden, idOf(garden.calibrations, draw), making(draw)),

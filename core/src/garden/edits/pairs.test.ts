@@ -35,10 +35,10 @@ test('one that the checks refuse stays as a run, so that it can be seen why', ()
 });
 test('what it would come to is told before, and changes nothing', () => {
   const foreseen = foreseePair(garden, pair(3000, 1250), CONTEXT);
-  expect(foreseen?.outcome.findings.some((one) => one.level === 'refuse')).toBe(false);
+  expect(foreseen?.findings.some((one) => one.level === 'refuse')).toBe(false);
   expect(foreseen?.plusMinus).toBeGreaterThan(0.5);
   expect(foreseen?.plusMinus).toBeLessThan(6);
-  expect(foreseePair(garden, pair(3000, 2999), CONTEXT)?.outcome.findings[0]?.level).toBe('refuse');
+  expect(foreseePair(garden, pair(3000, 2999), CONTEXT)?.findings[0]?.level).toBe('refuse');
 });
 test('a number that the probe works out by itself has no rails: 0.5 % in air and 99 % in water are references', () => {
   const own = { ...CONTEXT, fullScaleCounts: null };
@@ -49,10 +49,10 @@ test('a number that the probe works out by itself has no rails: 0.5 % in air and
     { channelId, air: small(0.5, 0), water: small(99, 2), temperatureC: null },
     { ...own, probeKind: 'steel-rod bus probe' },
   );
-  expect(foreseen?.outcome.findings.filter((one) => one.level === 'refuse')).toEqual([]);
+  expect(foreseen?.findings.filter((one) => one.level === 'refuse')).toEqual([]);
   // Of a converter with 4095 counts the first would be its rail.
   expect(
     foreseePair(garden, { channelId, air: small(0.5, 0), water: small(99, 2), temperatureC: null }, CONTEXT)
-      ?.outcome.findings[0]?.kind,
+      ?.findings[0]?.kind,
   ).toBe('at-the-rail');
 });

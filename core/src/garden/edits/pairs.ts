@@ -1,6 +1,6 @@
 /** What a hands-free run found: air and water of probes become their first test, their references and their calibration, in one step. */
 import type { CheckContext } from '../../calibration/checks.ts';
-import { calibratedOf, noiseOfRun, outcomeOf, type Outcome } from '../../calibration/run.ts';
+import { noiseOfRun, outcomeOf, worthOf, type Outcome } from '../../calibration/run.ts';
 import { uncertaintyOf } from '../../calibration/uncertainty.ts';
 import { setFirstTest } from './bench.ts';
 import { addCapture, finishRun, startRun } from './calibrations.ts';
@@ -47,15 +47,15 @@ export function foreseePair(
   garden: Garden,
   pair: Pair,
   context: CheckContext,
-): { readonly outcome: Outcome; readonly plusMinus: number | null } | null {
+): { readonly findings: Outcome['findings']; readonly plusMinus: number | null } | null {
   // Ids of a run that nobody keeps: no two alike, and the same each time.
   let turn = 0;
   const random = () => (turn = (turn + GOLDEN) % 1);
   const run = runOf(withRun(garden, pair, { random, nowIso: pair.water.takenAt }), pair.channelId);
   if (!run) return null;
   const outcome = outcomeOf(run, context);
-  const made = outcome.chosen && calibratedOf(outcome, outcome.chosen, noiseOfRun(run));
-  if (!made) return { outcome, plusMinus: null };
+  const { calibrated: made, findings, refused } = worthOf(outcome, outcome.chosen, noiseOfRun(run));
+  if (!made || refused) return { findings, plusMinus: null };
   const middle = (made.curve.dryCounts + made.curve.wetCounts) / 2;
   const { plusMinus } = uncertaintyOf(made, {
     rawCounts: middle,
@@ -64,7 +64,7 @@ export function foreseePair(
     stepCounts: null,
     temperatureC: null,
   });
-  return { outcome, plusMinus };
+  return { findings, plusMinus };
 }
 
 /**

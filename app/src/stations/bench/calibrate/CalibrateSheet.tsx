@@ -21,6 +21,7 @@ import { uncalibratedHere } from '../handsFree/members.ts';
 import { InUsePanel } from './InUsePanel.tsx';
 import { MethodPicker } from './MethodPicker.tsx';
 import { OutcomePanel } from './OutcomePanel.tsx';
+import { MixingLadder } from './MixingLadder.tsx';
 import { PointTable } from './PointTable.tsx';
 import { PracticeView } from './practice/PracticeView.tsx';
 import { NoProbeYet } from '../../NoProbeYet.tsx';
@@ -160,6 +161,7 @@ function UnderWay({ parts, run }: { parts: PlotParts; run: Run }) {
   return (
     <>
       <RunGuide key={run.id} parts={parts} run={run} />
+      {run.method === 'mixing' && <MixingLadder run={run} outcome={outcome} />}
       <PointTable points={run.points} outcome={outcome} channelId={run.channelId} isRun />
       {run.points.length > 0 && <OutcomePanel parts={parts} run={run} outcome={outcome} />}
       {run.points.length === 0 && (

@@ -24,6 +24,8 @@ import { Verdict } from '../readout/Verdict.tsx';
 import { headlineOf, offerText, silenceText } from '../../../words/headlineText.ts';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 import { useHold } from '../readout/useHold.ts';
+import { sharesReadings, type Timed } from '@plain-trowel/core/calibration/checks';
+import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
 
 /** What a scale that a board reads says now, g; null where none speaks. */
@@ -41,6 +43,7 @@ export function CaptureBar({
   parts,
   method,
   again,
+  beside,
   full,
   onCapture,
   children,
@@ -49,6 +52,8 @@ export function CaptureBar({
   method: Method;
   /** The condition was captured before; what was typed with it stays. */
   again: boolean;
+  /** The captures that a further one would stand beside: it must not be made of the readings of one of them. */
+  beside: readonly Timed[];
   /** Why nothing more can be captured; null while there is room. */
   full: string | null;
   onCapture: (typed: number | null, felt: BandName | null) => Promise<boolean>;
@@ -70,16 +75,20 @@ export function CaptureBar({
   const headline = headlineOf(silence, settling, faults);
   const hands = live.source?.hands ?? null;
   const [typed, setTyped] = useState('');
-  const [felt, setFelt] = useState<BandName>('right');
+  const [felt, setFelt] = useState<BandName | null>(null);
   const asksFeeling = method.id === 'feel';
   const weightG = method.typed?.unit === 'g' ? weightNow(garden, live.present) : null;
   const read = readNumber(typed.trim().replace(',', '.'));
   const of = method.typed;
   const number =
     of && read.kind === 'number' && read.value >= of.least && read.value <= of.most ? read.value : null;
-  const lacks = of !== null && number === null && !(again && typed === '');
+  const lacks =
+    (of !== null && number === null && !(again && typed === '')) || (asksFeeling && felt === null);
+  const isStale =
+    value !== null &&
+    beside.some((one) => sharesReadings(one, { takenAt: isoOf(live.nowMs), windowS: value.windowS }));
   const capture = () => {
-    if (value && !lacks && full === null) void onCapture(number, asksFeeling ? felt : null);
+    if (value && !lacks && !isStale && full === null) void onCapture(number, asksFeeling ? felt : null);
   };
   useKeys([{ key: 'c', does: 'Capture', run: capture }]);
   return (
@@ -122,7 +131,7 @@ export function CaptureBar({
         <Button
           look={isStill && !lacks ? 'primary' : 'plain'}
           hint="C"
-          disabled={value === null || lacks || full !== null}
+          disabled={value === null || lacks || isStale || full !== null}
           onClick={capture}
         >
           {offer}
@@ -132,6 +141,15 @@ export function CaptureBar({
           {hold.held ? 'Run on' : 'Hold'}
         </Button>
       </div>
+      {isStale && (
+        <p className="mt-2 border-l-[3px] border-chaff pl-3 text-[14.5px]">
+          These are still the readings of the capture before. Take the probe out, wipe it, put it back: fresh
+          readings are a repeat.
+        </p>
+      )}
+      {asksFeeling && felt === null && (
+        <p className="mt-2 text-[14.5px]">Say what your finger feels, then capture.</p>
+      )}
       {full !== null && <p className="mt-2 border-l-[3px] border-handle pl-3">{full}</p>}
       {present ? (
         <p className="mt-2 text-[14.5px]">

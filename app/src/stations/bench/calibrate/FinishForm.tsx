@@ -24,11 +24,12 @@ const AGAIN = [
 export function FinishForm({
   parts,
   kind,
-  refused,
+  needsReason,
 }: {
   parts: PlotParts;
   kind: CurveKind;
-  refused: boolean;
+  /** Something stands against it that may be passed over only with a reason, in the note. */
+  needsReason: boolean;
 }) {
   const { garden, commit } = useGarden();
   const { session } = useLiveTools();
@@ -37,8 +38,9 @@ export function FinishForm({
   const [soil, setSoil] = useState(parts.plot.soil.name);
   const [note, setNote] = useState('');
   const [days, setDays] = useState<number>(180);
+  const lacksReason = needsReason && note.trim() === '';
   const finish = () => {
-    if (refused) return;
+    if (lacksReason) return;
     const live = session.getSnapshot();
     const nowMs = Math.round(live.nowMs);
     const nowIso = isoOf(nowMs);
@@ -95,13 +97,16 @@ export function FinishForm({
           <input {...props} value={soil} maxLength={400} onChange={(event) => setSoil(event.target.value)} />
         )}
       </Field>
-      <Field label="Note" className="w-[230px]">
+      <Field
+        label={needsReason ? 'Reason, to use it all the same' : 'Note'}
+        className={needsReason ? 'w-full sm:w-[420px]' : 'w-[230px]'}
+      >
         {(props) => (
           <input {...props} value={note} maxLength={400} onChange={(event) => setNote(event.target.value)} />
         )}
       </Field>
       <Choice legend="Due again" showLegend options={[...AGAIN]} value={days} onChange={setDays} />
-      <Button look="primary" hint="F" disabled={refused} onClick={finish}>
+      <Button look="primary" hint="F" disabled={lacksReason} onClick={finish}>
         Use this calibration
       </Button>
     </div>

@@ -1,7 +1,9 @@
 import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { useMemo, useState } from 'react';
 import type { CurveKind } from '@plain-trowel/core/calibration/curve';
-import { calibratedOf, noiseOfRun, type Outcome } from '@plain-trowel/core/calibration/run';
+import { noiseOfRun, worthOf, type Outcome } from '@plain-trowel/core/calibration/run';
+import type { Calibrated } from '@plain-trowel/core/calibration/uncertainty';
+import { needsReason } from '@plain-trowel/core/calibration/checks';
 import { uncertaintyOf } from '@plain-trowel/core/calibration/uncertainty';
 import { workSpan, workUncertainty } from '@plain-trowel/core/calibration/workCurve';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -11,6 +13,7 @@ import { PERCENT_KINDS, percentUnit } from '@plain-trowel/core/quantity/percentK
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive } from '../../../links/liveContext.ts';
 import { factoryText, inStepText } from '../../../words/calibrationText.ts';
+import { AssumptionPanel } from './AssumptionPanel.tsx';
 import { ConvertChoice } from './ConvertChoice.tsx';
 import { CurveChart } from './CurveChart.tsx';
 import { CurveChoice } from './CurveChoice.tsx';
@@ -25,9 +28,11 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
     outcome.tried.some((one) => one.kind === kind && one.curve.ok) ? kind : null;
   const kind = usable(picked) ?? outcome.chosen;
   const noise = noiseOfRun(run);
-  const calibrated = useMemo(() => kind && calibratedOf(outcome, kind, noise), [outcome, kind, noise]);
+  const { calibrated, findings, refused } = useMemo(
+    () => worthOf(outcome, kind, noise),
+    [outcome, kind, noise],
+  );
   const now = live.present.get(run.channelId)?.rawCounts ?? null;
-  const refused = outcome.findings.some((one) => one.level === 'refuse');
   return (
     <section aria-label="What it adds up to" className="mt-4">
       {outcome.inStep && <p className="mb-1">{inStepText(outcome.inStep)}</p>}
@@ -37,7 +42,7 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
           {outcome.feel.astray} of what you felt lies on the wrong side of its cut: a finger is no meter.
         </p>
       )}
-      <FindingList findings={outcome.findings} />
+      <FindingList run={run} findings={findings} />
       {outcome.missing > 0 ? (
         <p className="mt-2 text-soft">
           {outcome.missing === 1 ? 'One more point' : `${outcome.missing} more points`}, and there is a curve.
@@ -70,7 +75,8 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
             now={now}
             rawUnit={parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts'}
           />
-          <FinishForm key={run.id} parts={parts} kind={kind} refused={refused} />
+          <AssumptionPanel run={run} />
+          <FinishForm key={run.id} parts={parts} kind={kind} needsReason={needsReason(findings)} />
         </>
       ) : (
         <p className="mt-2 text-soft">There is no curve to use yet; the lines above say why.</p>
@@ -79,7 +85,7 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
   );
 }
 
-function middleOf(calibrated: NonNullable<ReturnType<typeof calibratedOf>>, noiseCounts: number) {
+function middleOf(calibrated: Calibrated, noiseCounts: number) {
   const { dryCounts, wetCounts } = calibrated.curve;
   return uncertaintyOf(calibrated, {
     rawCounts: (dryCounts + wetCounts) / 2,

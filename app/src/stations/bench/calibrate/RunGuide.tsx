@@ -27,6 +27,12 @@ function pointOfStep(run: Run, steps: readonly Step[], at: number): PointOf | nu
   return of[isSeries ? at : 0] ?? null;
 }
 
+/** A weight that differs from the one that the step was captured with, by more than the scale rounds. */
+function isAnother(run: Run, point: PointOf | null, typed: number | null): boolean {
+  if (run.method !== 'mixing' || typed === null || point?.typed == null) return false;
+  return Math.abs(typed - point.typed) > (run.inputs.scaleStepG ?? 1) / 2;
+}
+
 /** Why nothing more can be captured here; null while there is room. */
 function fullText(run: Run, point: PointOf | null): string | null {
   if (point && point.captures.length >= MOST.captures)
@@ -94,6 +100,12 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
               <h2>{step.title}</h2>
               <p>{step.doing}</p>
               <MixingAdvice run={run} at={at} />
+              {run.method === 'mixing' && point && (
+                <p className="mt-1 text-[14px] text-soft">
+                  A repeat has the same weight, {formatNumber(point.typed ?? 0, 1)} g, and needs nothing
+                  typed. Another weight begins the next mixture by itself.
+                </p>
+              )}
               {point && (
                 <Repeats
                   point={point}
@@ -109,17 +121,21 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
             parts={parts}
             method={method}
             again={point !== null}
+            beside={run.points.flatMap((one) => one.captures)}
             full={fullText(run, point)}
-            onCapture={(typed, felt) =>
-              capture(
+            onCapture={(typed, felt) => {
+              // Another weight is another mixture, whether or not anybody has gone on to its step.
+              const isNext = isAnother(run, point, typed);
+              if (isNext) setChosen(Math.min(run.points.length, steps.length - 1));
+              return capture(
                 {
                   condition: step.condition,
                   typed: typed ?? point?.typed ?? null,
                   felt,
                 },
-                point?.id ?? null,
-              )
-            }
+                isNext ? null : (point?.id ?? null),
+              );
+            }}
           >
             {!method.openEnded && (
               <>

@@ -90,7 +90,7 @@ export function HandsFreeResult({ state, onDone }: { state: HandsFree; onDone: (
     })),
   );
   const good = rows.filter(
-    ({ foreseen }) => foreseen && !foreseen.outcome.findings.some((one) => one.level === 'refuse'),
+    ({ foreseen }) => foreseen && !foreseen.findings.some((one) => one.level === 'refuse'),
   ).length;
   const keep = () =>
     void commit(
@@ -149,7 +149,7 @@ export function HandsFreeResult({ state, onDone }: { state: HandsFree; onDone: (
           <tbody>
             {rows.map(({ pair, foreseen }) => {
               const channel = byId(garden.channels, pair.channelId);
-              const refused = foreseen?.outcome.findings.find((one) => one.level === 'refuse');
+              const refused = foreseen?.findings.find((one) => one.level === 'refuse');
               const odd = byId(compared.rows, pair.channelId)?.odd ?? null;
               return (
                 <tr key={pair.channelId}>

@@ -1,24 +1,11 @@
-/** Calibrates made-up probes whose true curve is known, by every school, and counts how often the truth lies within the ± that is stated. */
-import { methodOf, usualInputs, type Inputs } from '../core/src/calibration/methods.ts';
-import type { MethodId } from '../core/src/calibration/conditions.ts';
-import { calibratedOf, noiseOfRun, outcomeOf } from '../core/src/calibration/run.ts';
-import type { Run, RunPoint } from '../core/src/calibration/runPoint.ts';
-import { readCurve } from '../core/src/calibration/curve.ts';
-import { uncertaintyOf } from '../core/src/calibration/uncertainty.ts';
-import {
-  captureAt,
-  drawProbe,
-  trueCounts,
-  type SyntheticProbe,
-} from '../standins/src/calibration/syntheticProbe.ts';
-import { dice, type Dice } from '../standins/src/random.ts';
+/** The schools of calibrating, each carried out on a made-up probe, with what its percent really is. */
+import { methodOf, usualInputs, type Inputs } from '../../core/src/calibration/methods.ts';
+import type { MethodId } from '../../core/src/calibration/conditions.ts';
+import type { Run, RunPoint } from '../../core/src/calibration/runPoint.ts';
+import type { Dice } from '../../standins/src/random.ts';
+import { captureIn, trueCounts, type Probe } from './worlds.ts';
 
-const TRIALS = 1000;
-const CONTEXT = { probeKind: null, fullScaleCounts: 1e6, nowMs: Date.UTC(2026, 3, 1) };
-/** The soil is warmer or colder than at calibration by about so much, °C. */
-const WARMER_C = 4;
-
-type Trial = {
+export type Trial = {
   readonly run: Run;
   /** What the percent really is at a wetness. */
   readonly truth: (wetness: number) => number;
@@ -31,24 +18,36 @@ type Trial = {
 
 const rounded = (value: number, step: number) => Math.round(value / step) * step;
 
+/** The soil's temperature at a time, °C from its mean. */
+export const warmthIn = (probe: Probe, chance: Dice): number =>
+  chance.between(-probe.world.swingC, probe.world.swingC);
+
+/** @param wetness of each condition in the order of the run; @param of what is typed with it, for the density that it had */
 function pointsAt(
-  probe: SyntheticProbe,
+  probe: Probe,
   chance: Dice,
   wetness: readonly number[],
   of: (wetness: number, at: number) => Partial<RunPoint>,
-  inserted = true,
+  { inserted = true, atOnce = false }: { readonly inserted?: boolean; readonly atOnce?: boolean } = {},
 ): RunPoint[] {
+  const together = warmthIn(probe, chance);
   return wetness.map((wet, at) => {
     const times = inserted ? 1 + Math.floor(chance.between(0, 3)) : 1;
+    const warmerC = atOnce ? together : warmthIn(probe, chance);
     const captures = Array.from({ length: times }, (_, time) =>
-      captureAt(probe, wet, chance, { inserted, warmerC: 0, minute: 10 * at + time }),
+      captureIn(probe, wet, chance, {
+        inserted,
+        warmerC,
+        before: wetness[at - 1] ?? null,
+        minute: 10 * at + 3 * time,
+      }),
     );
     return {
       id: `p${at}`,
       condition: 'air',
       typed: null,
       felt: null,
-      temperatureC: 20,
+      temperatureC: probe.world.thermometer ? 20 + warmerC : null,
       used: true,
       captures,
       ...of(wet, at),
@@ -67,14 +66,19 @@ const asRun = (method: MethodId, points: readonly RunPoint[], inputs: Inputs = i
   convert: null,
 });
 /** Span percent is defined by the straight line between its true references. */
-const spanTruth = (probe: SyntheticProbe) => (wetness: number) =>
+const spanTruth = (probe: Probe) => (wetness: number) =>
   (100 * (probe.dryCounts - trueCounts(probe, wetness))) / (probe.dryCounts - probe.wetCounts);
+/** A soil that was pressed more or less: it reads a little wetter or drier than it is meant to. */
+const pressed = (probe: Probe, chance: Dice, wetness: number) =>
+  wetness * (1 + 0.4 * probe.world.density * chance.bell());
 
-const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => Trial>> = {
+export const SCHOOLS: Readonly<Record<string, (probe: Probe, chance: Dice) => Trial>> = {
   'air and water': (probe, chance) => ({
     run: asRun(
       'air-water',
-      pointsAt(probe, chance, [0, 1], (_, at) => ({ condition: at === 0 ? 'air' : 'water' })),
+      pointsAt(probe, chance, [0, 1], (_, at) => ({ condition: at === 0 ? 'air' : 'water' }), {
+        atOnce: true,
+      }),
     ),
     truth: spanTruth(probe),
     from: 0,
@@ -83,7 +87,9 @@ const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => 
   'your soil, dry and soaked': (probe, chance) => ({
     run: asRun(
       'dry-soaked',
-      pointsAt(probe, chance, [0, 1], (_, at) => ({ condition: at === 0 ? 'dry soil' : 'soaked soil' })),
+      pointsAt(probe, chance, [0, pressed(probe, chance, 1)], (_, at) => ({
+        condition: at === 0 ? 'dry soil' : 'soaked soil',
+      })),
     ),
     truth: spanTruth(probe),
     from: 0,
@@ -114,7 +120,8 @@ const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => 
   },
   'dry, just right, soaked': (probe, chance) => {
     const right = chance.between(0.35, 0.65);
-    const points = pointsAt(probe, chance, [0, right, 1], (_, at) => ({
+    const wetness = [0, pressed(probe, chance, right), pressed(probe, chance, 1)];
+    const points = pointsAt(probe, chance, wetness, (_, at) => ({
       condition: (['dry soil', 'just right', 'soaked soil'] as const)[at] ?? 'dry soil',
     }));
     const middle = trueCounts(probe, right);
@@ -152,7 +159,11 @@ const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => 
       contents.map((content) => content / 0.6),
       (_, at) => ({
         condition: 'mixed soil',
-        typed: rounded(85 + drySoilG + (contents[at] ?? 0) * trueVolume, 1),
+        // The soil does not come down to quite the same line each time.
+        typed: rounded(
+          85 + drySoilG + (contents[at] ?? 0) * trueVolume * (1 + probe.world.density * chance.bell()),
+          1,
+        ),
       }),
     );
     return {
@@ -177,7 +188,7 @@ const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => 
         condition: 'pot on the scale',
         typed: rounded(400 + truePlant + 3000 + (contents[at] ?? 0) * trueVolume, 5),
       }),
-      false,
+      { inserted: false },
     );
     return {
       run: asRun('pot', points, inputs),
@@ -194,7 +205,7 @@ const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => 
       chance,
       contents.map((content) => content / 0.6),
       (_, at) => ({ condition: 'beside the meter', typed: 100 * (contents[at] ?? 0) + 2 * chance.bell() }),
-      false,
+      { inserted: false },
     );
     return {
       run: asRun('meter', points, { dial: 0 }),
@@ -211,7 +222,7 @@ const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => 
       chance,
       shares,
       (wet) => ({ condition: 'beside the meter', typed: rounded(1 + 9 * wet, 1) }),
-      false,
+      { inserted: false },
     );
     return {
       run: asRun('meter', points, { dial: 1 }),
@@ -222,61 +233,21 @@ const METHODS: Readonly<Record<string, (probe: SyntheticProbe, chance: Dice) => 
     };
   },
   'drain test': (probe, chance) => {
-    const points = pointsAt(probe, chance, [0.6, 0.2], (_, at) => ({
-      condition: at === 0 ? 'drained a day' : 'plant hangs its leaves',
-    }));
+    const points = pointsAt(
+      probe,
+      chance,
+      [0.6, 0.2],
+      (_, at) => ({
+        condition: at === 0 ? 'drained a day' : 'plant hangs its leaves',
+      }),
+      { inserted: false },
+    );
     return {
       run: asRun('drain', points),
+      stays: true,
       truth: (wet) => (100 * (wet - 0.2)) / 0.4,
       from: 0.2,
       to: 0.6,
     };
   },
 };
-
-/** How strongly the probe of a method bends, beside one that was drawn. */
-const BENDS: Readonly<Record<string, number>> = { 'drain test': 0.3, 'factory curve, checked': 0 };
-
-export function benchCalibration(): void {
-  console.log(
-    `\nCalibration, ${TRIALS} seeded probes for each method: how often the truth lies within the stated ± (wanted: at least 95 %)`,
-  );
-  console.log(`  ${'method'.padEnd(28)} within   median ±   median error   no curve   curves taken`);
-  for (const [name, make] of Object.entries(METHODS)) {
-    let within = 0;
-    let none = 0;
-    const stated: number[] = [];
-    const errors: number[] = [];
-    const taken = new Map<string, number>();
-    for (let seed = 0; seed < TRIALS; seed += 1) {
-      const chance = dice(104_729 * (seed + 1));
-      const drawn = drawProbe(chance);
-      const probe = { ...drawn, bend: (BENDS[name] ?? 1) * drawn.bend };
-      const trial = make(probe, chance);
-      const outcome = outcomeOf(trial.run, CONTEXT);
-      const made = outcome.chosen && calibratedOf(outcome, outcome.chosen, noiseOfRun(trial.run));
-      if (!made) {
-        none += 1;
-        continue;
-      }
-      const { kind } = made.curve.shape;
-      taken.set(kind, (taken.get(kind) ?? 0) + 1);
-      const wetness = chance.between(trial.from, trial.to);
-      const reading = captureAt(probe, wetness, chance, {
-        inserted: trial.stays !== true,
-        warmerC: WARMER_C * chance.bell(),
-        minute: 0,
-      });
-      const { plusMinus } = uncertaintyOf(made, { ...reading, stepCounts: 1, temperatureC: null });
-      const error = Math.abs(readCurve(made.curve, reading.rawCounts).percent - trial.truth(wetness));
-      stated.push(plusMinus);
-      errors.push(error);
-      if (error <= plusMinus) within += 1;
-    }
-    const median = (of: number[]) => of.sort((a, b) => a - b)[Math.floor(of.length / 2)] ?? NaN;
-    const kinds = [...taken].map(([kind, count]) => `${kind} ${count}`).join(', ');
-    console.log(
-      `  ${name.padEnd(28)} ${((100 * within) / (TRIALS - none)).toFixed(1).padStart(5)} %  ${median(stated).toFixed(1).padStart(7)} %  ${median(errors).toFixed(1).padStart(12)} %  ${String(none).padStart(9)}   ${kinds}`,
-    );
-  }
-}
