@@ -5,6 +5,8 @@ import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import type { BandEdges } from '@plain-trowel/core/quantity/bands';
 import { workReference } from '@plain-trowel/core/calibration/workReference';
 import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
+import { markOf } from '@plain-trowel/core/garden/bind/curveOf';
+import { shortMark } from '../words/calibrationText.ts';
 import { useGarden } from '../data/gardenContext.ts';
 import { putOnSlip } from '../frame/slip.ts';
 import { rulerPegs } from '../ruler/pegs.ts';
@@ -61,21 +63,27 @@ export function PlotRuler({
           percentKind: view.percentKind,
           end: settling?.verdict === 'settling' ? settling.end : null,
         };
+  const mark = parts.calibration ? markOf(parts.calibration) : null;
   return (
-    <Ruler
-      label={`Ruler of ${parts.probe?.label ?? 'the probe'} in ${plot.name}`}
-      fullScaleCounts={fullScaleCounts(board?.adcBits ?? 12)}
-      rawUnit={channel ? UNIT_OF[channel.quantity].unit : 'raw counts'}
-      fit={fit}
-      edges={edges ?? plot.bandEdges}
-      pegs={pegs}
-      limits={limits}
-      now={now}
-      {...(onMoveLimit ? { onMoveLimit } : {})}
-      {...(onLimitMoved ? { onLimitMoved } : {})}
-      {...(onMoveEdge ? { onMoveEdge } : {})}
-      {...(onEdgeMoved ? { onEdgeMoved } : {})}
-      {...(showsRun ? { onInspectPeg: inspect } : {})}
-    />
+    <>
+      {mark && (
+        <p className="mb-1 text-[13.5px] font-semibold text-handle">Marked: {shortMark(mark.kinds)}</p>
+      )}
+      <Ruler
+        label={`Ruler of ${parts.probe?.label ?? 'the probe'} in ${plot.name}`}
+        fullScaleCounts={fullScaleCounts(board?.adcBits ?? 12)}
+        rawUnit={channel ? UNIT_OF[channel.quantity].unit : 'raw counts'}
+        fit={fit}
+        edges={edges ?? plot.bandEdges}
+        pegs={pegs}
+        limits={limits}
+        now={now}
+        {...(onMoveLimit ? { onMoveLimit } : {})}
+        {...(onLimitMoved ? { onLimitMoved } : {})}
+        {...(onMoveEdge ? { onMoveEdge } : {})}
+        {...(onEdgeMoved ? { onEdgeMoved } : {})}
+        {...(showsRun ? { onInspectPeg: inspect } : {})}
+      />
+    </>
   );
 }

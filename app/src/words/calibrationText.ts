@@ -41,6 +41,15 @@ export const markText = (kinds: readonly string[]): string =>
     .filter(Boolean)
     .join(' ');
 
+/** The same in a few words, for a ruler. */
+export const shortMark = (kinds: readonly string[]): string =>
+  [
+    kinds.includes('uncertain') && 'a wide ±',
+    kinds.includes('runs-the-other-way') && 'rises when wet, though its kind falls',
+  ]
+    .filter(Boolean)
+    .join('; ');
+
 /** What stands against a calibration, and the next thing to do. */
 export function findingText(finding: Finding): string {
   switch (finding.kind) {

@@ -238,7 +238,7 @@ export function workUncertainty(curve: Curve, of: Uncertainty): Worked {
   );
   return worked('± of the percent', [sum], {
     source:
-      'Parts carried through the fit one by one (JCGM 100:2008, Guide to the Expression of Uncertainty in Measurement).',
+      'What the curve misses the best estimate of its points by, and what that may be off by, part by part (JCGM 100:2008, Guide to the Expression of Uncertainty in Measurement).',
     note: 'The true value of this kind of percent lies within it 95 times in 100.',
     wouldChange:
       'References repeated three times, captured when steady, more of them; a known soil temperature; a calmer signal.',

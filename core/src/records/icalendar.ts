@@ -1,4 +1,4 @@
-/** All-day events as an iCalendar file. Source: RFC 5545. */
+/** All-day events as an iCalendar file, each with an alarm. Source: RFC 5545. */
 
 export type DayEvent = {
   /** A name that no other event has, anywhere. */
@@ -49,6 +49,12 @@ export function iCalendar(events: readonly DayEvent[], madeMs: number): string {
     `DTEND;VALUE=DATE:${date(dayMs + DAY_MS)}`,
     `SUMMARY:${escaped(title)}`,
     `DESCRIPTION:${escaped(description)}`,
+    // Section 3.6.6: told at nine in the morning of the day, by the clock of whoever looks.
+    'BEGIN:VALARM',
+    'ACTION:DISPLAY',
+    'TRIGGER;RELATED=START:PT9H',
+    `DESCRIPTION:${escaped(title)}`,
+    'END:VALARM',
     'END:VEVENT',
   ]);
   return [

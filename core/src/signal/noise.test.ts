@@ -1,6 +1,12 @@
 import { expect, test } from 'vitest';
 import { medianOf, noiseOf, spreadOf } from './noise.ts';
 
+/** Even numbers in 0..1, the same for a seed (Park & Miller 1988). */
+function seeded(seed: number): () => number {
+  let state = seed % 2_147_483_647;
+  return () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+}
+
 test('noise by hand: differences 2 −1 3 −2 1 have median 1, deviations 1 2 2 3 0, MAD 2', () => {
   expect(noiseOf([10, 12, 11, 14, 12, 13])).toBeCloseTo((1.4826 * 2) / Math.SQRT2, 10);
 });
@@ -45,3 +51,20 @@ test('too few readings have neither', () => {
 test('the median of an even count lies between the middle two', () => {
   expect(medianOf([4, 1, 3, 2])).toBe(2.5);
 });
+
+test.each([0.3, 0.4, 0.5, 0.6, 0.7, 1])(
+  'noise of %s counts is found in whole counts, wherever between two of them the true value lies',
+  (sigma) => {
+    const found = Array.from({ length: 60 }, (_, seed) => {
+      const flat = seeded(7919 * (seed + 1));
+      // Twelve even numbers less six come near enough to a normal one.
+      const bell = () => Array.from({ length: 12 }, flat).reduce((sum, one) => sum + one, -6);
+      const between = flat();
+      return noiseOf(Array.from({ length: 80 }, () => Math.round(1000 + between + sigma * bell())));
+    }).sort((a, b) => a - b);
+    expect((found[30] ?? 0) / sigma).toBeGreaterThan(0.9);
+    expect((found[30] ?? 0) / sigma).toBeLessThan(1.1);
+    // Nine in ten are not far off; at 0.3 counts whole numbers hardly show any noise.
+    expect((found[54] ?? 0) / sigma).toBeLessThan(1.5);
+  },
+);

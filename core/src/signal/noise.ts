@@ -21,6 +21,34 @@ function robustSigma(values: readonly number[]): number {
   return kept.length === 0 ? 0 : MEAN_DEVIATION_TO_SIGMA * mean(kept);
 }
 
+/** Up to so many steps of the converter the median hangs on which whole number the true value is near to; there the squares speak. */
+const FEW_STEPS = 1.2;
+/** One wild line counts for no more than this many steps. */
+const MOST_STEPS = 2.5;
+
+/**
+ * Standard deviation of readings that come in steps not much smaller than their noise: the mean square, one wild value held down, less what the rounding itself adds to it.
+ * Null where the readings are finer than that.
+ * Source: Sheppard 1898 (the twelfth of a squared step).
+ * @param differences of successive readings; @param robust noise as the median has it
+ */
+function steppedNoise(
+  values: readonly number[],
+  differences: readonly number[],
+  robust: number,
+): number | null {
+  const sorted = [...values].sort((a, b) => a - b);
+  const gaps = sorted
+    .slice(1)
+    .flatMap((value, at) => (value > (sorted[at] ?? value) ? [value - (sorted[at] ?? 0)] : []));
+  const step = gaps.length > 0 ? Math.min(...gaps) : 0;
+  if (step === 0 || robust > FEW_STEPS * step) return null;
+  // From the middle of them, so that a steady drift is none.
+  const middle = median([...differences]);
+  const square = mean(differences.map((one) => Math.min(Math.abs(one - middle), MOST_STEPS * step) ** 2));
+  return Math.sqrt(Math.max(0, square / 2 - step ** 2 / 12));
+}
+
 /**
  * Noise of a stream as a robust standard deviation, from the differences of successive readings:
  *
@@ -33,7 +61,8 @@ function robustSigma(values: readonly number[]): number {
 export function noiseOf(values: readonly number[]): number {
   if (values.length < 3) return 0;
   const differences = values.slice(1).map((value, at) => value - (values[at] ?? value));
-  return robustSigma(differences) / Math.SQRT2;
+  const robust = robustSigma(differences) / Math.SQRT2;
+  return steppedNoise(values, differences, robust) ?? robust;
 }
 
 /**

@@ -1,12 +1,13 @@
 /** A calibration on paper and in files: everything that it rests on, with what each number means. */
 import { byId } from '../../quantity/byId.ts';
 import { fitTable } from '../../calibration/boardTable.ts';
+import { percentPerCount } from '../../calibration/curve.ts';
 import { methodOf } from '../../calibration/methods.ts';
 import { outcomeOf } from '../../calibration/run.ts';
 import { bandOf } from '../../calibration/uncertainty.ts';
 import { percentUnit } from '../../quantity/percentKind.ts';
 import { writeCsv } from '../../records/csv.ts';
-import { calibratedOfVersion, curveOf } from './curveOf.ts';
+import { calibratedOfVersion, curveOf, markOf } from './curveOf.ts';
 import type { Calibration, Garden } from '../document/schema.ts';
 import { hasStopped } from '../../settling/settlingWatch.ts';
 
@@ -16,7 +17,7 @@ const round = (value: number, decimals: number) => Number(value.toFixed(decimals
 
 export type Certificate = {
   readonly format: typeof CERTIFICATE_FORMAT;
-  readonly version: 1;
+  readonly version: 2;
   readonly garden: string;
   readonly plot: string;
   readonly probe: { readonly label: string; readonly kind: string; readonly depthCm: number };
@@ -42,6 +43,15 @@ export type Certificate = {
     readonly used: boolean;
     readonly takenAt: string;
   }[];
+  /** Width of the working range, and what a percent is worth in the middle of it, raw counts. */
+  readonly spanCounts: number;
+  readonly countsPerPercent: number;
+  /** What a single pushing in scatters by, standard deviation, counts and percent; null where it cannot be worked out any more. */
+  readonly repeatability: { readonly counts: number; readonly percent: number } | null;
+  /** What one step of the converter is worth, percent. */
+  readonly quantisationPercent: number;
+  /** What it was taken into use in spite of; the note says why. */
+  readonly marks: readonly string[];
   /** Along the working range: raw counts, percent, ± percent (95 in 100). */
   readonly scale: readonly {
     readonly rawCounts: number;
@@ -63,9 +73,10 @@ export function certificateOf(garden: Garden, calibration: Calibration): Certifi
   const board = byId(garden.boards, calibration.place.boardId);
   const outcome = outcomeOf(calibration, { probeKind: null, fullScaleCounts: null, nowMs: 0 });
   const { table, largestTenths } = fitTable(curve);
+  const worth = percentPerCount(curve, (curve.dryCounts + curve.wetCounts) / 2);
   return {
     format: CERTIFICATE_FORMAT,
-    version: 1,
+    version: 2,
     garden: garden.name,
     plot: plot?.name ?? '',
     probe: { label: probe?.label ?? '', kind: probe?.kind ?? '', depthCm: calibration.place.depthCm },
@@ -91,6 +102,14 @@ export function certificateOf(garden: Garden, calibration: Calibration): Certifi
       used: point.used,
       takenAt: point.captures.at(-1)?.takenAt ?? calibration.madeAt,
     })),
+    spanCounts: round(curve.spanCounts, 1),
+    countsPerPercent: round(1 / worth, 2),
+    repeatability: calibrated && {
+      counts: round(calibrated.insertionCounts, 1),
+      percent: round(worth * calibrated.insertionCounts, 2),
+    },
+    quantisationPercent: round(worth, 3),
+    marks: markOf(calibration)?.kinds ?? [],
     scale: calibrated
       ? bandOf(calibrated, BAND_ROWS).map((one) => ({
           rawCounts: Math.round(one.counts),
@@ -113,11 +132,19 @@ function percentOf(
 
 export const certificateJson = (of: Certificate): string => `${JSON.stringify(of, null, 2)}\n`;
 
-/** The scale as rows: raw counts, percent, ±; RFC 4180. */
+/** The scale as rows, each with the probe, the day and the supply that it holds for; RFC 4180. */
 export const certificateCsv = (of: Certificate): string =>
   writeCsv(
-    ['raw_counts', `percent (${of.percent})`, 'plus_minus'],
-    of.scale.map((one) => [one.rawCounts, one.percent, one.plusMinus]),
+    ['probe', 'board', 'supply_v', 'made_at', 'raw_counts', `percent (${of.percent})`, 'plus_minus'],
+    of.scale.map((one) => [
+      of.probe.label,
+      of.board.name,
+      of.board.supplyV,
+      of.madeAt,
+      one.rawCounts,
+      one.percent,
+      one.plusMinus,
+    ]),
   );
 
 /** The board's table as rows: raw counts, tenths of a percent. */

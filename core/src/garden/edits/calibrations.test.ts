@@ -224,16 +224,19 @@ describe('the certificate', () => {
       ],
     });
     expect(certificate.scale).toHaveLength(11);
-    // The same ± as worked out for the version, at the dry end: repeat 1 % of the span assumed.
-    expect(certificate.scale[0]?.plusMinus).toBeGreaterThan(2);
+    // 1600 counts are 100 %: 16 for one, and one is 0.0625. Once each: 0.6 % of the span is assumed of pushing in.
+    expect(certificate).toMatchObject({ spanCounts: 1600, countsPerPercent: 16 });
+    expect(certificate.quantisationPercent).toBeCloseTo(0.0625, 2);
+    expect(certificate.repeatability?.counts).toBeCloseTo(9.6, 0);
+    expect(certificate.scale[0]?.plusMinus).toBeGreaterThan(1.5);
     expect(calibratedOfVersion(calibration)).not.toBeNull();
   });
   test('as JSON and as CSV it can be read by others', () => {
     expect(JSON.parse(certificateJson(certificate))).toEqual(certificate);
     const rows = certificateCsv(certificate).trim().split('\r\n');
     expect(rows).toHaveLength(12);
-    expect(rows[0]).toBe('raw_counts,percent (% span),plus_minus');
-    expect(rows[1]).toMatch(/^3000,0,/);
+    expect(rows[0]).toBe('probe,board,supply_v,made_at,raw_counts,percent (% span),plus_minus');
+    expect(rows[1]).toMatch(/^M1,[^,]+,3\.3,\d{4}-[^,]+,3000,0,/);
     expect(tableCsv(certificate.table)).toBe('raw,tenths\r\n1400,1000\r\n3000,0\r\n');
   });
 });

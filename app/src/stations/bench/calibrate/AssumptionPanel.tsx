@@ -35,7 +35,7 @@ export function AssumptionPanel({ run }: { run: Run }) {
             usual numbers held the truth within the ± for 95 of 100 made-up probes, in soils and seasons that
             keep none of them.
           </p>
-          <div className="mt-1.5 grid gap-x-8 gap-y-2 md:grid-cols-2">
+          <div className="mt-1.5 flex flex-col gap-2">
             {names.map((name) => (
               <Row key={name} run={run} name={name} />
             ))}
@@ -53,29 +53,29 @@ function Row({ run, name }: { run: Run; name: AssumptionName }) {
   const keep = (value: number | null) =>
     void commit(label, (garden) => ({ garden: setRunInput(garden, run.channelId, key, value) }));
   return (
-    <div className="border-b border-rule pb-1.5">
-      <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
-        <span className="text-[14px] font-medium">{label}</span>
-        <span className="flex items-center gap-2">
-          <span className="w-[84px]">
-            <CellNumber
-              label={label}
-              value={assumedOf(run.inputs)[name]}
-              least={least}
-              most={most}
-              decimals={2}
-              onKeep={keep}
-            />
-          </span>
-          <span className="text-[13.5px] text-soft">{unit}</span>
-          {run.inputs[key] !== undefined && (
-            <Button look="quiet" onClick={() => keep(null)}>
-              Usual: {usual}
-            </Button>
-          )}
+    <div className="grid gap-x-4 gap-y-1 border-b border-rule pb-1.5 sm:grid-cols-[240px_1fr]">
+      <span className="flex items-center gap-2 self-start">
+        <span className="w-[76px] shrink-0">
+          <CellNumber
+            label={label}
+            value={assumedOf(run.inputs)[name]}
+            least={least}
+            most={most}
+            decimals={2}
+            onKeep={keep}
+          />
         </span>
-      </div>
-      <p className="text-[13.5px] text-soft">{from}</p>
+        <span className="text-[13.5px] text-soft">{unit}</span>
+      </span>
+      <p className="text-[13.5px] text-soft">
+        <b className="block text-[14px] font-medium text-ink">{label}</b>
+        {from}{' '}
+        {run.inputs[key] !== undefined && (
+          <Button look="quiet" onClick={() => keep(null)}>
+            Back to the usual {usual}
+          </Button>
+        )}
+      </p>
     </div>
   );
 }

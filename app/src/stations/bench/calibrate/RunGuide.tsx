@@ -2,6 +2,8 @@ import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useState } from 'react';
 import { mixingInputs, methodOf, missingInput, type Step } from '@plain-trowel/core/calibration/methods';
+import { REPEATS_FRAC } from '@plain-trowel/core/calibration/checks';
+import { spanOfMeans } from '@plain-trowel/core/calibration/runPoint';
 import { planMixing, waterToAdd } from '@plain-trowel/core/calibration/mixing';
 import { giveUpRun, takeBackCapture } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -111,6 +113,7 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
                   point={point}
                   steps={steps.length}
                   at={at}
+                  spanCounts={spanOfMeans(run.points.filter((one) => one.used))}
                   rawUnit={parts.channel ? rawUnitOf(parts.channel) : 'counts'}
                 />
               )}
@@ -164,8 +167,11 @@ function Repeats({
   steps,
   at,
   rawUnit,
+  spanCounts,
 }: {
   point: PointOf;
+  /** Between the conditions so far, counts. */
+  spanCounts: number;
   steps: number;
   at: number;
   rawUnit: string;
@@ -173,6 +179,7 @@ function Repeats({
   const counts = point.captures.map((one) => one.rawCounts);
   const spread = Math.max(...counts) - Math.min(...counts);
   const next = at < steps - 1 ? ' Then go on.' : '';
+  const isApart = spanCounts > 0 && spread > REPEATS_FRAC * spanCounts;
   return (
     <p className="mt-1 text-[14px] text-soft">
       Captured {counts.length} {counts.length === 1 ? 'time' : 'times'}
@@ -186,9 +193,11 @@ function Repeats({
         </>
       )}
       .{' '}
-      {counts.length < WANTED_REPEATS
-        ? `Take it out, wipe it, put it back and capture again: three times shows the spread.${next}`
-        : `That shows the spread.${next}`}
+      {isApart
+        ? 'That is too far apart for one condition: one of them has to go.'
+        : counts.length < WANTED_REPEATS
+          ? `Take it out, wipe it, put it back and capture again: three times shows the spread.${next}`
+          : `That shows the spread.${next}`}
     </p>
   );
 }

@@ -4,6 +4,7 @@ import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { INK, MONO, Page, SOFT } from '../../../../paper/Page.tsx';
 import { MARGIN_MM, wrapText } from '../../../../paper/paper.ts';
 import { fullDay } from '../../../../words/timeText.ts';
+import { markText } from '../../../../words/calibrationText.ts';
 import { depthText, temperatureText } from '../../../../words/unitText.ts';
 
 const LINE = 5.2;
@@ -76,6 +77,17 @@ function factsOf(of: Certificate, timeZone: string): readonly (readonly [string,
     ['Made', `${fullDay(Date.parse(of.madeAt), timeZone)}${of.who ? ` by ${of.who}` : ''}`],
     ['Soil', of.soil],
     ['Temperature', of.temperatureC === null ? 'not noted' : temperatureText(of.temperatureC)],
+    [
+      'Span',
+      `${formatNumber(of.spanCounts)} counts, ${formatNumber(of.countsPerPercent, 1)} for one ${of.percent} in the middle; one count is ${formatNumber(of.quantisationPercent, 3)} %`,
+    ],
+    [
+      'Repeatability',
+      of.repeatability
+        ? `${formatNumber(of.repeatability.counts, 1)} counts (${formatNumber(of.repeatability.percent, 2)} %) for one pushing in, standard deviation`
+        : '',
+    ],
+    ['Marked', markText(of.marks)],
     ['Due again', of.recalibrateBy?.slice(0, 10) ?? ''],
     ['Note', of.note],
     ['Warnings', of.warnings.map((one) => one.replaceAll('-', ' ')).join(', ')],
