@@ -159,16 +159,20 @@ export function convertIssueText(issue: ConvertIssue): string {
   }
 }
 
-export function inStepText({ verdict, pairs, rank }: InStep): string {
+export function inStepText({ verdict, pairs, rank, low, high }: InStep): string {
+  if (verdict === 'too-few')
+    return `${pairs} ${pairs === 1 ? 'pair' : 'pairs'} so far; from five on, wet days and dry ones, something can be said of whether the two are in step.`;
+  const way = rank < 0 ? 'the numbers fall as the meter rises' : 'the numbers rise with the meter';
+  const range = `rank correlation between ${formatNumber(low, 2)} and ${formatNumber(high, 2)}, ${way}`;
   switch (verdict) {
-    case 'too-few':
-      return `${pairs} pairs so far; from five on, wet days and dry ones, it can be said whether the two are in step.`;
     case 'in-step':
-      return `In step: ${pairs} pairs, rank correlation ${formatNumber(rank, 2)}.`;
+      return `In step: ${pairs} pairs, ${range}.`;
     case 'loosely':
-      return `Loosely in step: rank correlation ${formatNumber(rank, 2)} over ${pairs} pairs. The ± will be wide.`;
+      return `Loosely in step: ${pairs} pairs, ${range}. The ± will be wide.`;
     case 'not-in-step':
-      return `Not in step: rank correlation ${formatNumber(rank, 2)} over ${pairs} pairs. One of the two measures something else; do not calibrate with it.`;
+      return `Not in step: ${pairs} pairs, ${range}. One of the two measures something else; do not calibrate with it.`;
+    case 'cannot-tell':
+      return `${pairs} pairs say little yet: ${range}. More of them, wet days and dry ones, before you go by it.`;
   }
 }
 

@@ -61,16 +61,37 @@ describe('a reference meter', () => {
     expect(percentOfMeter('dial', 10, 2).percent).toBe(100);
     expect(percentOfMeter('percent', 42, 2).percent).toBe(42);
   });
-  test('the same order each day is in step, whichever way the probe runs', () => {
-    const pairs = [3000, 2500, 2100, 1600, 1200].map((counts, at) => ({ counts, percent: 10 + at ** 2 * 5 }));
-    expect(inStep(pairs)).toMatchObject({ verdict: 'in-step', pairs: 5 });
-    expect(inStep(pairs).rank).toBeCloseTo(1, 9);
+  const days = (count: number, off: (at: number) => number = () => 0) =>
+    Array.from({ length: count }, (_, at) => ({
+      counts: 3000 - 100 * at + off(at),
+      percent: 10 + at ** 1.5,
+    }));
+  test('five pairs in one order say little; a dozen say that the two are in step, with the sign', () => {
+    expect(inStep(days(5))).toMatchObject({ verdict: 'cannot-tell', pairs: 5 });
+    expect(inStep(days(12))).toMatchObject({ verdict: 'in-step', pairs: 12 });
+    expect(inStep(days(12)).rank).toBeCloseTo(-1, 9);
+    expect(inStep(days(12).map((pair) => ({ ...pair, counts: -pair.counts }))).rank).toBeCloseTo(1, 9);
   });
-  test('no order is no calibration, and four pairs say nothing', () => {
-    const scattered = [10, 80, 20, 60, 15, 70].map((percent, at) => ({ counts: 3000 - 300 * at, percent }));
-    expect(inStep(scattered).verdict).toBe('not-in-step');
-    expect(inStep(scattered.slice(0, 4)).verdict).toBe('too-few');
-    expect(inStep(scattered.map((pair) => ({ ...pair, percent: 5 }))).verdict).toBe('too-few');
+  test('the interval is Fisher’s with 1.06 ÷ √(n − 3), worked by hand', () => {
+    // Ten ranks with the first two and the last two exchanged: Σd² = 4, ρ = 1 − 6 · 4 ÷ 990 = 0.97576 by size.
+    const swapped = [1, 0, 2, 3, 4, 5, 6, 7, 9, 8].map((rank, at) => ({ counts: at, percent: rank }));
+    const { rank, low, high } = inStep(swapped);
+    expect(rank).toBeCloseTo(0.975_76, 4);
+    // atanh 0.97576 = 2.2020; 1.96 · 1.06 ÷ √7 = 0.7853.
+    expect(low).toBeCloseTo(Math.tanh(2.202 - 0.7853), 3);
+    expect(high).toBeCloseTo(Math.tanh(2.202 + 0.7853), 3);
+  });
+  test('no order over many pairs is no calibration; over six it cannot be told; four say nothing', () => {
+    const scattered = (count: number) =>
+      Array.from({ length: count }, (_, at) => ({ counts: 3000 - 50 * at, percent: (at * 37) % 101 }));
+    expect(inStep(scattered(40)).verdict).toBe('not-in-step');
+    expect(inStep(scattered(6)).verdict).toBe('cannot-tell');
+    expect(inStep(scattered(4)).verdict).toBe('too-few');
+    expect(inStep(scattered(8).map((pair) => ({ ...pair, percent: 5 }))).verdict).toBe('too-few');
+  });
+  test('an order with much scatter over many pairs is loosely in step', () => {
+    const loose = days(30, (at) => 900 * Math.sin(at * 7.3));
+    expect(inStep(loose).verdict).toBe('loosely');
   });
 });
 

@@ -5,7 +5,7 @@ import { calibratedOfVersion } from '../garden/bind/curveOf.ts';
 import type { PlotParts } from '../garden/bind/plotParts.ts';
 import type { Calibration, Garden } from '../garden/document/schema.ts';
 import type { PresentValue } from '../signal/presentValue.ts';
-import { corrected } from '../temperature/correction.ts';
+import { meantOf } from '../temperature/correction.ts';
 
 /** Soil temperature of a plot as it comes in now, °C; null where no thermometer of it speaks. */
 export function soilTemperatureNow(
@@ -18,7 +18,7 @@ export function soilTemperatureNow(
     const probe = byId(garden.probes, channel.probeId);
     const value = present.get(channel.id);
     if (probe?.plotId !== plotId || !value) continue;
-    const meant = corrected(channel.correction, value.rawCounts, fullScaleOf(garden, channel));
+    const meant = meantOf(channel, value.rawCounts, fullScaleOf(garden, channel));
     if (meant !== null && Number.isFinite(meant)) return meant;
   }
   return null;

@@ -87,4 +87,30 @@ export function compareSideBySide(probes: readonly SideBySideProbe[]): SideBySid
   };
 }
 
+/** One that has moved by less than this share of what the others moved by is not where they are. */
+const HARDLY_FRAC = 0.2;
+/** Alone, or where nobody moved: this share of full scale. */
+const LEAST_MOVE_FRAC = 0.03;
+
+/**
+ * Probes that are plainly not where they should be: in the jar one must read far from what it read in air, and the other way round.
+ * @param now what each says, its own counts; a probe whose other side is not known is believed
+ */
+export function misplaced(
+  probes: readonly SideBySideProbe[],
+  step: 'air' | 'jar',
+  now: ReadonlyMap<string, number>,
+): readonly string[] {
+  const moves = probes.flatMap((probe) => {
+    const other = step === 'air' ? probe.jar : probe.air;
+    const counts = now.get(probe.id);
+    return other && counts !== undefined
+      ? [{ id: probe.id, frac: Math.abs(counts - other.counts) / probe.fullScaleCounts }]
+      : [];
+  });
+  if (moves.length === 0) return [];
+  const least = Math.max(LEAST_MOVE_FRAC, HARDLY_FRAC * medianOf(moves.map((one) => one.frac)));
+  return moves.filter((one) => one.frac < least).map((one) => one.id);
+}
+
 const spanOf = (probe: SideBySideProbe): number => (probe.jar?.counts ?? 0) - (probe.air?.counts ?? 0);

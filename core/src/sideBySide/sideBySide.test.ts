@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { compareSideBySide, type SideBySideProbe } from './compare.ts';
+import { compareSideBySide, misplaced, type SideBySideProbe } from './compare.ts';
 import { judgeDip, type DipChannel } from './dip.ts';
 
 const probe = (id: string, air: number | null, jar: number | null, full = 4095): SideBySideProbe => ({
@@ -68,6 +68,55 @@ describe('side by side', () => {
     });
     expect(half.spreadFrac).toBeNull();
     expect(compareSideBySide([]).rows).toEqual([]);
+  });
+});
+
+describe('probes that are plainly not where they should be', () => {
+  const inAir = [probe('a', 3000, null), probe('b', 3020, null), probe('c', 2990, null)];
+  test('one that reads in the jar almost what it read in air is not in the jar', () => {
+    const now = new Map([
+      ['a', 1200],
+      ['b', 2950],
+      ['c', 1190],
+    ]);
+    expect(misplaced(inAir, 'jar', now)).toEqual(['b']);
+    expect(misplaced(inAir, 'jar', new Map(inAir.map(({ id }) => [id, 1200])))).toEqual([]);
+  });
+  test('if none of them has moved, none is in the jar', () => {
+    expect(
+      misplaced(
+        inAir,
+        'jar',
+        new Map([
+          ['a', 2996],
+          ['b', 3021],
+          ['c', 2980],
+        ]),
+      ),
+    ).toEqual(['a', 'b', 'c']);
+  });
+  test('back in air it must read far from what it read in the jar; without another side it is believed', () => {
+    const both = [probe('a', 3000, 1200), probe('b', null, null)];
+    expect(
+      misplaced(
+        both,
+        'air',
+        new Map([
+          ['a', 1230],
+          ['b', 1230],
+        ]),
+      ),
+    ).toEqual(['a']);
+    expect(
+      misplaced(
+        both,
+        'air',
+        new Map([
+          ['a', 2990],
+          ['b', 1230],
+        ]),
+      ),
+    ).toEqual([]);
   });
 });
 

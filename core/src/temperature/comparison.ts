@@ -4,7 +4,6 @@
  * Source: the mean difference and its limits of agreement, Bland & Altman 1986.
  */
 import { byId } from '../quantity/byId.ts';
-import { extentOf } from '../quantity/extent.ts';
 import { medianOf } from '../signal/noise.ts';
 import type { Stretch } from '../signal/streamBuffer.ts';
 
@@ -50,8 +49,8 @@ export function compareThermometers(
   const trusted = byId(minutes, trustedId);
   const [first, ...others] = minutes;
   const common = [...(first?.at.keys() ?? [])].filter((minute) => others.every((one) => one.at.has(minute)));
-  const extent = extentOf(common);
-  const hours = extent ? (extent.high - extent.low) / 60 : 0;
+  // Counted minute by minute: two hours in the evening and one in the morning are no night.
+  const hours = common.length / 60;
   if (hours < LEAST_HOURS)
     return { ok: false, issue: { kind: 'too-short', hours, neededHours: LEAST_HOURS } };
   const reference = common.map((minute) =>

@@ -5,6 +5,7 @@
 import { z } from '../quantity/schema.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import { input, step, worked, type Worked } from '../quantity/worked.ts';
+import { isTemperature, type Quantity } from '../quantity/quantities.ts';
 import { ohmOfCounts, temperatureOfOhm } from './thermistor.ts';
 
 const finite = z.number().min(-1e9).max(1e9);
@@ -34,7 +35,7 @@ export type Correction = z.infer<typeof correctionSchema>;
 export const NO_CORRECTION: Correction = { kind: 'none' };
 
 /** The corrected value; null where there is none (a thermistor's divider at a rail). */
-export function corrected(correction: Correction, value: number, fullScaleCounts: number): number | null {
+function corrected(correction: Correction, value: number, fullScaleCounts: number): number | null {
   switch (correction.kind) {
     case 'none':
       return value;
@@ -47,6 +48,25 @@ export function corrected(correction: Correction, value: number, fullScaleCounts
       return ohm === null ? null : temperatureOfOhm(correction, ohm) + correction.offset;
     }
   }
+}
+
+/** No soil and no air that a plant lives in is beyond these, °C; what says so is open, shorted or not read. */
+const COLDEST_C = -55;
+const WARMEST_C = 85;
+/** What digital thermometers say while they have not measured, °C (−127 for no answer lies beyond the coldest). */
+const NOT_MEASURED_C = 85;
+
+/** What a channel's raw value means; null for a thermometer that is open, shorted or says a fault code: that is no reading, whatever else would be made of it. */
+export function meantOf(
+  { quantity, correction }: { readonly quantity: Quantity; readonly correction: Correction },
+  value: number,
+  fullScaleCounts: number,
+): number | null {
+  const meant = corrected(correction, value, fullScaleCounts);
+  if (meant === null || !isTemperature(quantity)) return meant;
+  const isDegrees = correction.kind === 'none' || correction.kind === 'offset';
+  if (isDegrees && value === NOT_MEASURED_C) return null;
+  return meant > COLDEST_C && meant < WARMEST_C ? meant : null;
 }
 
 export type Pair = { readonly read: number; readonly trusted: number };

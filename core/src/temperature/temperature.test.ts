@@ -4,17 +4,20 @@ import { ntcOhm } from '../electrics/ntc.ts';
 import type { Stretch } from '../signal/streamBuffer.ts';
 import { compareThermometers } from './comparison.ts';
 import {
-  corrected,
   correctionSchema,
   lineOf,
+  meantOf,
   offsetOf,
   trimOf,
   workCorrection,
   type Correction,
 } from './correction.ts';
+import { BATH_SPAN_C, pointAtRest } from './pointAtRest.ts';
 import { sunSigns } from './sunBias.ts';
 import { fromBeta, fromThreePoints, ohmOfCounts, temperatureOfOhm } from './thermistor.ts';
 
+const soilOf = (correction: Correction, value: number) =>
+  meantOf({ quantity: 'soil temperature', correction }, value, 4095);
 const made = { madeAt: '2026-03-01T10:00:00Z', against: 'a trusted thermometer' };
 
 describe('thermistor', () => {
@@ -95,7 +98,7 @@ describe('corrections', () => {
   ];
   test('each does what it says', () => {
     // 2047.5 of 4095 is 10 kΩ, which is 25 °C.
-    expect(all.map((one) => corrected(one, one.kind === 'thermistor' ? 2047.5 : 20, 4095))).toEqual([
+    expect(all.map((one) => soilOf(one, one.kind === 'thermistor' ? 2047.5 : 20))).toEqual([
       20,
       19.4,
       20,
@@ -111,12 +114,29 @@ describe('corrections', () => {
         unit: '°C',
         decimals: 1,
       });
-      expect(work.value).toBeCloseTo(corrected(one, value, 4095) ?? Number.NaN, 9);
+      expect(work.value).toBeCloseTo(soilOf(one, value) ?? Number.NaN, 9);
       expect(correctionSchema.safeParse(one).success).toBe(true);
     }
   });
-  test('a thermistor at the rail has no temperature', () =>
-    expect(corrected(all[3] ?? { kind: 'none' }, 4095, 4095)).toBeNull());
+  test('a thermistor within half a percent of a rail is open or shorted: no temperature', () => {
+    const thermistor = all[3] ?? { kind: 'none' };
+    expect([4095, 4090, 4076, 0, 3, 19].map((counts) => soilOf(thermistor, counts))).toEqual(
+      Array.from({ length: 6 }, () => null),
+    );
+    // 3900 counts of a thermistor on the ground side are 200 kΩ, some 30 °C of frost.
+    expect(soilOf(thermistor, 3900)).toBeLessThan(-20);
+  });
+  test('fault codes are no reading, with an offset or without; what meets "air below 3 °C" has been measured', () => {
+    const offset: Correction = { kind: 'offset', offset: 0.6, ...made };
+    for (const code of [-127, 85, 127.94, -56]) {
+      expect(soilOf({ kind: 'none' }, code)).toBeNull();
+      expect(soilOf(offset, code)).toBeNull();
+    }
+    expect(soilOf({ kind: 'none' }, -12)).toBe(-12);
+    expect(soilOf({ kind: 'none' }, 84.5)).toBe(84.5);
+    // Of a battery 85 is a number like any other.
+    expect(meantOf({ quantity: 'battery voltage', correction: { kind: 'none' } }, 85, 4095)).toBe(85);
+  });
   test('one point gives an offset, two give gain and offset', () => {
     expect(offsetOf({ read: 0.8, trusted: 0 })).toBe(-0.8);
     // Ice 0 read 0.8, bath 40.0 read 39.8: gain 40/39, offset −0.8·40/39.
@@ -174,6 +194,23 @@ describe('a night side by side', () => {
     expect(compareThermometers(three.slice(0, 1), null)).toMatchObject({ issue: { kind: 'too-few' } });
     const hour = three.map((one) => ({ ...one, stretch: night(fall, 60) }));
     expect(compareThermometers(hour, null)).toMatchObject({ issue: { kind: 'too-short', neededHours: 4 } });
+    // Ten hours from the first to the last common minute, but common only in the first and the last.
+    const apart = three.map(({ id, stretch }) => {
+      const kept = [...stretch.timesMs].flatMap((timeMs, at) => {
+        const hour = (timeMs - (stretch.timesMs[0] ?? 0)) / 3_600_000;
+        return hour < 1 || hour > 7 ? [at] : [];
+      });
+      return {
+        id,
+        stretch: {
+          timesMs: Float64Array.from(kept, (at) => stretch.timesMs[at] ?? 0),
+          values: Float64Array.from(kept, (at) => stretch.values[at] ?? 0),
+        },
+      };
+    });
+    const short = compareThermometers(apart, null);
+    expect(short).toMatchObject({ issue: { kind: 'too-short' } });
+    expect(short.ok ? 9 : short.issue.kind === 'too-short' && short.issue.hours).toBeLessThan(3);
   });
 });
 
@@ -204,5 +241,39 @@ describe('sun on the thermometer', () => {
     ).toEqual([
       { kind: 'too-far-above', aboveC: expect.closeTo(22, 0) as number, atMs: expect.any(Number) as number },
     ]);
+  });
+});
+
+describe('a point in ice or in the bath', () => {
+  const stretch = (valueAt: (second: number) => number, seconds: number): Stretch => ({
+    timesMs: Float64Array.from({ length: seconds }, (_, at) => at * 1000),
+    values: Float64Array.from({ length: seconds }, (_, at) => valueAt(at)),
+  });
+  /** Noise of ± 0.05 °C, the same each time. */
+  const ripple = (at: number) => 0.1 * ((Math.sin(at * 12.9898) * 43_758.5453) % 1) * 0.5;
+  test('on its way it is not at rest; having come down to 0.3 °C it is the middle of what came after', () => {
+    const cooling = (at: number) => 0.3 + 19 * Math.exp(-at / 12) + ripple(at);
+    expect(pointAtRest(stretch(cooling, 15), BATH_SPAN_C)?.isAtRest ?? false).toBe(false);
+    const rested = pointAtRest(stretch(cooling, 240), BATH_SPAN_C);
+    expect(rested?.isAtRest).toBe(true);
+    expect(Math.abs((rested?.value ?? 9) - 0.3)).toBeLessThan(0.05);
+  });
+  test('one wild value does not move it', () => {
+    const wild = (at: number) => (at === 200 ? -127 : 0.3 + ripple(at));
+    expect(Math.abs((pointAtRest(stretch(wild, 240), BATH_SPAN_C)?.value ?? 9) - 0.3)).toBeLessThan(0.05);
+  });
+  test('fewer than five readings are no point', () => {
+    expect(
+      pointAtRest(
+        stretch(() => 0, 4),
+        BATH_SPAN_C,
+      ),
+    ).toBeNull();
+    expect(
+      pointAtRest(
+        stretch(() => 0, 0),
+        BATH_SPAN_C,
+      ),
+    ).toBeNull();
   });
 });

@@ -57,8 +57,12 @@ export const temperatureOfOhm = ({ a, b, c }: SteinhartHart, ohm: number): numbe
   return 1 / (a + b * log + c * log ** 3) - ZERO_K;
 };
 
+/** So near to an end of the converter a divider is open or shorted, share of full scale. */
+const RAIL_SHARE = 0.005;
+
 /**
- * Resistance of the thermistor from the counts of its divider, ohm; the supply is the converter's reference, so it cancels. Null at either rail.
+ * Resistance of the thermistor from the counts of its divider, ohm; the supply is the converter's reference, so it cancels. Null within half a percent of either rail: that is an open or a shorted
+ * thermistor.
  * @param side where the thermistor sits: between input and ground, or between supply and input
  */
 export function ohmOfCounts(
@@ -66,6 +70,6 @@ export function ohmOfCounts(
   of: { fixedOhm: number; fullScaleCounts: number; side: 'ground' | 'supply' },
 ): number | null {
   const share = counts / of.fullScaleCounts;
-  if (!(share > 0 && share < 1)) return null;
+  if (!(share > RAIL_SHARE && share < 1 - RAIL_SHARE)) return null;
   return of.side === 'ground' ? (of.fixedOhm * share) / (1 - share) : (of.fixedOhm * (1 - share)) / share;
 }

@@ -6,7 +6,7 @@ import { windowOf } from './scale.ts';
 import { fullScaleCounts } from '../../electrics/converter.ts';
 import type { ProbeScale } from '../../faults/streamFaults.ts';
 import { UNIT_OF } from '../../quantity/quantities.ts';
-import { corrected } from '../../temperature/correction.ts';
+import { meantOf } from '../../temperature/correction.ts';
 import type { Channel, Garden } from '../document/schema.ts';
 
 /** What a person calls a channel: "C2", "B1 soil temperature", "Battery". */
@@ -50,7 +50,7 @@ export function meantValue(
   raw: number,
 ): { readonly value: number | null; readonly unit: string; readonly decimals: number } {
   return {
-    value: corrected(channel.correction, raw, fullScaleOf(garden, channel)),
+    value: meantOf(channel, raw, fullScaleOf(garden, channel)),
     ...UNIT_OF[channel.quantity],
   };
 }

@@ -3,7 +3,7 @@ import { AROUND_STALE_S } from '../../control/host/boardEngine.ts';
 import type { Sense } from '../../control/conditions/conditions.ts';
 import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
 import { volumeIn, reservoirOf } from '../../dosing/reservoir.ts';
-import { corrected } from '../../temperature/correction.ts';
+import { meantOf } from '../../temperature/correction.ts';
 import { fullScaleOf } from './channels.ts';
 import { decidedNow, type Dropped } from './decided.ts';
 import { DEFAULT_STALE_S, plotParts, type PlotParts } from './plotParts.ts';
@@ -24,7 +24,7 @@ export type Heard = {
 export function valueNow(garden: Garden, channel: Channel | null, heard: Heard): number | null {
   const one = channel && heard.newest(channel.id);
   if (!channel || !one || heard.nowMs - one.timeMs > AROUND_STALE_S * 1000) return null;
-  const value = corrected(channel.correction, one.raw, fullScaleOf(garden, channel));
+  const value = meantOf(channel, one.raw, fullScaleOf(garden, channel));
   return value !== null && Number.isFinite(value) ? value : null;
 }
 

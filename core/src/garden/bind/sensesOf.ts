@@ -1,6 +1,6 @@
 import type { Senses } from '../../control/host/senses.ts';
 import { localTimeIn } from '../../quantity/localTime.ts';
-import { corrected } from '../../temperature/correction.ts';
+import { meantOf } from '../../temperature/correction.ts';
 import { fullScaleOf } from './channels.ts';
 import type { Garden } from '../document/schema.ts';
 
@@ -11,7 +11,7 @@ export function sensesOf(garden: Garden, newest: Senses['newest']): Senses {
     newest,
     meant: (channelId, raw) => {
       const channel = channels.get(channelId);
-      return channel ? corrected(channel.correction, raw, fullScaleOf(garden, channel)) : null;
+      return channel ? meantOf(channel, raw, fullScaleOf(garden, channel)) : null;
     },
     localTime: localTimeIn(garden.timeZone),
   };

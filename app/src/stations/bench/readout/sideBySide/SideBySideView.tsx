@@ -5,7 +5,7 @@ import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
 import { type TestStep } from '@plain-trowel/core/garden/document/probeSchema';
 import { DECIDING_KINDS } from '@plain-trowel/core/quantity/probeKind';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import { compareSideBySide } from '@plain-trowel/core/sideBySide/compare';
+import { compareSideBySide, misplaced } from '@plain-trowel/core/sideBySide/compare';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
@@ -24,31 +24,39 @@ export function SideBySideView() {
   const hands = live.source?.hands ?? null;
   const kinds = DECIDING_KINDS.filter((kind) => membersOf(garden, kind).length > 0);
   const [wanted, setWanted] = useState<string | null>(null);
+  const [refused, setRefused] = useState<{ step: 'air' | 'water'; names: readonly string[] } | null>(null);
   const kind = kinds.find((one) => one === wanted) ?? kinds[0];
   if (!kind) return <p>There is no analog probe in this garden yet.</p>;
   const members = membersOf(garden, kind);
-  const compared = compareSideBySide(
-    members.map(({ probe, channel }) => {
-      const reading = (step: TestStep) => {
-        const result = probe.firstTest[step];
-        return result && { counts: result.rawCounts, noiseCounts: result.noiseCounts };
-      };
-      return {
-        id: probe.id,
-        fullScaleCounts: fullScaleOf(garden, channel),
-        air: reading('air'),
-        jar: reading('water'),
-      };
-    }),
-  );
+  const probes = members.map(({ probe, channel }) => {
+    const reading = (step: TestStep) => {
+      const result = probe.firstTest[step];
+      return result && { counts: result.rawCounts, noiseCounts: result.noiseCounts };
+    };
+    return {
+      id: probe.id,
+      fullScaleCounts: fullScaleOf(garden, channel),
+      air: reading('air'),
+      jar: reading('water'),
+    };
+  });
+  const compared = compareSideBySide(probes);
   const here = members.filter(({ channel }) => live.present.has(channel.id));
   const moving = here.filter(({ channel }) => !hasStopped(live.settling.get(channel.id)?.verdict));
   const take = (step: 'air' | 'water') => {
     const takenAt = isoOf(live.nowMs);
+    const now = new Map(
+      here.map(({ probe, channel }) => [probe.id, live.present.get(channel.id)?.rawCounts ?? Number.NaN]),
+    );
+    const astray = misplaced(probes, step === 'air' ? 'air' : 'jar', now);
+    const placed = here.filter(({ probe }) => !astray.includes(probe.id));
+    const names = here.filter(({ probe }) => astray.includes(probe.id)).map(({ probe }) => probe.label);
+    setRefused(names.length > 0 ? { step, names } : null);
+    if (placed.length === 0) return;
     void commit(
-      `${step === 'air' ? 'air' : 'jar'} of ${here.length} probes`,
+      `${step === 'air' ? 'air' : 'jar'} of ${placed.length} probes`,
       (before) => ({
-        garden: here.reduce((next, { probe, channel }) => {
+        garden: placed.reduce((next, { probe, channel }) => {
           const present = live.present.get(channel.id);
           return present
             ? setFirstTest(next, probe.id, step, {
@@ -60,7 +68,7 @@ export function SideBySideView() {
             : next;
         }, before),
       }),
-      `${here.length} probes taken in ${step === 'air' ? 'air' : 'the jar'}.`,
+      `${placed.length} probes taken in ${step === 'air' ? 'air' : 'the jar'}.`,
     );
   };
   const moveAll = (place: 'air' | 'jar') => {
@@ -136,6 +144,14 @@ export function SideBySideView() {
               : 'All at rest.'}
         </span>
       </div>
+      {refused && (
+        <p role="alert" className="mt-2 max-w-[72ch] border-l-[3px] border-handle pl-3">
+          Not taken: {refused.names.join(', ')}.{' '}
+          {refused.step === 'air'
+            ? 'It reads almost what it read in the jar: it is not in air, or still wet. Wipe it, hold it in air, and take all again.'
+            : 'It reads almost what it read in air: it is not in the jar. Put it in up to its line, and take all again.'}
+        </p>
+      )}
       <DipCheck key={kind} members={members} />
     </>
   );

@@ -1,7 +1,8 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { setCorrection } from '@plain-trowel/core/garden/edits/bench';
-import { channelName, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import { pointAtRest, BATH_SPAN_C } from '@plain-trowel/core/temperature/pointAtRest';
+import { channelName, fullScaleOf, meantValue } from '@plain-trowel/core/garden/bind/channels';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import {
@@ -21,6 +22,9 @@ import { lineIssueText, trimIssueText } from '../../../../words/correctionText.t
 import { ThermistorForm } from './ThermistorForm.tsx';
 import { temperatureText } from '../../../../words/unitText.ts';
 
+/** Newest readings that a point is looked for in. */
+const POINT_S = 300;
+
 type Method = 'one' | 'two' | 'thermistor' | 'trim';
 
 /** Corrects a thermometer against trusted values, a thermistor by its curve, a battery monitor against a multimeter. */
@@ -33,7 +37,22 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
   const [trusted, setTrusted] = useState(isBattery ? 12.6 : 20);
   const [low, setLow] = useState<Pair | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const raw = session.bufferOf(channel.id)?.last()?.value;
+  const buffer = session.bufferOf(channel.id);
+  // A thermistor's divider moves by about a third of its scale from ice to bath.
+  const span = channel.correction.kind === 'thermistor' ? fullScaleOf(garden, channel) / 3 : BATH_SPAN_C;
+  // Looked at again every other second: the watch behind it is no light work.
+  const lookS = Math.floor((buffer?.last()?.timeMs ?? 0) / 2000);
+  const resting = useMemo(
+    () =>
+      isBattery || !buffer
+        ? null
+        : pointAtRest(buffer.since((buffer.last()?.timeMs ?? 0) - POINT_S * 1000), span),
+    // oxlint-disable-next-line hooks/exhaustive-deps -- the buffer is one that grows
+    [isBattery, buffer, span, lookS],
+  );
+  const last = buffer?.last()?.value;
+  const lastMeant = last === undefined ? null : meantValue(garden, channel, last).value;
+  const raw = isBattery ? last : lastMeant === null ? undefined : resting?.value;
   const meant = raw === undefined ? null : meantValue(garden, channel, raw).value;
   const name = channelName(garden, channel);
   const keep = (correction: Correction) => {
@@ -134,13 +153,21 @@ export function CorrectionPanel({ channel, onDone }: { channel: Channel; onDone:
                 onKeep={setTrusted}
               />
             </div>
-            <Button look="primary" disabled={raw === undefined} onClick={act}>
+            <Button
+              look={resting && !resting.isAtRest ? 'plain' : 'primary'}
+              disabled={raw === undefined || (resting !== null && !resting.isAtRest)}
+              onClick={act}
+            >
               {method === 'two' && !low ? 'Take this point' : 'Correct it'}
             </Button>
             <span className="text-[14px] text-soft">
               {meant === null
-                ? 'No value comes in.'
-                : `It says ${isBattery ? `${formatNumber(meant, 2)} V` : temperatureText(meant)} now.`}
+                ? lastMeant === null && last !== undefined
+                  ? 'That is no temperature: open, shorted, or a fault code. Look at its plug.'
+                  : 'No value comes in, or too few since the last change.'
+                : resting && !resting.isAtRest
+                  ? `The middle of ${resting.readings} readings is ${temperatureText(meant)}. Not at rest yet: wait until it has stopped moving.`
+                  : `It says ${isBattery ? `${formatNumber(meant, 2)} V` : temperatureText(meant)} now.`}
             </span>
           </div>
         </>
