@@ -110,3 +110,12 @@ test('with eight points the bound may not hold, and then it says so', () => {
 test('a straight line needs two points and no more', () => {
   expect(fitTable(lineBetween(3000, 1000)).table).toHaveLength(2);
 });
+
+test('a table of one point or of nine is our mistake, and says so', () => {
+  const points = (count: number) =>
+    Array.from({ length: count }, (_, at) => ({ raw: 100 * at, tenths: 10 * at }));
+  for (const count of [0, 1, 9])
+    expect(() => tenthsFromTable(points(count), 50)).toThrow(`${count} points; a table has 2 to 8`);
+  expect(tenthsFromTable(points(2), 50)).toBe(5);
+  expect(tenthsFromTable(points(8), 650)).toBe(65);
+});

@@ -46,6 +46,14 @@ describe('judging', () => {
     expect(drill.offPercent.wet).toBeCloseTo(29.94, 2);
     expect(drill.offPercent.dry).toBeCloseTo(0, 9);
   });
+  test('a dry reference of 2773 counts where 2950 were right is 10 % of the span off', () => {
+    const drill = judgeDrill({
+      dry: { ...ok, rawCounts: 2773 },
+      wet: { ...ok, rawCounts: 1180, idealCounts: 1180 },
+    });
+    expect(drill.offPercent.dry).toBeCloseTo(-10, 9);
+    expect(drill.offPercent.wet).toBeCloseTo(0, 9);
+  });
   test('what moves the value by less than two percent of the span is no mistake', () => {
     const causes = { 'too-early': 35 };
     expect(judgeDrill({ dry: ok, wet: { rawCounts: 1215, idealCounts: 1180, causes } }).mistakes).toEqual([]);

@@ -116,6 +116,14 @@ describe('what stands against a calibration, each tried both ways', () => {
       spanCounts: 896,
     });
   });
+  test('exactly a twentieth is still one condition; a reference alone is never too far from itself; the point is named', () => {
+    // Means 3000 and 1200, 1800 apart: a twentieth is 90.
+    expect(levelOf(run('air-water', [DRY, point('water', [1155, 1245])]), 'repeats-apart')).toBeNull();
+    expect(levelOf(run('air-water', [point('air', [3000, 2000])]), 'repeats-apart')).toBeNull();
+    const apart = point('water', [1100, 1300]);
+    const found = outcomeOf(run('air-water', [DRY, apart]), CONTEXT).findings[0];
+    expect(found?.pointIds).toEqual([apart.id]);
+  });
   test('both references at one value are refused, however far their repeats lie apart', () => {
     const same = run('air-water', [point('air', [2000, 2400]), point('water', [2200, 2201, 2199])]);
     expect(levelOf(same, 'span-too-small')).toBe('refuse');
@@ -158,6 +166,11 @@ describe('what stands against a calibration, each tried both ways', () => {
     expect(kindsOf(loose(100), 20)).not.toContain('refuse too-uncertain');
     expect(kindsOf(loose(100), 20)).toContain('warn uncertain');
     expect(kindsOf(loose(100), 40)).toContain('refuse too-uncertain');
+    const outcome = outcomeOf(loose(100), CONTEXT);
+    const [first] = worthOf(outcome, 'line', 40).findings;
+    // What it comes from most, where it is widest: 14.5 % by noise, beside a little of the rest.
+    expect(first).toMatchObject({ kind: 'too-uncertain', mostly: 'noise' });
+    expect(first?.kind === 'too-uncertain' && first.shareOfScale).toBeCloseTo(0.3, 1);
   });
   test('what needs a reason is said', () => {
     const rising = outcomeOf(run('air-water', [point('air', [1200]), point('water', [3000])]), CONTEXT);
@@ -299,6 +312,38 @@ describe('what a run adds up to', () => {
       [400, 12],
       [2160, 100],
     ]);
+  });
+  test('what a sheet’s line may be off by: its own ±, or after it was put right what the soils were known by', () => {
+    const inputs = { lowCounts: 400, lowPercent: 0, highCounts: 2400, highPercent: 50, sheetSigma: 2 };
+    const of = (...typed: [number, number][]) =>
+      outcomeOf(
+        run(
+          'factory',
+          typed.map(([counts, percent]) => point('known content', [counts], { typed: percent })),
+          { inputs },
+        ),
+        CONTEXT,
+      );
+    // It promises ± 2, which is 1 as a standard deviation; a quarter of it may differ along the line.
+    expect(of([1400, 25.5]).fitPoints).toMatchObject([
+      { sigmaPercent: 0.25, common: [1] },
+      { sigmaPercent: 0.25, common: [1] },
+    ]);
+    const soil = Math.hypot(1, (50 / 2000) * (of([1400, 35]).fitPoints[0]?.sigma.single ?? 0));
+    const moved = of([1400, 35]).fitPoints[0];
+    expect(moved?.sigmaPercent).toBe(0.5);
+    expect(moved?.common[0]).toBeCloseTo(soil, 9);
+    // Put right by two soils that lie evenly off, the offset is known √2 times better.
+    const two = of([1000, 25], [1800, 45]);
+    expect(two.factory?.verdict).toBe('offset');
+    const own = Math.hypot(1, (50 / 2000) * (two.fitPoints[0]?.sigma.single ?? 0));
+    expect(two.fitPoints[0]?.common[0]).toBeCloseTo(own / Math.SQRT2, 9);
+  });
+  test('a pot of which nothing is known has no percent, a mixing series without numbers no steps', () => {
+    expect(methodOf('pot').percentKind({})).toBe('available');
+    expect(methodOf('mixing').steps({})).toEqual([]);
+    expect(methodOf('mixing').steps(MIXING)).toHaveLength(5);
+    expect(methodOf('feel').steps({})[0]?.condition).toBe('felt by hand');
   });
   test('a mixing series whose soil merely cooled is a falling line within its ±', () => {
     const inputs = { ...MIXING, sampleWetG: 105.5, sampleDryG: 100, soilG: 1000 };

@@ -43,6 +43,21 @@ describe('pot weighing', () => {
     // No water, so the volume does not matter.
     expect(known.common[1]).toBe(0);
   });
+  test('a scale of 5 g rounds by 1.44 g: a pot lighter than dry by less than twice that is believed, by more it is told', () => {
+    expect(percentOfPot(pot, 3400 - 2.8).ok).toBe(true);
+    expect(percentOfPot(pot, 3400 - 3)).toMatchObject({ issue: { kind: 'lighter-than-dry' } });
+  });
+  test('soaked and driest weight must differ by more than four roundings; what they share runs from the one to the other', () => {
+    const between = (soakedG: number) =>
+      percentOfPot({ ...pot, drySoilG: null, soakedG, driestG: 3900 }, 3902);
+    // 4 · 5 ÷ √12 = 5.77.
+    expect(between(3905.7)).toMatchObject({ issue: { kind: 'no-water-between' } });
+    expect(between(3905.9).ok).toBe(true);
+    const quarter = percent({ ...pot, drySoilG: null, soakedG: 4700, driestG: 3900 }, 4100);
+    const rounding = (100 * 5) / Math.sqrt(12) / 800;
+    expect(quarter.common[0]).toBeCloseTo(0.25 * rounding, 9);
+    expect(quarter.common[1]).toBeCloseTo(0.75 * rounding, 9);
+  });
   test('weights that cannot be are told', () => {
     expect(percentOfPot(pot, 3200)).toMatchObject({ issue: { kind: 'lighter-than-dry', byG: 200 } });
     expect(percentOfPot({ ...pot, drySoilG: null }, 3200)).toMatchObject({
@@ -100,6 +115,12 @@ describe('bands by feel', () => {
   test('a cut lies in the middle of the gap between two feelings', () => {
     const found = [felt(2800, 'dry'), felt(2600, 'dry'), felt(2200, 'right'), felt(1800, 'right')];
     expect(cutsByFeel(found, 'falling')).toEqual({ cuts: [null, 2400, null, null], astray: 0 });
+  });
+  test('where several cuts do equally well it is the middle of them', () => {
+    // Any cut between 2800 and 2000 leaves one finding on the wrong side: 2650, 2350 and 2100 are tried.
+    const found = [felt(2800, 'low'), felt(2500, 'right'), felt(2200, 'low'), felt(2000, 'right')];
+    const { cuts, astray } = cutsByFeel(found, 'falling');
+    expect([cuts[1], astray]).toEqual([(2650 + 2100) / 2, 1]);
   });
   test('one finding astray does not move the cut, and is counted', () => {
     const found = [
@@ -206,6 +227,12 @@ describe('kinds of percent', () => {
     expect(wholeSigma(turn(20, 'gravimetric', 'volumetric'))).toBeCloseTo(Math.hypot(1.25, 1.25), 9);
     // 5 % per % VWC: the value 1, capacity 0.65 · 1, wilting 0.35 · 1.
     expect(wholeSigma(turn(25, 'volumetric', 'available'))).toBeCloseTo(5 * Math.hypot(1, 0.65, 0.35), 9);
+  });
+  test('available to volumetric: a quarter of the way from 12 to 32 is off by a quarter of what capacity may be off by, and by the rest of wilting', () => {
+    const volumetric = turn(25, 'available', 'volumetric');
+    expect(volumetric.percent).toBeCloseTo(17, 9);
+    expect(volumetric.sigmaPercent).toBeCloseTo(0.2, 9);
+    expect(volumetric.common).toEqual([0.25, 0.75]);
   });
   test('the same kind stays untouched', () => {
     expect(turn(31, 'span', 'span')).toEqual({ percent: 31, sigmaPercent: 1, common: [] });

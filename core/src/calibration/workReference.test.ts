@@ -10,6 +10,14 @@ test('a reference and its spread show the window they were taken from', () => {
   expect(workSpread(captured)).toMatchObject({ value: 5.44, unit: 'counts', decimals: 1 });
 });
 
+test('where it comes from and what would change it stand with it', () => {
+  expect(workReference(captured).source).toMatch(/^Median of the last seconds/);
+  expect(workReference(captured).wouldChange).toMatch(/Capturing it again/);
+  expect(workSpread(captured).steps.map(formulaInNumbers)).toEqual([
+    '1.4826 × median distance of 21 from their median',
+  ]);
+});
+
 test('a median between two counts keeps its half', () => {
   expect(workReference({ ...captured, rawCounts: 1144.5 }).decimals).toBe(1);
 });
