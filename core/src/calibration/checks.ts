@@ -159,6 +159,22 @@ function checkRails(used: readonly RunPoint[], { fullScaleCounts }: CheckContext
   });
 }
 
+/** Times its standard deviation by which a difference is more than chance. */
+const CLEARLY = 2;
+
+/** Which ways the counts go from a drier to a wetter point, over all pairs that differ by more than chance in both. */
+function clearWays(sorted: readonly FitPoint[]): ReadonlySet<number> {
+  const ways = sorted.flatMap((dry, at) =>
+    sorted.slice(at + 1).map((wet) => {
+      const moved = wet.counts - dry.counts;
+      const off = [dry, wet].flatMap(({ sigma }) => [sigma.repeat, sigma.unsettled]);
+      const isWetter = wet.percent - dry.percent > CLEARLY * Math.hypot(wet.sigmaPercent, dry.sigmaPercent);
+      return isWetter && Math.abs(moved) > CLEARLY * Math.hypot(...off) ? Math.sign(moved) : 0;
+    }),
+  );
+  return new Set(ways);
+}
+
 /** Wetter must be one way along the counts, and the way that such probes usually run. */
 function checkOrder(
   used: readonly RunPoint[],
@@ -168,9 +184,8 @@ function checkOrder(
 ): Finding[] {
   const found: Finding[] = [];
   const sorted = [...fitPoints].sort((a, b) => a.percent - b.percent);
-  const turns = sorted.slice(1).map((point, at) => Math.sign(point.counts - (sorted[at]?.counts ?? 0)));
-  const isUneven = turns.some((turn) => turn > 0) && turns.some((turn) => turn < 0);
-  if (isUneven && sorted.length > 2) found.push({ level: 'warn', kind: 'out-of-order', pointIds: ids(used) });
+  const ways = clearWays(sorted);
+  if (ways.has(1) && ways.has(-1)) found.push({ level: 'warn', kind: 'out-of-order', pointIds: ids(used) });
   const turning = tried.filter((one) => !one.curve.ok && one.curve.issue.kind === 'not-monotone');
   if (turning.length > 0 && turning.length === tried.filter((one) => !tooFew(one)).length)
     found.push({

@@ -14,6 +14,7 @@ export type Compared = {
   readonly withinC: number;
   /** What to add so that it agrees. */
   readonly offsetC: number;
+  /** How long all of them spoke, minutes. */
   readonly minutes: number;
 };
 
@@ -24,15 +25,21 @@ export type ComparisonIssue =
 const MINUTE_MS = 60_000;
 const LEAST_HOURS = 4;
 
-/** Means of each minute, by minute. */
-function byMinute({ timesMs, values }: Stretch): Map<number, number> {
+/** Usual time between two readings of a log, ms; 0 for fewer than two. */
+function usualGapMs({ timesMs }: Stretch): number {
+  const gaps = [...timesMs].slice(1).map((timeMs, at) => timeMs - (timesMs[at] ?? 0));
+  return gaps.length > 0 ? medianOf(gaps) : 0;
+}
+
+/** Means of each slot of time, by its number. */
+function bySlot({ timesMs, values }: Stretch, slotMs: number): Map<number, number> {
   const sums = new Map<number, { sum: number; count: number }>();
   for (const [at, timeMs] of timesMs.entries()) {
-    const minute = Math.floor(timeMs / MINUTE_MS);
-    const held = sums.get(minute) ?? { sum: 0, count: 0 };
-    sums.set(minute, { sum: held.sum + (values[at] ?? 0), count: held.count + 1 });
+    const slot = Math.floor(timeMs / slotMs);
+    const held = sums.get(slot) ?? { sum: 0, count: 0 };
+    sums.set(slot, { sum: held.sum + (values[at] ?? 0), count: held.count + 1 });
   }
-  return new Map([...sums].map(([minute, { sum, count }]) => [minute, sum / count]));
+  return new Map([...sums].map(([slot, { sum, count }]) => [slot, sum / count]));
 }
 
 /**
@@ -45,23 +52,26 @@ export function compareThermometers(
   trustedId: string | null,
 ): { ok: true; value: readonly Compared[] } | { ok: false; issue: ComparisonIssue } {
   if (series.length < 2) return { ok: false, issue: { kind: 'too-few' } };
-  const minutes = series.map((one) => ({ id: one.id, at: byMinute(one.stretch) }));
-  const trusted = byId(minutes, trustedId);
-  const [first, ...others] = minutes;
-  const common = [...(first?.at.keys() ?? [])].filter((minute) => others.every((one) => one.at.has(minute)));
-  // Counted minute by minute: two hours in the evening and one in the morning are no night.
-  const hours = common.length / 60;
+  // A log of one reading each ten minutes is compared by ten minutes.
+  const slotMs = Math.max(MINUTE_MS, ...series.map((one) => usualGapMs(one.stretch)));
+  const means = series.map((one) => ({ id: one.id, at: bySlot(one.stretch, slotMs) }));
+  const trusted = byId(means, trustedId);
+  const [first, ...others] = means;
+  const common = [...(first?.at.keys() ?? [])].filter((slot) => others.every((one) => one.at.has(slot)));
+  // Counted slot by slot: two hours in the evening and one in the morning are no night.
+  const minutes = (common.length * slotMs) / MINUTE_MS;
+  const hours = minutes / 60;
   if (hours < LEAST_HOURS)
     return { ok: false, issue: { kind: 'too-short', hours, neededHours: LEAST_HOURS } };
-  const reference = common.map((minute) =>
-    trusted ? (trusted.at.get(minute) ?? 0) : medianOf(minutes.map((one) => one.at.get(minute) ?? 0)),
+  const reference = common.map((slot) =>
+    trusted ? (trusted.at.get(slot) ?? 0) : medianOf(means.map((one) => one.at.get(slot) ?? 0)),
   );
-  const value = minutes.map(({ id, at }): Compared => {
-    const differences = common.map((minute, place) => (at.get(minute) ?? 0) - (reference[place] ?? 0));
+  const value = means.map(({ id, at }): Compared => {
+    const differences = common.map((slot, place) => (at.get(slot) ?? 0) - (reference[place] ?? 0));
     const meanC = differences.reduce((sum, one) => sum + one, 0) / differences.length;
     const square = differences.reduce((sum, one) => sum + (one - meanC) ** 2, 0);
     const sigma = Math.sqrt(square / Math.max(1, differences.length - 1));
-    return { id, meanC, withinC: 1.96 * sigma, offsetC: -meanC, minutes: common.length };
+    return { id, meanC, withinC: 1.96 * sigma, offsetC: -meanC, minutes };
   });
   return { ok: true, value };
 }

@@ -214,6 +214,21 @@ describe('a night side by side', () => {
   });
 });
 
+test('a night logged each ten minutes is a night too, whatever the second of each reading', () => {
+  const logged = (offset: number, laterMs: number): Stretch => ({
+    timesMs: Float64Array.from({ length: 49 }, (_, at) => at * 600_000 + laterMs),
+    values: Float64Array.from({ length: 49 }, (_, at) => 15 - at / 20 + offset),
+  });
+  const two = [
+    { id: 'a', stretch: logged(0, 1000) },
+    { id: 'b', stretch: logged(0.4, 250_000) },
+  ];
+  const compared = compareThermometers(two, 'a');
+  if (!compared.ok) throw new Error('refused');
+  expect(compared.value[1]?.offsetC).toBeCloseTo(-0.4, 9);
+  expect(compared.value[1]?.minutes).toBe(490);
+});
+
 describe('sun on the thermometer', () => {
   test('shade warms slowly and stays near the soil', () => {
     expect(

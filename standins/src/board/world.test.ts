@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { setLimits, setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import { marigoldHare } from '../sample/marigoldHare.ts';
-import { corrected } from '@plain-trowel/core/temperature/correction';
+import { NO_CORRECTION, meantOf } from '@plain-trowel/core/temperature/correction';
 import { gardenEventOf } from './worldEvent.ts';
 import {
   advance,
@@ -109,7 +109,8 @@ test('a board that switches its probes prints so under a name that nobody has ex
 test('a thermistor prints the counts of its divider, which its own curve turns back into degrees', () => {
   const t1 = garden.channels.find((one) => one.id === 'channel-t1');
   const text = lastLine(advance(start, setup, T0 + 5000, 500).lines, 'stern');
-  const warmth = corrected(t1?.correction ?? { kind: 'none' }, countsOf(text, 't1'), 1023) ?? Number.NaN;
+  const meaning = { quantity: 'soil temperature', correction: t1?.correction ?? NO_CORRECTION } as const;
+  const warmth = meantOf(meaning, countsOf(text, 't1'), 1023) ?? Number.NaN;
   // Nine in the morning UTC, 4 cm deep: the wave of 6 °C about 14 °C damped by e^(−1/3) and a third of a radian late.
   expect(Math.abs(warmth - (14 - 6 * Math.exp(-1 / 3) * Math.sin(1 / 3)))).toBeLessThan(1.2);
 });
