@@ -3,12 +3,14 @@ import { benchCore } from './core.ts';
 import { benchCalibration } from './calibration/run.ts';
 import { benchHandsFree } from './handsFree.ts';
 import { benchSettling } from './settling.ts';
+import { benchEnds } from './settlingEnd.ts';
 import { benchRandomGardens } from './wiring/randomGardens.ts';
 import { benchSabotage } from './wiring/run.ts';
 
 const BENCHES = {
   core: () => benchCore(),
   settling: () => benchSettling(),
+  ends: () => benchEnds(),
   calibration: () => benchCalibration(),
   sabotage: () => benchSabotage(),
   gardens: () => benchRandomGardens(),

@@ -58,6 +58,10 @@ const HUBER = 3.5;
 /** Excess of the best curve's residuals over the noise (mean square) that is still chance. */
 const CHANCE = 1.15;
 
+/** Below so many bins nothing is said of what they carry over; and so many standard deviations of it are chance. */
+const LEAST_FOR_CARRIED = 12;
+const CHANCE_CARRIED = 1.6;
+
 /** One curve that may be true, seen from the time of the newest reading. */
 export type Curve = {
   /** Share of belief, 0..1; all together 1. */
@@ -65,6 +69,8 @@ export type Curve = {
   /** End value and its standard deviation, counts. */
   readonly end: number;
   readonly endSigma: number;
+  /** What parts slower than everything seen may still add to the end: standard deviation, counts, with the sign of the way. */
+  readonly unseen: number;
   /** True value less the end value at the newest reading, counts, and its standard deviation; of a straight line what it moves in a quarter of an hour. */
   readonly left: number;
   readonly leftSigma: number;
@@ -101,7 +107,7 @@ export const slopeNow = (curve: Curve): number =>
 export type Approach = {
   readonly atS: number;
   readonly curves: readonly Curve[];
-  /** Noise that the fit took for a single reading: what was given, or more where the best curve leaves more. */
+  /** Noise that the fit took for a single reading, each as if it were independent: what was given, or more where the best curve leaves more or readings carry over what the one before had. */
   readonly sigma: number;
 };
 
@@ -139,10 +145,44 @@ export function fitApproach(bins: readonly Bin[], spanCounts: number, sigma: num
   );
   const weights = residuals.map((z) => (Math.abs(z) > HUBER ? HUBER / Math.abs(z) : 1));
   // What the best curve leaves over beyond the noise is unknown trouble, and belongs into every interval.
-  const over = meanSquare(residuals.map((z, at) => z * Math.sqrt(weights[at] ?? 1)));
+  const kept = residuals.map((z, at) => z * Math.sqrt(weights[at] ?? 1));
+  const over = meanSquare(kept);
+  const carried = carriedOver(kept);
+  const worth = Math.sqrt((1 + carried) / (1 - carried));
   const grown = over > CHANCE ? sigma * Math.sqrt(over) : sigma;
-  if (grown === sigma && weights.every((weight) => weight === 1)) return first.approach;
-  return fitOnce(seen, spanCounts, grown, misfit, weights).approach;
+  // Noise that carries over shows itself twice, for its differences from one reading to the next are smaller than it is; a curve that misses the readings only in what it leaves.
+  const isNoise = over > differenced(carried);
+  const taken = isNoise ? grown * worth : grown;
+  if (taken === sigma && carried === 0 && weights.every((weight) => weight === 1)) return first.approach;
+  const { approach } = fitOnce(seen, spanCounts, taken, misfit, weights);
+  return isNoise ? approach : { ...approach, curves: approach.curves.map((one) => lessSure(one, worth)) };
+}
+
+const lessSure = (curve: Curve, factor: number): Curve => ({
+  ...curve,
+  endSigma: factor * curve.endSigma,
+  leftSigma: factor * curve.leftSigma,
+  nowSigma: factor * curve.nowSigma,
+});
+
+/** Variance of noise that carries over so much ÷ what its second differences make of it; most of it, for chance has its part. */
+const differenced = (carried: number): number => (0.55 * 6) / (6 - 8 * carried + 2 * carried ** 2);
+
+/** No more is believed of it: what is carried over further is no noise but a way. */
+const MOST_CARRIED = 0.92;
+
+/**
+ * How much of its noise a bin takes over from the one before, 0..1, beyond what chance shows: then so many readings are worth only (1 − ρ)/(1 + ρ) of as many independent ones.
+ * Source: lag-one autocorrelation with its bias (Kendall 1954); effective number of readings, Bayley & Hammersley 1946.
+ */
+function carriedOver(residuals: readonly number[]): number {
+  const n = residuals.length;
+  if (n < LEAST_FOR_CARRIED) return 0;
+  const square = meanSquare(residuals) * n;
+  const products = residuals.slice(1).reduce((sum, z, at) => sum + z * (residuals[at] ?? 0), 0);
+  const seen = square > 0 ? products / square : 0;
+  if (seen < CHANCE_CARRIED / Math.sqrt(n)) return 0;
+  return Math.min(MOST_CARRIED, seen + (3 + 8 * seen) / n);
 }
 
 const meanSquare = (values: readonly number[]): number =>
@@ -376,6 +416,7 @@ function curveOf(solved: Solved, share: number, sinceS: number, zero: number): C
     share,
     end,
     endSigma: sigmaOf([1, ...worth.map(() => 0), ...line(0)]),
+    unseen: unseenOf(solved, sinceS),
     left: settling - lineCountsPerS * HORIZON_S,
     leftSigma: sigmaOf([0, ...worth, ...line(-HORIZON_S / LINE_UNIT_S)]),
     now: end + settling,
@@ -385,13 +426,34 @@ function curveOf(solved: Solved, share: number, sinceS: number, zero: number): C
   };
 }
 
+/** Where a slow part has shown beside a fast one, slower ones are likely: this much of what the slower of the two moved in the later half of the time. Of a single one little. */
+const UNSEEN = { single: 0.1, double: 0.5 } as const;
+/** It lies rather in the direction of the way than behind it: so much of its standard deviation. */
+const LEAN = 0.5;
+/** Where a curve may end, with what was not seen of it: mean and standard deviation, counts. */
+export const endOf = (curve: Curve): { readonly mean: number; readonly sigma: number } => ({
+  mean: curve.end + LEAN * curve.unseen,
+  sigma: Math.hypot(curve.endSigma, curve.unseen),
+});
+
+function unseenOf({ taus, fit: { mean } }: Solved, sinceS: number): number {
+  const of = taus.length - 1;
+  const tauS = taus[of];
+  if (tauS === undefined) return 0;
+  const partAt = (turns: number) =>
+    ((mean[2 * of + 1] ?? 0) + (mean[2 * of + 2] ?? 0) * turns) * Math.exp(-turns);
+  const moved = partAt(sinceS / tauS) - partAt(sinceS / 2 / tauS);
+  return UNSEEN[of === 0 ? 'single' : 'double'] * moved;
+}
+
 /** Belief that the true value is still further from its end than `toleranceCounts`, 0..1. */
 export function beliefFurther(approach: Approach, toleranceCounts: number): number {
-  return approach.curves.reduce((sum, { share, left, leftSigma }) => {
-    if (leftSigma === 0) return sum + (Math.abs(left) > toleranceCounts ? share : 0);
-    const inside =
-      normalCdf((toleranceCounts - left) / leftSigma) - normalCdf((-toleranceCounts - left) / leftSigma);
-    return sum + share * (1 - inside);
+  return approach.curves.reduce((sum, curve) => {
+    const left = curve.left - LEAN * curve.unseen;
+    const sigma = Math.hypot(curve.leftSigma, curve.unseen);
+    if (sigma === 0) return sum + (Math.abs(left) > toleranceCounts ? curve.share : 0);
+    const inside = normalCdf((toleranceCounts - left) / sigma) - normalCdf((-toleranceCounts - left) / sigma);
+    return sum + curve.share * (1 - inside);
   }, 0);
 }
 

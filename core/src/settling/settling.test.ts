@@ -69,6 +69,63 @@ describe('normal distribution', () => {
   });
 });
 
+describe('what no curve of the family shows', () => {
+  /** Noise of which each takes over a share of the one before; standard deviation of one. */
+  const carrying = (share: number, count: number) => {
+    const noise = [wobble(0)];
+    for (let at = 1; at < count; at += 1)
+      noise.push(share * (noise[at - 1] ?? 0) + Math.sqrt(1 - share ** 2) * wobble(at));
+    return noise;
+  };
+  const binsOf = (values: readonly number[]) =>
+    values.map((mean, at) => ({ fromS: at, toS: at, readings: 1, mean }));
+
+  test('readings that carry over six tenths are worth a quarter of as many independent ones', () => {
+    // (1 + 0.6) ÷ (1 − 0.6) = 4: ten counts of noise tell as little as twenty would. Their second differences show √(6 − 4.8 + 0.72) ÷ √6 of ten.
+    const values = carrying(0.6, 90).map((one) => 1500 + 10 * one);
+    const { sigma } = fitApproach(binsOf(values), SPAN, 5.7);
+    expect(sigma).toBeGreaterThan(12);
+    expect(sigma).toBeLessThan(35);
+  });
+  test('independent ones are worth what they are', () => {
+    const values = carrying(0, 90).map((one) => 1500 + 10 * one);
+    const { sigma } = fitApproach(binsOf(values), SPAN, 10);
+    expect(sigma).toBeLessThan(12);
+  });
+  test('a probe at rest in noise that carries over is not forever said to have been disturbed', () => {
+    const noise = carrying(0.6, 600);
+    const said = watchOf((atS) => 1500 + 10 * (noise[atS] ?? 0), 1, 590, 0);
+    const begins = said.filter(
+      ({ settling }, at) => settling.watchedS < (said[at - 1]?.settling.watchedS ?? 0),
+    );
+    expect(begins.length).toBeLessThan(2);
+  });
+  test('beside a fast part a slow one was seen: slower ones may follow, and the end lies rather in their direction', () => {
+    const two = (atS: number) => 1500 + 300 * Math.exp(-atS / 20) + 300 * Math.exp(-atS / 200);
+    const one = (atS: number) => 1500 + 600 * Math.exp(-atS / 40);
+    const unseen = (curve: (atS: number) => number) => {
+      const { curves } = fitApproach(
+        binsOf(Array.from({ length: 95 }, (_, at) => curve(at) + wobble(at))),
+        SPAN,
+        1,
+      );
+      return curves.reduce((sum, each) => sum + each.share * each.unseen, 0);
+    };
+    expect(unseen(two)).toBeLessThan(-20);
+    expect(Math.abs(unseen(one))).toBeLessThan(10);
+  });
+  test('of e^(−√(t/τ)) the interval holds the end where one of the fit alone is too sure', () => {
+    const end = 1200;
+    const said = watchOf((atS) => end + 1500 * Math.exp(-Math.sqrt(atS / 20)), 1, 600);
+    const looks = said.filter(({ settling }, at) => at > 60 && at % 20 === 0 && settling.end !== null);
+    const held = looks.filter(
+      ({ settling }) => settling.end && settling.end.low <= end && end <= settling.end.high,
+    );
+    expect(looks.length).toBeGreaterThan(10);
+    expect(held.length / looks.length).toBeGreaterThan(0.8);
+  });
+});
+
 describe('fit of an approach', () => {
   const binsOf = (value: (atS: number) => number, everyS: number, count: number) =>
     Array.from({ length: count }, (_, at) => {

@@ -16,6 +16,7 @@ import { quantisationSigma, stepOf } from '../signal/resolution.ts';
 import {
   beliefFurther,
   DRIFT_FROM_S,
+  endOf,
   fitApproach,
   foreseen,
   leftAfter,
@@ -202,7 +203,12 @@ export class SettlingWatch {
   private surprise(sample: Sample): number {
     if (!this.approach || this.bins.readings < LEAST_READINGS) return 0;
     const { mean, sigma } = foreseen(this.approach, sample.atS - this.approach.atS);
-    return (sample.value - mean) / Math.hypot(sigma, this.noise);
+    return (sample.value - mean) / Math.hypot(sigma, this.lastingNoise());
+  }
+
+  /** Noise of a reading as if each were independent: more than what differs from one to the next where they carry over what the one before had. */
+  private lastingNoise(): number {
+    return Math.max(this.noise, this.approach?.sigma ?? 0);
   }
 
   private admit(sample: Sample, z: number): void {
@@ -285,7 +291,7 @@ export class SettlingWatch {
         isSure &&
         this.wasSure &&
         atS >= this.notBeforeS &&
-        isAtRest(this.bins.all, this.spanCounts, this.noise);
+        isAtRest(this.bins.all, this.spanCounts, this.lastingNoise());
     this.wasSure = isSure;
   }
 
@@ -329,7 +335,12 @@ export class SettlingWatch {
         beliefFurther: 1,
       };
     const { curves } = approach;
-    const ends = curves.map((one) => ({ share: one.share, mean: one.end, sigma: one.endSigma }));
+    // Readings in coarse steps: no averaging takes that away.
+    const rounding = this.stepCounts > this.noise ? quantisationSigma(this.stepCounts) : 0;
+    const ends = curves.map((one) => {
+      const { mean, sigma } = endOf(one);
+      return { share: one.share, mean, sigma: Math.hypot(sigma, rounding) };
+    });
     const end = {
       counts: mixtureQuantile(ends, 0.5),
       low: mixtureQuantile(ends, 0.05),
