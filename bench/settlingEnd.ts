@@ -21,7 +21,7 @@ const WIDEST = 0.3;
 /** From this share of the span on the one who knows has still something to wait for. */
 const OPEN = 0.01;
 
-export type Look = {
+type Look = {
   readonly holds: boolean;
   /** Its width ÷ that of the one who knows. */
   readonly ratio: number;
@@ -73,7 +73,7 @@ function firstOfInverse(m: readonly (readonly number[])[]): number {
   return determinant > 0 ? minor / determinant : Infinity;
 }
 
-export function looksAt(stream: HardStream, seed: number): Look[] {
+function looksAt(stream: HardStream, seed: number): Look[] {
   const watch = new SettlingWatch({ spanCounts: stream.spanCounts, pace: { everyS: 2, phaseS: 0 } });
   const chance = dice(seed);
   const times = stream.changesS.flatMap((fromS, at) => {

@@ -159,3 +159,47 @@ test('a drain test looks at the log first, and gives available percent', async (
     'Reference: drained a day',
   );
 });
+
+test('raw cut-offs: two numbers, typed or captured, are limits, lamp and program, and no percent stands anywhere', async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  await begin(page, 'Raw cut-offs');
+  const number = page.getByLabel('Or the number itself');
+  const take = async (counts: string, said: RegExp) => {
+    await number.fill(counts);
+    await page.getByRole('button', { name: /^Use \d/ }).click();
+    await expect(message(page, said)).toBeVisible();
+  };
+  await take('2400', /Taken, time to water: 2\s400/);
+  await page.getByRole('button', { name: 'Next' }).click();
+  await take('2400', /Taken, watered enough: 2\s400/);
+  // One number for both is no pair of limits.
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'The references are 0 counts apart' }),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /^Back/ }).click();
+  await take('3000', /Taken, time to water: 3\s000/);
+  await expect(
+    page.getByRole('heading', { name: /^Water above 3\s000 counts, enough at 2\s400 counts/ }),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: /^Use this calibration/ }).click();
+  await expect(message(page, /C2 goes by its raw counts now/)).toBeVisible();
+  await expect(plot(page, /Chilli crate/)).toContainText(/\d\scounts|\d counts/);
+  await sheet(page, 'Limits').click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    /water above 3\s000 counts, stop at 2\s400 counts/,
+  );
+  const start = page.getByRole('textbox', { name: 'Start limit' });
+  await start.fill('2200');
+  await expect(page.getByText(/lies on the wet side of the stop limit/)).toBeVisible();
+  await start.fill('9000');
+  await expect(page.getByText(/must lie between .* counts, for the two cut-offs were taken/)).toBeVisible();
+  await start.fill('2900');
+  await start.press('Enter');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/water above 2\s900 counts/);
+  await page.getByRole('link', { name: /^Program/ }).click();
+  await expect(page.getByText(/^When Chilli crate rises above 2\s900 counts/)).toBeVisible();
+  await expect(page.getByRole('main')).not.toContainText(/% (span|VWC)/);
+});

@@ -3,7 +3,7 @@ import { plotState, type PlotState } from '@plain-trowel/core/control/plotState'
 import { windowOf } from '@plain-trowel/core/garden/bind/scale';
 import { decidedNow, type Newest, type Vote } from '@plain-trowel/core/garden/bind/decided';
 import { bandAt } from '@plain-trowel/core/quantity/bands';
-import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
+import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import {
   calibrationMismatch,
   DEFAULT_STALE_S,
@@ -16,7 +16,8 @@ export type PlotView = {
   readonly rawCounts: number | null;
   readonly atMs: number | null;
   readonly span: CurveReading | null;
-  readonly percentKind: PercentKind;
+  /** What its percent stands on; null while nothing gives one. */
+  readonly scale: PercentScale | null;
   /** Soil temperature that the percent was put right by, where its calibration carries one, °C; null without. */
   readonly temperatureC: number | null;
   /** Of a plot that several probes decide together: what each of them says; null where one decides. */
@@ -65,7 +66,7 @@ export function viewPlot(
     rawCounts: reading?.rawCounts ?? null,
     atMs: reading?.atMs ?? null,
     span,
-    percentKind: parts.fit?.percentKind ?? 'span',
+    scale: parts.fit,
     temperatureC,
     votes: null,
   };
@@ -99,7 +100,7 @@ export function viewTogether(parts: PlotParts, newest: Newest, nowMs: number): P
     rawCounts: null,
     atMs: times.some(Number.isFinite) ? Math.max(...times) : null,
     span: tenths === null ? null : { percent: tenths / 10, beyondCounts: 0, clampedAt: null },
-    percentKind: parts.fit?.percentKind ?? 'span',
+    scale: parts.fit,
     temperatureC: null,
     votes,
   };

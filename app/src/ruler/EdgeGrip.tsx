@@ -51,7 +51,7 @@ export function EdgeGrip({
       aria-valuemin={0}
       aria-valuemax={100}
       aria-valuenow={tenths / 10}
-      aria-valuetext={formatPercent(tenths / 10, fit.percentKind)}
+      aria-valuetext={formatPercent(tenths / 10, fit)}
       className="cursor-ew-resize touch-none"
       onKeyDown={press}
       onKeyUp={onMoved}

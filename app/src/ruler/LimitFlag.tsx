@@ -62,7 +62,10 @@ export function LimitFlag({
     'aria-valuemin': 0,
     'aria-valuemax': 100,
     'aria-valuenow': tenths / 10,
-    'aria-valuetext': `${formatPercent(tenths / 10, fit.percentKind)}, ${formatCounts(Math.round(counts))} raw counts`,
+    'aria-valuetext':
+      fit.percentKind === 'counts'
+        ? formatPercent(tenths / 10, fit)
+        : `${formatPercent(tenths / 10, fit)}, ${formatCounts(Math.round(counts))} raw counts`,
     onKeyDown: press,
     onKeyUp: onMoved,
     onBlur: onMoved,

@@ -1,6 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
-import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
+import { formatCounts } from '@plain-trowel/core/quantity/format';
 import { BAR_HEIGHT, LEFT, NOW_Y, type Levels } from './levels.ts';
 import type { RulerScale } from './rulerScale.ts';
 
@@ -13,8 +12,8 @@ export type RulerPeg = {
 export type RulerNow = {
   readonly counts: number;
   readonly noiseCounts: number;
-  readonly percent: number | null;
-  readonly percentKind: PercentKind;
+  /** What it means, in words; null while nothing gives it a meaning, or it stands for itself. */
+  readonly means: string | null;
   /** Where a settling reading is foreseen to end, and the interval that holds its end nine times in ten, counts. */
   readonly end: { readonly counts: number; readonly low: number; readonly high: number } | null;
 };
@@ -110,7 +109,7 @@ export function Plumb({
   const isOff = at < LEFT - 0.5 || at > right + 0.5;
   const half = Math.abs(scale.x(now.counts + now.noiseCounts) - at);
   const wordsLeft = x > (LEFT + right) / 2;
-  const words = `now ${formatCounts(now.counts)}${now.percent === null ? ' counts' : ` = ${formatPercent(now.percent, now.percentKind)}`}`;
+  const words = `now ${formatCounts(now.counts)}${now.means === null ? ' counts' : ` = ${now.means}`}`;
   const bob = isOff
     ? at < LEFT
       ? `M${x + 14} ${NOW_Y - 8}v18l-14-9z`

@@ -119,12 +119,12 @@ function EdgeGrips({
 }
 
 function describe({ label, now, limits, fit }: RulerProps): string {
-  const percent = now?.percent == null ? '' : `, ${formatPercent(now.percent, now.percentKind)}`;
+  const means = now?.means ? `, ${now.means}` : '';
   const end = now?.end ? ` Settling towards ${formatCounts(Math.round(now.end.counts))} counts.` : '';
-  const reading = now ? `Now ${formatCounts(now.counts)} counts${percent}.${end}` : 'No reading.';
-  const kind = fit?.percentKind ?? 'span';
-  const flags = limits
-    ? ` Start at ${formatPercent(limits.startTenths / 10, kind)}, stop at ${formatPercent(limits.stopTenths / 10, kind)}.`
-    : '';
+  const reading = now ? `Now ${formatCounts(now.counts)} counts${means}.${end}` : 'No reading.';
+  const flags =
+    limits && fit
+      ? ` Start at ${formatPercent(limits.startTenths / 10, fit)}, stop at ${formatPercent(limits.stopTenths / 10, fit)}.`
+      : '';
   return `${label}. ${reading}${flags}`;
 }

@@ -1,3 +1,4 @@
+import { meanOf } from '@plain-trowel/core/calibration/runPoint';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { PointOf, Run } from '@plain-trowel/core/garden/document/schema';
 import type { RulerPeg } from './Marks.tsx';
@@ -10,10 +11,9 @@ const SHORT: Readonly<Partial<Record<PointOf['condition'], string>>> = {
   'felt by hand': 'felt',
   'drained a day': 'drained',
   'plant hangs its leaves': 'leaves hang',
+  'time to water': 'water',
+  'watered enough': 'enough',
 };
-
-const meanOf = (point: PointOf) =>
-  point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / Math.max(1, point.captures.length);
 
 /** Pegs of a ruler: the references of the run under way, else of the calibration in use. What is left out stands hollow. */
 export function rulerPegs(parts: PlotParts, run: Run | null): readonly RulerPeg[] {

@@ -13,6 +13,7 @@ import { rulerPegs } from '../ruler/pegs.ts';
 import { useLive } from '../links/liveContext.ts';
 import type { PlotView } from '../links/plotView.ts';
 import { Ruler } from '../ruler/Ruler.tsx';
+import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 
 /** The ruler of a plot's leading probe, with the reading as it is now. */
@@ -59,8 +60,10 @@ export function PlotRuler({
       : {
           counts: view.rawCounts,
           noiseCounts: present?.noiseCounts ?? 0,
-          percent: view.span?.percent ?? null,
-          percentKind: view.percentKind,
+          means:
+            view.span && view.scale && view.scale.percentKind !== 'counts'
+              ? formatPercent(view.span.percent, view.scale)
+              : null,
           end: settling?.verdict === 'settling' ? settling.end : null,
         };
   const mark = parts.calibration ? markOf(parts.calibration) : null;

@@ -10,6 +10,17 @@ import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { alertPhaseWord, alertWords } from './alertText.ts';
 import { reasonText } from './reasonText.ts';
 
+/** "at 31.0 % span: ", or the raw counts where those decide alone. */
+function atText({
+  tenths,
+  percentKind = 'span',
+  rawCounts,
+}: Extract<GardenEvent, { kind: 'pump-started' }>): string {
+  if (percentKind === 'counts')
+    return rawCounts === undefined ? '' : `at ${formatCounts(rawCounts)} counts: `;
+  return `at ${formatPercent((tenths ?? 0) / 10, percentKind)}: `;
+}
+
 /** What happened, in a few words, and the rest of the story. */
 export function eventText(event: GardenEvent): { what: string; detail: string } {
   switch (event.kind) {
@@ -17,9 +28,7 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
       return {
         what: 'Pump on',
         detail:
-          event.tenths === null
-            ? reasonText(event.reason)
-            : `at ${formatPercent(event.tenths / 10, event.percentKind ?? 'span')}: ${reasonText(event.reason)}`,
+          event.tenths === null ? reasonText(event.reason) : `${atText(event)}${reasonText(event.reason)}`,
       };
     case 'pump-stopped':
       return {

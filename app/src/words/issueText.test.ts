@@ -1,3 +1,4 @@
+import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { describe, expect, test } from 'vitest';
 import type { GardenFileIssue } from '@plain-trowel/core/garden/document/gardenFile';
 import type { Fault } from '@plain-trowel/core/garden/document/faults';
@@ -99,16 +100,37 @@ test('a line that was not understood names the likely cause', () => {
   expect(new Set(all).size).toBe(7);
 });
 
+const scaleOf = (percentKind: PercentKind) => ({
+  percentKind,
+  dryCounts: 3000,
+  wetCounts: 1000,
+  dryPercent: 0,
+  wetPercent: 100,
+});
+
 test.each([
   [{ kind: 'not-a-number', at: 'stop' } as const, /Type a number for the stop limit/],
   [{ kind: 'off-scale', at: 'start' } as const, /between 0 and 100 %/],
-  [{ kind: 'too-close', gapTenths: -50, neededTenths: 10 } as const, /start limit lies above the stop limit/],
+  [
+    { kind: 'too-close', gapTenths: -50, neededTenths: 10 } as const,
+    /start limit lies on the wet side of the stop limit/,
+  ],
   [
     { kind: 'too-close', gapTenths: 5, neededTenths: 12 } as const,
     /0\.5 % apart; with this noise they must be at least 1\.2 % apart/,
   ],
 ])('limits that contradict each other: %j', (issue, sentence) => {
-  expect(limitText(issue)).toMatch(sentence);
+  expect(limitText(issue, scaleOf('span'))).toMatch(sentence);
+});
+
+test('a limit of raw counts or of a tension is spoken of in those', () => {
+  const close = { kind: 'too-close', gapTenths: 5, neededTenths: 12 } as const;
+  // Twenty counts are a percent.
+  expect(limitText(close, scaleOf('counts'))).toMatch(/10 counts apart; .* at least 24 counts apart/);
+  expect(limitText(close, scaleOf('tension'))).toMatch(/0\.5 kPa apart; .* at least 1\.2 kPa apart/);
+  expect(limitText({ kind: 'off-scale', at: 'start' }, scaleOf('counts'))).toMatch(
+    /between 1\s000 and 3\s000 counts/,
+  );
 });
 
 test('a band edge out of order names its band and the least it may be', () => {

@@ -1,4 +1,5 @@
 /** Sentences for everything that can go wrong with a file, a reference or a limit: what happened, and the one thing to do. */
+import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import type { EdgeIssue } from '@plain-trowel/core/quantity/bands';
 import { BAND_NAMES } from '@plain-trowel/core/quantity/bands';
 import type { LimitIssue } from '@plain-trowel/core/control/limits';
@@ -146,16 +147,32 @@ export function notUnderstoodText(reason: NotUnderstood): string {
 
 const percent = (tenths: number) => `${formatNumber(tenths / 10, 1)} %`;
 
-export function limitText(issue: LimitIssue): string {
+/** A stretch of a scale as a person reads it: percent, kPa or raw counts. */
+const stretch = (tenths: number, scale: PercentScale): string =>
+  scale.percentKind === 'counts'
+    ? `${formatNumber((Math.abs(tenths / 10) * Math.abs(scale.wetCounts - scale.dryCounts)) / (scale.wetPercent - scale.dryPercent))} counts`
+    : scale.percentKind === 'tension'
+      ? `${formatNumber(Math.abs(tenths / 10), 1)} kPa`
+      : percent(tenths);
+
+/** The ends of a scale in the same. */
+function endsText(scale: PercentScale): string {
+  if (scale.percentKind === 'tension') return '0 and 100 kPa';
+  if (scale.percentKind !== 'counts') return '0 and 100 %';
+  const [low, high] = [scale.dryCounts, scale.wetCounts].map(Math.round).sort((a, b) => a - b);
+  return `${formatNumber(low ?? 0)} and ${formatNumber(high ?? 0)} counts, for the two cut-offs were taken; take them again to go further`;
+}
+
+export function limitText(issue: LimitIssue, scale: PercentScale): string {
   switch (issue.kind) {
     case 'not-a-number':
       return `Type a number for the ${issue.at} limit.`;
     case 'off-scale':
-      return `The ${issue.at} limit must lie between 0 and 100 %.`;
+      return `The ${issue.at} limit must lie between ${endsText(scale)}.`;
     case 'too-close':
       return issue.gapTenths < 0
-        ? 'The start limit lies above the stop limit. Water starts at the drier and stops at the wetter one.'
-        : `Start and stop are ${percent(issue.gapTenths)} apart; with this noise they must be at least ${percent(issue.neededTenths)} apart, or the pump would flutter.`;
+        ? 'The start limit lies on the wet side of the stop limit. Water starts at the drier and stops at the wetter one.'
+        : `Start and stop are ${stretch(issue.gapTenths, scale)} apart; with this noise they must be at least ${stretch(issue.neededTenths, scale)} apart, or the pump would flutter.`;
   }
 }
 

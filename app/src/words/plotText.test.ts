@@ -22,7 +22,7 @@ describe('a label', () => {
     rawCounts: 2000,
     atMs: 0,
     span,
-    percentKind: 'span',
+    scale: { percentKind: 'span', dryCounts: 3000, wetCounts: 1000, dryPercent: 0, wetPercent: 100 },
     temperatureC: null,
     votes: null,
     ...change,
@@ -30,6 +30,17 @@ describe('a label', () => {
 
   test('says the band and the percent with its kind', () => {
     expect(labelLine(view({}))).toBe('right, 31.4 % span');
+  });
+
+  test('says raw counts where those decide alone, and goes on beyond the scale', () => {
+    const scale = {
+      percentKind: 'counts',
+      dryCounts: 3000,
+      wetCounts: 1000,
+      dryPercent: 0,
+      wetPercent: 100,
+    } as const;
+    expect(labelLine(view({ state: 'dry', rawCounts: 3141, scale }))).toMatch(/^dry, 3\s141 counts$/);
   });
 
   test.each([

@@ -1,6 +1,6 @@
 import type { PlotState } from '@plain-trowel/core/control/plotState';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { formatPercent } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PlotView } from '../links/plotView.ts';
 import { depthText } from './unitText.ts';
 
@@ -31,9 +31,10 @@ export function labelLine(view: PlotView): string {
   const word = stateWord(view.state);
   const isBand = view.span !== null && view.state !== 'implausible' && view.state !== 'stale';
   // Of a comparator the word says it all.
-  return isBand && view.percentKind !== 'switch'
-    ? `${word}, ${formatPercent(view.span.percent, view.percentKind)}`
-    : word;
+  if (!isBand || !view.scale || view.scale.percentKind === 'switch') return word;
+  // Where raw counts decide alone the reading itself is the number, beyond the scale too.
+  const isRaw = view.scale.percentKind === 'counts' && view.rawCounts !== null;
+  return `${word}, ${isRaw ? `${formatCounts(Math.round(view.rawCounts))} counts` : formatPercent(view.span.percent, view.scale)}`;
 }
 
 /** What is in a plot, in one sentence: kind, tag, depth, board. */

@@ -12,8 +12,14 @@ const garden = marigoldHare(Date.UTC(2026, 4, 1));
 const [line] = garden.waterLines;
 const plot = garden.plots.find((one) => one.id === 'chilli');
 if (!line || !plot) throw new Error('the sample has no chillies');
-const says = (change: Partial<WaterLine>, kind: PercentKind = 'volumetric') =>
-  programSentence(setWaterLine(garden, line.id, change), { ...line, tankId: null, ...change }, plot, kind);
+const says = (change: Partial<WaterLine>, percentKind: PercentKind = 'volumetric') =>
+  programSentence(setWaterLine(garden, line.id, change), { ...line, tankId: null, ...change }, plot, {
+    percentKind,
+    dryCounts: 3000,
+    wetCounts: 1000,
+    dryPercent: 0,
+    wetPercent: 100,
+  });
 
 describe('a program in plain words', () => {
   test('pulse and soak within its hours', () => {
@@ -29,6 +35,10 @@ describe('a program in plain words', () => {
     );
     expect(says({ program: { kind: 'until-wet', capMl: 130 } }, 'switch')).toMatch(
       /^When Chilli crate is dry by its comparator, run until it has turned wet/,
+    );
+    // Twenty counts a percent from 3 000 down: 45 and 58 are 2 100 and 1 840.
+    expect(says({ program: { kind: 'until-wet', capMl: 130 } }, 'counts')).toMatch(
+      /^When Chilli crate rises above 2\s100 counts, run until it has 1\s840 counts/,
     );
   });
   test('the other kinds', () => {

@@ -8,15 +8,17 @@ import {
   formatPercent,
   formatVolume,
 } from '@plain-trowel/core/quantity/format';
-import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
+import { risesDrying, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import { minuteText } from './timeText.ts';
 import { temperatureText, litresText } from './unitText.ts';
 
 /** "when Lemon barrel falls below 31.0 % span": a tension rises as the soil dries, a comparator says so. */
-function driesTo(name: string, startTenths: number, kind: PercentKind): string {
-  if (kind === 'switch') return `when ${name} is dry by its comparator`;
-  const limit = formatPercent(startTenths / 10, kind);
-  return kind === 'tension' ? `when ${name} rises above ${limit}` : `when ${name} falls below ${limit}`;
+function driesTo(name: string, startTenths: number, scale: PercentScale | null): string {
+  if (scale?.percentKind === 'switch') return `when ${name} is dry by its comparator`;
+  const limit = formatPercent(startTenths / 10, scale ?? 'span');
+  return scale && risesDrying(scale)
+    ? `when ${name} rises above ${limit}`
+    : `when ${name} falls below ${limit}`;
 }
 
 const DAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
@@ -117,29 +119,34 @@ export const PROGRAM_WORDS: { readonly [Kind in ProgramKind]: ProgramWords<Kind>
 };
 
 /** The whole program as sentences. @param kind of percent that the plot's limits are in */
-export function programSentence(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind): string {
+export function programSentence(
+  garden: Garden,
+  line: WaterLine,
+  plot: Plot,
+  scale: PercentScale | null,
+): string {
   const { program, conditions } = line;
   if (program.kind === 'alert-only')
-    return `Nothing runs by itself: ${driesTo(plot.name, plot.limits.startTenths, kind)}, the lamp and the alert say so, and a person waters.`;
+    return `Nothing runs by itself: ${driesTo(plot.name, plot.limits.startTenths, scale)}, the lamp and the alert say so, and a person waters.`;
   const hours = conditions.hours
     ? `Between ${minuteText(conditions.hours.fromMinute)} and ${minuteText(conditions.hours.toMinute)}, `
     : '';
   const only = conditionsText(line, garden);
   const also = only.length > 0 ? ` Only while ${listed(only)}.` : '';
-  const sentence = `${hours}${middle(garden, line, plot, kind)}`;
+  const sentence = `${hours}${middle(garden, line, plot, scale)}`;
   const capital = sentence.charAt(0).toUpperCase() + sentence.slice(1);
   const fallback =
     line.fallbackMl > 0 ? ` While the probe is faulty, ${ml(line.fallbackMl)} once a day.` : '';
   return `${capital}; never more than ${ml(line.dailyMaxMl)} a day.${also}${fallback}`;
 }
 
-function middle(garden: Garden, line: WaterLine, plot: Plot, kind: PercentKind): string {
+function middle(garden: Garden, line: WaterLine, plot: Plot, scale: PercentScale | null): string {
   const { startTenths, stopTenths } = plot.limits;
   const words = PROGRAM_WORDS[line.program.kind] as ProgramWords<ProgramKind>;
   return words.says(line.program, {
     plot: plot.name,
-    below: driesTo(plot.name, startTenths, kind),
-    stop: kind === 'switch' ? 'turned wet' : formatPercent(stopTenths / 10, kind),
+    below: driesTo(plot.name, startTenths, scale),
+    stop: scale?.percentKind === 'switch' ? 'turned wet' : formatPercent(stopTenths / 10, scale ?? 'span'),
     nameOf: (id) => byId(garden.waterLines, id)?.name ?? null,
   });
 }

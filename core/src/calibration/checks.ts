@@ -6,7 +6,7 @@ import type { CurveKind } from './curve.ts';
 import { TEMPERATURE_SPAN_C, temperatureSpan, type Tried } from './fitCurve.ts';
 import { methodOf } from './methods.ts';
 import { widthOf, type FitPoint } from './points.ts';
-import { spanOfMeans, type Run, type RunPoint } from './runPoint.ts';
+import { meanOf, spanOfMeans, typedCounts, type Run, type RunPoint } from './runPoint.ts';
 import { bandOf, PARTS, type Calibrated, type Part } from './uncertainty.ts';
 import { hasStopped } from '../settling/settlingWatch.ts';
 
@@ -151,11 +151,13 @@ function checkSpan(used: readonly RunPoint[]): Finding[] {
 function checkRails(used: readonly RunPoint[], { fullScaleCounts }: CheckContext): Finding[] {
   if (fullScaleCounts === null) return [];
   return used.flatMap((point): Finding[] => {
-    const at = point.captures.find(
-      ({ rawCounts }) =>
-        rawCounts <= RAIL_FRAC * fullScaleCounts || rawCounts >= (1 - RAIL_FRAC) * fullScaleCounts,
+    const all = [...point.captures.map(({ rawCounts }) => rawCounts), meanOf(point)];
+    const at = all.find(
+      (counts) => counts <= RAIL_FRAC * fullScaleCounts || counts >= (1 - RAIL_FRAC) * fullScaleCounts,
     );
-    return at ? [{ level: 'refuse', kind: 'at-the-rail', counts: at.rawCounts, pointIds: [point.id] }] : [];
+    return at === undefined
+      ? []
+      : [{ level: 'refuse', kind: 'at-the-rail', counts: at, pointIds: [point.id] }];
   });
 }
 
@@ -223,8 +225,10 @@ export function sharesReadings(one: Timed, other: Timed): boolean {
 
 /** The same readings, standing for two conditions, or twice for one. */
 function checkTwice(used: readonly RunPoint[]): Finding[] {
-  const between = used.flatMap((point, at) =>
-    used.slice(at + 1).flatMap((other): Finding[] => {
+  // A number that was typed stands for itself, whatever the probe read meanwhile.
+  const read = used.filter((point) => typedCounts(point) === null);
+  const between = read.flatMap((point, at) =>
+    read.slice(at + 1).flatMap((other): Finding[] => {
       const same = point.captures.some((one) => other.captures.some((two) => sharesReadings(one, two)));
       return same ? [{ level: 'refuse', kind: 'used-twice', pointIds: [point.id, other.id] }] : [];
     }),
@@ -257,14 +261,16 @@ function checkPlace(used: readonly RunPoint[]): Finding[] {
 
 function checkCare(run: Run, used: readonly RunPoint[], context: CheckContext): Finding[] {
   const found: Finding[] = [];
-  const unsettled = used.filter((point) => point.captures.some((one) => !hasStopped(one.settling?.verdict)));
+  // A number that was typed was not captured with any care or without.
+  const read = used.filter((point) => typedCounts(point) === null);
+  const unsettled = read.filter((point) => point.captures.some((one) => !hasStopped(one.settling?.verdict)));
   if (unsettled.length > 0)
     found.push({ level: 'warn', kind: 'not-settled', points: unsettled.length, pointIds: ids(unsettled) });
-  const once = used.filter((point) => point.captures.length === 1);
+  const once = read.filter((point) => point.captures.length === 1);
   if (!methodOf(run.method).openEnded && once.length > 0)
     found.push({ level: 'warn', kind: 'once-only', points: once.length, pointIds: ids(once) });
   const spanCounts = spanOfMeans(used);
-  for (const point of used) {
+  for (const point of read) {
     const counts = widthOf(point.captures.map((one) => one.rawCounts));
     if (counts > REPEATS_FRAC * spanCounts && used.length > 1)
       found.push({ level: 'refuse', kind: 'repeats-apart', counts, spanCounts, pointIds: [point.id] });

@@ -9,6 +9,7 @@ export const METHOD_IDS = [
   'feel',
   'factory',
   'drain',
+  'cut-offs',
 ] as const;
 export type MethodId = (typeof METHOD_IDS)[number];
 
@@ -25,5 +26,7 @@ export const CONDITIONS = [
   'known content',
   'drained a day',
   'plant hangs its leaves',
+  'time to water',
+  'watered enough',
 ] as const;
 export type Condition = (typeof CONDITIONS)[number];

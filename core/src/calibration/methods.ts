@@ -6,6 +6,7 @@ import { assumedOf } from './assumptions.ts';
 import type { Uncertain } from './convertPercent.ts';
 import type { Condition, MethodId } from './conditions.ts';
 import type { CurveKind } from './curve.ts';
+import { CUT_OFFS } from './cutOffs.ts';
 import { percentOfMeter } from './meterPairs.ts';
 import { planMixing, weighMixed, type MixedIssue, type MixingInputs, type MixingIssue } from './mixing.ts';
 import { percentOfPot, potKind, type PotInputs, type PotIssue } from './potWeighing.ts';
@@ -39,6 +40,8 @@ export type Typed = {
   readonly unit: string;
   readonly least: number;
   readonly most: number;
+  /** Not typed, what is captured stands for itself. */
+  readonly optional?: true;
 };
 
 export type Method = {
@@ -376,6 +379,33 @@ const METHODS: readonly Method[] = [
     curves: ['line'],
     percentKind: kindOf('available'),
   },
+  {
+    id: 'cut-offs',
+    name: 'Raw cut-offs',
+    when: 'No percent at all, for those who go by the bare numbers: water above 3 000 counts, enough at 2 400. Honest about what it knows, and no two probes can be compared by it.',
+    takes: 'two looks',
+    fields: [],
+    steps: () => [
+      {
+        condition: 'time to water',
+        title: 'Time to water',
+        doing:
+          'When you would reach for the can: capture what the probe reads, or type the number that you go by.',
+        percent: CUT_OFFS.start,
+      },
+      {
+        condition: 'watered enough',
+        title: 'Watered enough',
+        doing: 'When you would put the can down, and the water has sunk in: capture, or type the number.',
+        percent: CUT_OFFS.stop,
+      },
+    ],
+    openEnded: false,
+    leastPoints: 2,
+    typed: { label: 'Or the number itself', unit: 'counts', least: 0, most: 1e6, optional: true },
+    curves: ['line'],
+    percentKind: kindOf('counts'),
+  },
 ];
 
 export const methodOf = (id: MethodId): Method => {
@@ -446,7 +476,7 @@ export function knownOf(
   point: { readonly condition: Condition; readonly typed: number | null },
 ): Result<Uncertain, KnownIssue> {
   const exact = (percent: number) => ok({ percent, sigmaPercent: 0, common: [] });
-  if (method.typed === null) {
+  if (method.typed === null || method.typed.optional) {
     const step = method.steps(inputs).find((one) => one.condition === point.condition);
     return step?.percent === null || step === undefined ? fail({ kind: 'no-percent' }) : exact(step.percent);
   }

@@ -3,7 +3,7 @@
  */
 import type { Uncertain } from './convertPercent.ts';
 import type { SettlingVerdict } from '../settling/settlingWatch.ts';
-import { mean, sampleVariance } from 'simple-statistics';
+import { sampleVariance } from 'simple-statistics';
 
 /** The part of a captured reference that the sums need. */
 export type Capture = {
@@ -64,15 +64,15 @@ export function scatterOf(
   return Math.sqrt(squares / repeats);
 }
 
-/** One condition's raw value: the mean of its captures, and how far it may be off. @param captures at least one; @param scatter of a single one, counts */
+/** One condition's raw value, and how far it may be off. @param captures at least one; @param counts their mean; @param scatter of a single one, counts */
 export function pointOf(
-  captures: readonly Capture[],
+  { captures, counts }: { readonly captures: readonly Capture[]; readonly counts: number },
   known: Uncertain & { readonly temperatureC: number | null },
   spanCounts: number,
   scatter: number,
 ): FitPoint {
   return {
-    counts: mean(captures.map((one) => one.rawCounts)),
+    counts,
     percent: known.percent,
     sigma: {
       repeat: scatter / Math.sqrt(captures.length),

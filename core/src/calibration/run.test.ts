@@ -388,6 +388,7 @@ describe('methods', () => {
       'feel',
       'factory',
       'drain',
+      'cut-offs',
     ]);
     for (const method of ALL_METHODS) expect(method.when.length).toBeGreaterThan(60);
   });

@@ -15,7 +15,7 @@ import { chooseKind, tryAll, type Tried } from './fitCurve.ts';
 import { inStep, type InStep } from './meterPairs.ts';
 import { factorySays, knownOf, methodOf, type Inputs, type KnownIssue } from './methods.ts';
 import { pointOf, scatterOf, type FitPoint } from './points.ts';
-import { meanOf, spanOfMeans, type Run, type RunPoint } from './runPoint.ts';
+import { meanOf, spanOfMeans, typedCounts, type Run, type RunPoint } from './runPoint.ts';
 import { calibrate, type Calibrated } from './uncertainty.ts';
 
 /** Weighing says a soil's water content to about one percent by volume. */
@@ -59,7 +59,10 @@ export function outcomeOf(run: Run, context: CheckContext): Outcome {
     const value = known.get(point.id);
     if (!value?.ok || special) return [];
     const of = { ...value.value, temperatureC: point.temperatureC };
-    return [{ ...pointOf(point.captures, of, span, scatter), pointId: point.id }];
+    const read = pointOf(readOf(point), of, span, scatter);
+    const isTyped = typedCounts(point) !== null;
+    const sigma = isTyped ? { ...read.sigma, repeat: 0, unsettled: 0 } : read.sigma;
+    return [{ ...read, sigma, pointId: point.id }];
   });
   const felt = used.flatMap((point) =>
     point.felt ? [{ point, counts: meanOf(point), felt: point.felt }] : [],
@@ -71,7 +74,9 @@ export function outcomeOf(run: Run, context: CheckContext): Outcome {
       ? feelPoints(felt, feel, span, scatter)
       : factory
         ? sheetPoints(run.inputs, factory, scatter)
-        : direct;
+        : run.method === 'cut-offs'
+          ? reachingOut(direct)
+          : direct;
   const ownKind: PercentKind =
     factory && factory.verdict !== 'agrees' ? 'volumetric' : method.percentKind(run.inputs);
   const turned = convertPoints(gathered, ownKind, run.convert);
@@ -168,6 +173,19 @@ export function worthOf(
 export const noiseOfRun = (run: Pick<Run, 'points'>): number =>
   Math.max(1, ...run.points.flatMap((point) => point.captures.map((one) => one.noiseCounts)));
 
+const readOf = (point: RunPoint) => ({ captures: point.captures, counts: meanOf(point) });
+
+/** Two cut-offs lie within the scale, not at its ends: the straight line goes on to 0 and 100, for the numbers go on beyond them. */
+function reachingOut(points: Gathered): Gathered {
+  const [one, other] = points;
+  if (!one || !other || one.percent === other.percent) return points;
+  const perPercent = (other.counts - one.counts) / (other.percent - one.percent);
+  return points.map((point) => {
+    const percent = point.percent < 50 ? 0 : 100;
+    return { ...point, percent, counts: point.counts + (percent - point.percent) * perPercent };
+  });
+}
+
 type FeltPoint = { readonly point: RunPoint; readonly counts: number; readonly felt: BandName };
 
 /** Cut-offs between what was felt; null while fewer than two different words were felt, or they go neither up nor down with the numbers. */
@@ -197,7 +215,7 @@ function feelPoints(
       common: [],
       temperatureC: one.point.temperatureC,
     };
-    return [{ ...pointOf(one.point.captures, of, span, scatter), pointId: one.point.id }];
+    return [{ ...pointOf(readOf(one.point), of, span, scatter), pointId: one.point.id }];
   });
 }
 

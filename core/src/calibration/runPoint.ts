@@ -33,10 +33,17 @@ export type Run = {
   readonly convert: { readonly to: PercentKind; readonly soil: SoilFacts } | null;
 };
 
-/** Raw value of a condition: the mean of its captures, counts. @param point with one capture at least */
-export const meanOf = (point: Pick<RunPoint, 'captures'>): number =>
-  point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / point.captures.length;
+/** Conditions whose raw value may be typed in place of what the probe reads. */
+const TYPED_COUNTS: readonly Condition[] = ['time to water', 'watered enough'];
+type Read = Pick<RunPoint, 'captures' | 'condition' | 'typed'>;
+
+/** The raw value that a person typed for a condition; null where the captures stand for it. */
+export const typedCounts = ({ condition, typed }: Pick<RunPoint, 'condition' | 'typed'>): number | null =>
+  TYPED_COUNTS.includes(condition) ? typed : null;
+
+/** Raw value of a condition: what was typed for it, else the mean of its captures, counts. @param point with one capture at least */
+export const meanOf = (point: Read): number =>
+  typedCounts(point) ?? point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / point.captures.length;
 
 /** How far the conditions lie apart, counts. Repeats of one condition are no span. */
-export const spanOfMeans = (points: readonly Pick<RunPoint, 'captures'>[]): number =>
-  widthOf(points.map(meanOf));
+export const spanOfMeans = (points: readonly Read[]): number => widthOf(points.map(meanOf));

@@ -1,9 +1,11 @@
 /** Pot weighing, reference meter, bands by feel, factory curve, drain test, and turning one kind of percent into another. */
 import { describe, expect, test } from 'vitest';
 import type { BandName } from '../quantity/bands.ts';
+import { assumedOf } from './assumptions.ts';
 import { cutsByFeel, edgesByFeel } from './bandsByFeel.ts';
 import { logUnder } from './compareVersions.ts';
 import { convertPercent, wholeSigma, type SoilFacts } from './convertPercent.ts';
+import { anotherTime } from './cutOffs.ts';
 import { lineBetween } from './curveForTests.ts';
 import { drainTest, type DrainPoint } from './drainTest.ts';
 import { checkFactory } from './factoryCheck.ts';
@@ -268,4 +270,9 @@ describe('a past log under another version', () => {
     expect(logUnder(hours, [2600, 2200], lineBetween(3000, 1000), null)?.belowS).toBe(0);
     expect(logUnder([], [], lineBetween(3000, 1000), 40)).toBeNull();
   });
+});
+
+test('raw cut-offs: what the same soil may read another time, by hand', () => {
+  // Twice √(0.5² + (0.17 × 5)²) = 0.986 % of 1 802 counts.
+  expect(anotherTime(assumedOf({}), 1802)).toBeCloseTo(35.5, 1);
 });

@@ -152,7 +152,7 @@ describe('points from captures', () => {
     // Before: 1 % of 2000 counts and a noise of 4 ÷ √16, worth three repeats; the three add 10² + 10² of two.
     const scatter = scatterOf([repeats], 2000, 0.01);
     expect(scatter).toBeCloseTo(Math.sqrt((3 * (20 ** 2 + 1) + 200) / 5), 9);
-    const one = pointOf(repeats, known, 2000, scatter);
+    const one = pointOf({ captures: repeats, counts: 1010 }, known, 2000, scatter);
     expect(one.counts).toBe(1010);
     expect(one.sigma.repeat).toBeCloseTo(scatter / Math.sqrt(3), 9);
     expect(one.sigma.single).toBe(scatter);
@@ -180,7 +180,7 @@ describe('points from captures', () => {
   });
   test('captured too early it may be off by its distance from the end foreseen, or by three percent of the span', () => {
     const unsettled = (settling: Capture['settling']) =>
-      pointOf([capture(1000, { settling })], known, 2000, 1).sigma.unsettled;
+      pointOf({ captures: [capture(1000, { settling })], counts: 1000 }, known, 2000, 1).sigma.unsettled;
     expect(unsettled({ verdict: 'settling', fromEndCounts: -150 })).toBe(150);
     expect(unsettled({ verdict: 'settling', fromEndCounts: null })).toBe(60);
     expect(unsettled(null)).toBe(60);

@@ -32,7 +32,7 @@ export type ProbeScale = {
   readonly highCounts: number;
   /** Way from dry to wet, counts, > 0. */
   readonly spanCounts: number;
-  /** The references in use, when there are some. */
+  /** What it reads dry and in open water, where that was captured; null where its wet end is something else. */
   readonly references: { readonly dry: number; readonly wet: number } | null;
 };
 

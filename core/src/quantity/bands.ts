@@ -46,6 +46,24 @@ export function checkEdges(edges: BandEdges, noiseTenths = 0): EdgeIssue | null 
   return null;
 }
 
+/** Four edges as near to those wanted as the least width of a band lets them, tenths. */
+export function edgesNear(wanted: BandEdges): BandEdges {
+  const kept: number[] = [];
+  for (const [at, edge] of wanted.entries()) {
+    const least = (kept[at - 1] ?? 0) + LEAST_BAND_TENTHS;
+    kept.push(Math.min(1000 - (wanted.length - at) * LEAST_BAND_TENTHS, Math.max(least, edge)));
+  }
+  const [dry = 0, low = 0, right = 0, wet = 0] = kept;
+  return checkEdges([dry, low, right, wet]) ? DEFAULT_EDGES : [dry, low, right, wet];
+}
+
+/** How far beyond a cut-off the words “dry” and “flooded” begin, tenths: about half of the usual way between the two. */
+const BEYOND_CUT_OFF = 140;
+
+/** The words that two cut-offs give: right between them, low and wet beyond them, and far beyond them dry and flooded. */
+export const edgesByCutOffs = (startTenths: number, stopTenths: number): BandEdges =>
+  edgesNear([startTenths - BEYOND_CUT_OFF, startTenths, stopTenths, stopTenths + BEYOND_CUT_OFF]);
+
 /** Moves one edge to a place, as far as its neighbours let it: for dragging and keys, where nothing may be refused. */
 export function moveEdge(edges: BandEdges, at: number, toTenths: number, noiseTenths: number): BandEdges {
   const width = leastBandTenths(noiseTenths);

@@ -1,4 +1,4 @@
-import { percentUnit, shownPercent, type PercentKind } from './percentKind.ts';
+import { percentUnit, shownCounts, tensionOf, type PercentKind, type PercentScale } from './percentKind.ts';
 
 /** Narrow no-break space: digits group without ever wrapping in the middle of a number. */
 const GROUP = '\u202f';
@@ -27,10 +27,15 @@ export function formatCounts(counts: number): string {
   return formatNumber(counts, decimals);
 }
 
-/** A percent as "31.4 % span"; a tension as "35.0 kPa", a switch as the side it is on. */
-export function formatPercent(percent: number, kind: PercentKind): string {
+/**
+ * A percent as "31.4 % span"; a tension as "35.0 kPa", raw counts as "3 000 counts", a switch as the side it is on.
+ * @param of its scale; its kind alone will do but where raw counts decide
+ */
+export function formatPercent(percent: number, of: PercentScale | Exclude<PercentKind, 'counts'>): string {
+  const kind = typeof of === 'string' ? of : of.percentKind;
   if (kind === 'switch') return percent < 50 ? 'dry side' : 'wet side';
-  return `${formatNumber(shownPercent(kind, percent), 1)} ${percentUnit(kind)}`;
+  if (typeof of !== 'string' && kind === 'counts') return `${formatNumber(shownCounts(of, percent))} counts`;
+  return `${formatNumber(kind === 'tension' ? tensionOf(percent) : percent, 1)} ${percentUnit(kind)}`;
 }
 
 /** A stretch of time in the two largest sensible units: "8 s", "3 min 20 s", "2 h 5 min", "4 d 3 h". */

@@ -24,6 +24,10 @@ export const PERCENT_KINDS = {
     short: 'dry or wet',
     long: 'Dry or wet: the comparator only says on which side of its screw the soil is.',
   },
+  counts: {
+    short: 'counts',
+    long: 'Raw counts alone, and no percent: two cut-offs say when to water and when it is enough.',
+  },
   factory: {
     short: 'factory',
     long: 'Factory percent: what the probe itself says. Its maker’s curve decides; check it against one or two points.',
@@ -34,12 +38,31 @@ export type PercentKind = keyof typeof PERCENT_KINDS;
 export const PERCENT_KIND_IDS = Object.keys(PERCENT_KINDS) as [PercentKind, ...PercentKind[]];
 
 /** Kinds whose percent only serves to reckon with: a person sees the probe's own number, or a word. */
-export const isShownRaw = (kind: PercentKind): boolean => kind === 'tension' || kind === 'switch';
+export const isShownRaw = (kind: PercentKind): boolean =>
+  kind === 'tension' || kind === 'switch' || kind === 'counts';
 
 /** "% span": the unit as it stands behind a number. */
 export const percentUnit = (kind: PercentKind): string =>
   isShownRaw(kind) ? PERCENT_KINDS[kind].short : `% ${PERCENT_KINDS[kind].short}`;
 
-/** The number that a person sees for a percent: of a tension its kPa, which rises as the soil dries; else the percent itself. */
-export const shownPercent = (kind: PercentKind, percent: number): number =>
-  kind === 'tension' ? 100 - percent : percent;
+/** What a percent stands on: its kind, and between which raw values it runs straight. */
+export type PercentScale = {
+  readonly percentKind: PercentKind;
+  readonly dryCounts: number;
+  readonly wetCounts: number;
+  readonly dryPercent: number;
+  readonly wetPercent: number;
+};
+
+/** The tension that stands behind a percent, kPa: it rises as the soil dries. */
+export const tensionOf = (percent: number): number => 100 - percent;
+
+/** The raw value that stands behind a percent where raw counts decide alone. */
+export function shownCounts(scale: PercentScale, percent: number): number {
+  const share = (percent - scale.dryPercent) / (scale.wetPercent - scale.dryPercent);
+  return scale.dryCounts + share * (scale.wetCounts - scale.dryCounts);
+}
+
+/** Whether the number that a person sees rises as the soil dries: water is given above a limit then, not below it. */
+export const risesDrying = (scale: PercentScale): boolean =>
+  scale.percentKind === 'tension' || (scale.percentKind === 'counts' && scale.dryCounts > scale.wetCounts);

@@ -32,6 +32,8 @@ export const eventSchema = z.discriminatedUnion('kind', [
     /** Null where no probe had a part in it. */
     tenths: z.int().nullable(),
     percentKind: kind,
+    /** The same as raw counts, where those decide alone. */
+    rawCounts: z.number().optional(),
   }),
   z.strictObject({
     ...common,

@@ -7,7 +7,7 @@ import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { engineOf } from '@plain-trowel/core/garden/bind/engineOf';
 import type { Garden, WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
-import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
+import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import { seedOf, uniform } from '../random.ts';
 import { channelSetup, type ChannelSetup } from './channels.ts';
 import type { PotTraits } from './pot.ts';
@@ -25,8 +25,8 @@ export type LineSetup = {
   readonly tankId: string | null;
   /** Where its water goes; the shares add up to one. */
   readonly shares: readonly { readonly plotId: string; readonly share: number }[];
-  /** Kind of percent that its decisions are made in. */
-  readonly percentKind: PercentKind | null;
+  /** What the percent stands on that its decisions are made in. */
+  readonly scale: PercentScale | null;
 };
 
 export type TankSetup = {
@@ -65,7 +65,7 @@ export function setupOf(garden: Garden): Setup {
       tubeS: line.tubeS,
       tankId: line.tankId,
       shares: sharesOf(line),
-      percentKind: plotParts(garden, line.plotId)?.fit?.percentKind ?? null,
+      scale: plotParts(garden, line.plotId)?.fit ?? null,
     })),
     tanks: garden.reservoirs.map((one) => {
       const curve = one.kind === 'level' ? reservoirOf(one.levels) : null;

@@ -259,7 +259,7 @@ test('the log keeps waterings and faults, and leaves out the ordinary rest', () 
     line: 0,
     lineId: 'line-roof',
     lineName: 'Roof pump',
-    percentKind: null,
+    scale: null,
     boardId: 'roof',
     bootMs: T0 - 5000,
     seq: 3,

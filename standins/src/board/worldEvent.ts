@@ -1,22 +1,20 @@
 import type { Reason } from '@plain-trowel/core/control/contract/reasons';
 import type { HostEvent } from '@plain-trowel/core/control/host/engineHost';
-import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
+import { shownCounts, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { Setup } from './setup.ts';
 
 export type WorldEvent = HostEvent & {
   readonly lineName: string;
   readonly plotId: string;
-  readonly percentKind: PercentKind | null;
+  readonly scale: PercentScale | null;
 };
 
 /** What a board's engine tells, with the garden's names; nothing of a line that the garden no longer has. */
 export const worldEvents = (events: readonly HostEvent[], { lines }: Setup): WorldEvent[] =>
   events.flatMap((event): WorldEvent[] => {
     const line = lines.find((one) => one.lineId === event.lineId);
-    return line
-      ? [{ ...event, lineName: line.name, plotId: line.plotId, percentKind: line.percentKind }]
-      : [];
+    return line ? [{ ...event, lineName: line.name, plotId: line.plotId, scale: line.scale }] : [];
   });
 
 /** Reasons that are the ordinary rest between two waterings and would only fill the log. */
@@ -49,7 +47,10 @@ export function gardenEventOf(event: WorldEvent): EventDraft[] {
           kind: 'pump-started',
           reason: event.reason,
           tenths: event.tenths,
-          ...(event.percentKind ? { percentKind: event.percentKind } : {}),
+          ...(event.scale ? { percentKind: event.scale.percentKind } : {}),
+          ...(event.scale?.percentKind === 'counts' && event.tenths !== null
+            ? { rawCounts: Math.round(shownCounts(event.scale, event.tenths / 10)) }
+            : {}),
         },
       ];
     case 'stopped':

@@ -1,7 +1,7 @@
 /** Questions about a garden's channels: what they are called, what scale they have, what their value means. */
 import { byId } from '../../quantity/byId.ts';
 import { runOf } from './plotParts.ts';
-import { fitOf } from './decided.ts';
+import { calibrationOf, fitOf } from './decided.ts';
 import { windowOf } from './scale.ts';
 import { fullScaleCounts } from '../../electrics/converter.ts';
 import type { ProbeScale } from '../../faults/streamFaults.ts';
@@ -25,17 +25,25 @@ export const fullScaleOf = (garden: Garden, channel: Channel): number =>
 /** Share of full scale that a probe of a kind usually moves through from air to water, for one that has no references yet. */
 const USUAL_SPAN_FRAC = 0.44;
 
+/** What a probe of a kind usually moves through from air to water, counts. */
+export const usualSpanOf = (garden: Garden, channel: Channel): number =>
+  USUAL_SPAN_FRAC * fullScaleOf(garden, channel);
+
+/** The wet end of its calibration is open water: a mixture of 40 %, a soil at its capacity may well be passed. */
+const inWater = (garden: Garden, channel: Channel): boolean =>
+  calibrationOf(garden, channel)?.points.some((point) => point.used && point.condition === 'water') ?? false;
+
 /** The scale that a moisture channel is watched on: its references where there are two, else what is usual. */
 export function probeScale(garden: Garden, channel: Channel): ProbeScale {
-  const bits = byId(garden.boards, channel.boardId)?.adcBits ?? 12;
   const window = windowOf(garden, channel);
   const curve = fitOf(garden, channel);
-  const usual = USUAL_SPAN_FRAC * fullScaleCounts(bits);
-  if (curve)
+  const usual = usualSpanOf(garden, channel);
+  // Two cut-offs say nothing of how far a probe moves from dry to wet.
+  if (curve && curve.percentKind !== 'counts')
     return {
       ...window,
       spanCounts: curve.spanCounts,
-      references: { dry: curve.dryCounts, wet: curve.wetCounts },
+      references: inWater(garden, channel) ? { dry: curve.dryCounts, wet: curve.wetCounts } : null,
     };
   // A run that has just begun knows more than what is usual, once its captures lie apart.
   const taken = runOf(garden, channel.id)?.points.flatMap((one) => one.captures.map((of) => of.rawCounts));

@@ -25,7 +25,7 @@ describe('a probe with a scale of its own decides without a calibration', () => 
     const garden = withKind(kind);
     const [channel] = candidatesOf(garden, plotOf(garden).id);
     const fit = channel && fitOf(garden, channel);
-    return fit ? formatPercent(readCurve(fit, raw).percent, fit.percentKind) : null;
+    return fit ? formatPercent(readCurve(fit, raw).percent, fit) : null;
   };
   test.each([
     ['steel-rod bus probe', 37.4, '37.4 % factory'],

@@ -6,6 +6,7 @@ import { readCurve, type Curve } from '../../calibration/curve.ts';
 import type { DecidedBy } from '../../control/host/combined.ts';
 import { combine } from '../../control/host/combined.ts';
 import { byId } from '../../quantity/byId.ts';
+import type { PercentKind } from '../../quantity/percentKind.ts';
 import { curveOf, refusalOf } from './curveOf.ts';
 import { isDeciding, nativeCurve, windowOf } from './scale.ts';
 import type { Calibration, Channel, Garden, Plot } from '../document/schema.ts';
@@ -70,6 +71,10 @@ export type Vote = {
 
 export type Newest = (channelId: string) => { readonly raw: number; readonly timeMs: number } | null;
 
+/** Only percents of one kind can be put together; raw counts of two probes never, for each has cut-offs of its own. */
+export const speaksAlike = (kind: PercentKind, first: PercentKind | undefined, isFirst: boolean): boolean =>
+  kind === first && (isFirst || kind !== 'counts');
+
 /** What each probe of a plot says, and what that comes to. @param staleAfterS after which a reading says nothing of now */
 export function decidedNow(
   garden: Garden,
@@ -93,7 +98,7 @@ export function decidedNow(
           ? 'implausible'
           : !fit || mismatchOf(garden, channel)
             ? 'not calibrated'
-            : fit.percentKind !== kind
+            : !speaksAlike(fit.percentKind, kind, channel === first)
               ? 'another percent'
               : null;
     return {

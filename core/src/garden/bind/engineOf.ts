@@ -10,7 +10,7 @@ import { rawAtVolume, reservoirOf } from '../../dosing/reservoir.ts';
 import { ambientOf } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { combine, TENTHS_TABLE, type SensorSource } from '../../control/host/combined.ts';
-import { fitOf, mismatchOf } from './decided.ts';
+import { fitOf, mismatchOf, speaksAlike } from './decided.ts';
 import { plotParts, type PlotParts } from './plotParts.ts';
 import { engineScale } from './scale.ts';
 import type { Garden, Reservoir, WaterLine } from '../document/schema.ts';
@@ -107,7 +107,9 @@ function sensorOfPlot(
   });
   const [first] = usable;
   // Of several only those that speak of one kind of percent can be put together; where they are too few, nothing is decided.
-  const alike = usable.filter(({ curve }) => curve.percentKind === first?.curve.percentKind);
+  const alike = usable.filter((one) =>
+    speaksAlike(one.curve.percentKind, first?.curve.percentKind, one === first),
+  );
   if (
     !first ||
     combine(by, [...alike.map(() => 0), ...channels.slice(alike.length).map(() => null)]) === null

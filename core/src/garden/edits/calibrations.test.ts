@@ -1,6 +1,8 @@
 import { describe, expect, test } from 'vitest';
-import { readCurve } from '../../calibration/curve.ts';
+import { boardTable, tenthsFromTable } from '../../calibration/boardTable.ts';
+import { countsAtPercent, readCurve } from '../../calibration/curve.ts';
 import { bandAt } from '../../quantity/bands.ts';
+import { formatPercent } from '../../quantity/format.ts';
 import {
   addCapture,
   copyToSister,
@@ -16,11 +18,12 @@ import {
   useCalibration as putToUse,
   versionsOf,
 } from './calibrations.ts';
+import { probeScale } from '../bind/channels.ts';
 import { runOf } from '../bind/plotParts.ts';
 import { certificateCsv, certificateJson, certificateOf, tableCsv } from '../bind/certificate.ts';
 import { calibratedOfVersion, curveOf } from '../bind/curveOf.ts';
 import { dueCalibrations } from '../bind/dueCalibrations.ts';
-import { addPlot } from './plots.ts';
+import { addPlot, setLimit } from './plots.ts';
 import {
   airAndWater,
   AS_LINE,
@@ -289,4 +292,71 @@ test('bands by feel set the words and the limits by the cuts, and the wettest wo
   // The cuts lie half way between what was felt: 2250 between low and right, 1750 between right and wet.
   const tenthsAt = (counts: number) => Math.round(10 * readCurve(curve, counts).percent);
   expect(plot.limits).toMatchObject({ startTenths: tenthsAt(2250), stopTenths: tenthsAt(1750) });
+});
+
+describe('raw cut-offs, without any percent', () => {
+  const cutOffs = (
+    dry: Parameters<typeof captured>[2],
+    wet: Parameters<typeof captured>[2],
+    typed: readonly [number | null, number | null] = [null, null],
+  ) => {
+    const begun = startRun(garden, channelId, 'cut-offs', making());
+    const asked = captured(begun, 'time to water', dry, typed[0]);
+    return finishRun(captured(asked, 'watered enough', wet, typed[1]), channelId, CONTEXT, AS_LINE, making());
+  };
+  const readingOf = (of: ReturnType<typeof cutOffs>) => {
+    if (!of.ok) throw new Error(of.issue.kind);
+    const [plot] = of.value.garden.plots;
+    const curve = curveOf(of.value.calibration);
+    if (!plot || !curve) throw new Error('no plot');
+    isSound(of.value.garden);
+    return { plot, curve, garden: of.value.garden };
+  };
+
+  test('the two numbers are the limits, to the count, and the words lie about them', () => {
+    const { plot, curve } = readingOf(cutOffs(captureOf(3000), captureOf(2400, {}, 9)));
+    expect(countsAtPercent(curve, plot.limits.startTenths / 10)).toBeCloseTo(3000, 6);
+    expect(countsAtPercent(curve, plot.limits.stopTenths / 10)).toBeCloseTo(2400, 6);
+    const wordAt = (counts: number) => bandAt(plot.bandEdges, 10 * readCurve(curve, counts).percent);
+    expect([3300, 3010, 2990, 2410, 2390, 2100].map(wordAt)).toEqual([
+      'dry',
+      'low',
+      'right',
+      'right',
+      'wet',
+      'flooded',
+    ]);
+    expect(formatPercent(plot.limits.startTenths / 10, curve)).toMatch(/^3\s000 counts$/);
+  });
+  test('typed, a number stands for itself, whatever the probe reads meanwhile, and needs no fresh reading', () => {
+    const { plot, curve } = readingOf(cutOffs(captureOf(1777), captureOf(1777), [3000, 2400]));
+    expect(countsAtPercent(curve, plot.limits.startTenths / 10)).toBeCloseTo(3000, 6);
+    expect(curve.direction).toBe('falling');
+  });
+  test('the engine starts beyond the one and stops at the other, beyond the ends of the scale too', () => {
+    const { curve, plot } = readingOf(cutOffs(captureOf(3000), captureOf(2400, {}, 9)));
+    const tenths = (raw: number) => tenthsFromTable(boardTable(curve), raw);
+    expect(tenths(4000)).toBeLessThan(plot.limits.startTenths);
+    expect(tenths(3005)).toBeLessThan(plot.limits.startTenths);
+    expect(tenths(2995)).toBeGreaterThanOrEqual(plot.limits.startTenths);
+    expect(tenths(2395)).toBeGreaterThanOrEqual(plot.limits.stopTenths);
+  });
+  test('moved later, the limits take the words with them', () => {
+    const { garden: made, plot } = readingOf(cutOffs(captureOf(3000), captureOf(2400, {}, 9)));
+    const moved = setLimit(made, plot.id, 'start', 300).plots[0];
+    expect(moved?.bandEdges).toEqual([160, 300, 650, 790]);
+  });
+  test('no soil is called wetter than water by a calibration that never saw water', () => {
+    const wetEnd = (of: Garden) => probeScale(of, firstChannel(of)).references?.wet ?? null;
+    expect(wetEnd(airAndWater(garden, 3000, 1200).garden)).toBeCloseTo(1200, 6);
+    expect(wetEnd(readingOf(cutOffs(captureOf(3000), captureOf(2400, {}, 9))).garden)).toBeNull();
+  });
+  test('numbers that rise are taken as they are, with a reason for a kind that falls', () => {
+    const rising = cutOffs(captureOf(1200), captureOf(1900, {}, 9));
+    expect(rising.ok ? null : rising.issue.kind).toBe('no-reason');
+  });
+  test('one number for both is refused', () => {
+    const same = cutOffs(captureOf(1777), captureOf(1777), [2400, 2400]);
+    expect(same.ok ? null : same.issue.kind).toBe('refused');
+  });
 });

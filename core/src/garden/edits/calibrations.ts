@@ -2,12 +2,14 @@
 import { byId } from '../../quantity/byId.ts';
 import { runOf } from '../bind/plotParts.ts';
 import type { BandName } from '../../quantity/bands.ts';
-import { checkEdges, DEFAULT_EDGES, LEAST_BAND_TENTHS, type BandEdges } from '../../quantity/bands.ts';
+import { DEFAULT_EDGES, edgesByCutOffs, edgesNear, type BandEdges } from '../../quantity/bands.ts';
 import { checkLimits } from '../../control/limits.ts';
 import type { Condition, MethodId } from '../../calibration/conditions.ts';
 import type { SoilFacts } from '../../calibration/convertPercent.ts';
 import { countsAtPercent, readCurve, type Curve, type CurveKind } from '../../calibration/curve.ts';
 import { edgesByFeel } from '../../calibration/bandsByFeel.ts';
+import { typedCounts } from '../../calibration/runPoint.ts';
+import { CUT_OFFS } from '../../calibration/cutOffs.ts';
 import { methodOf, mixingInputs, usualInputs } from '../../calibration/methods.ts';
 import { planMixing } from '../../calibration/mixing.ts';
 import { noiseOfRun, outcomeOf, worthOf, type Outcome } from '../../calibration/run.ts';
@@ -81,7 +83,9 @@ export function addCapture(
       return {
         ...run,
         points: run.points.map((one) =>
-          one === held ? { ...one, ...of, captures: [...one.captures, capture] } : one,
+          one === held
+            ? { ...one, ...of, captures: typedCounts(of) === null ? [...one.captures, capture] : [capture] }
+            : one,
         ),
       };
     const id = makeId('point', new Set(run.points.map((one) => one.id)), random);
@@ -213,11 +217,21 @@ function afterRun(garden: Garden, run: Run, outcome: Outcome, curve: Curve, plot
       const soil = plan?.ok
         ? { ...plot.soil, bulkDensity: Math.round(plan.value.bulkDensity * 1000) / 1000 }
         : plot.soil;
+      if (run.method === 'cut-offs') return { ...plot, soil, ...byCutOffs(plot) };
       if (!feel) return { ...plot, soil };
       // The scale of such a run has the words where they usually stand, so words that nobody felt stay there.
       const edges = edgesByFeel(feel.cuts, (counts) => 10 * readCurve(curve, counts).percent, DEFAULT_EDGES);
       return { ...plot, soil, bandEdges: [...edges], limits: limitsByFeel(edges, plot.limits) };
     }),
+  };
+}
+
+/** The two cut-offs are the limits, and give the words. */
+function byCutOffs({ limits }: Plot): Pick<Plot, 'limits' | 'bandEdges'> {
+  const [startTenths, stopTenths] = [10 * CUT_OFFS.start, 10 * CUT_OFFS.stop];
+  return {
+    limits: { ...limits, startTenths, stopTenths },
+    bandEdges: [...edgesByCutOffs(startTenths, stopTenths)],
   };
 }
 
@@ -265,15 +279,11 @@ function turnLimits(limits: Plot['limits'], turn: (tenths: number) => number): P
   return checkLimits(turned, 0) ? limits : turned;
 }
 
-function turnEdges(edges: Plot['bandEdges'], turn: (tenths: number) => number): Plot['bandEdges'] {
-  const turned: number[] = [];
-  for (const [at, edge] of edges.entries()) {
-    const least = (turned[at - 1] ?? 0) + LEAST_BAND_TENTHS;
-    turned.push(Math.min(1000 - (edges.length - at) * LEAST_BAND_TENTHS, Math.max(least, turn(edge))));
-  }
-  const [a = 0, b = 0, c = 0, d = 0] = turned;
-  const kept: Plot['bandEdges'] = [a, b, c, d];
-  return checkEdges(kept) ? [...DEFAULT_EDGES] : kept;
+function turnEdges(
+  [dry, low, right, wet]: Plot['bandEdges'],
+  turn: (tenths: number) => number,
+): Plot['bandEdges'] {
+  return [...edgesNear([turn(dry), turn(low), turn(right), turn(wet)])];
 }
 
 /** Gives a sister probe a calibration as a starting guess, marked as one: every probe is its own. Null when it is not there. */

@@ -2,7 +2,7 @@
 import type { Finding } from '../../calibration/checks.ts';
 import type { Condition } from '../../calibration/conditions.ts';
 import { methodOf } from '../../calibration/methods.ts';
-import { meanOf } from '../../calibration/runPoint.ts';
+import { meanOf, typedCounts } from '../../calibration/runPoint.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { Garden, PointOf, Run } from '../document/schema.ts';
 import { exchangePoints, takeBackCapture } from './calibrations.ts';
@@ -29,7 +29,7 @@ const takeBack = (point: PointOf, at: number): Cure => ({
   pointId: point.id,
   at,
   condition: point.condition,
-  rawCounts: point.captures[at]?.rawCounts ?? 0,
+  rawCounts: typedCounts(point) ?? point.captures[at]?.rawCounts ?? 0,
 });
 
 /** The repeat furthest from the middle of all; of two, both. */

@@ -3,7 +3,8 @@ import { candidatesOf } from '../bind/decided.ts';
 import { plotParts } from '../bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { leaderOf } from '../../control/programs/programs.ts';
-import { DEFAULT_EDGES, type BandEdges } from '../../quantity/bands.ts';
+import { DEFAULT_EDGES, edgesByCutOffs, type BandEdges } from '../../quantity/bands.ts';
+import { byId } from '../../quantity/byId.ts';
 import type { LimitName, Limits } from '../../control/limits.ts';
 import { EMPTY_PLAN } from '../../plan/schema.ts';
 import { EMPTY_NETLIST } from '../../wiring/netlist.ts';
@@ -410,19 +411,30 @@ export function withoutLines(lines: readonly WaterLine[], isGone: (line: WaterLi
 const replace = <T extends { id: string }>(list: readonly T[], id: string, change: (one: T) => T): T[] =>
   list.map((one) => (one.id === id ? change(one) : one));
 
-export const setLimits = (garden: Garden, plotId: string, limits: Limits): Garden => ({
-  ...garden,
-  plots: replace(garden.plots, plotId, (plot) => ({ ...plot, limits: { ...limits } })),
-});
+/** Where raw counts decide alone, the limits are the cut-offs, and the words go with them. */
+export function setLimits(garden: Garden, plotId: string, limits: Limits): Garden {
+  const isRaw = plotParts(garden, plotId)?.fit?.percentKind === 'counts';
+  return {
+    ...garden,
+    plots: replace(garden.plots, plotId, (plot): Plot => {
+      const [dry, low, right, wet] = isRaw
+        ? edgesByCutOffs(limits.startTenths, limits.stopTenths)
+        : plot.bandEdges;
+      return { ...plot, limits: { ...limits }, bandEdges: [dry, low, right, wet] };
+    }),
+  };
+}
 
 /** Moves one flag and leaves the other where it is. @param tenths of a percent */
-export const setLimit = (garden: Garden, plotId: string, which: LimitName, tenths: number): Garden => ({
-  ...garden,
-  plots: replace(garden.plots, plotId, (plot) => ({
-    ...plot,
-    limits: { ...plot.limits, [which === 'start' ? 'startTenths' : 'stopTenths']: tenths },
-  })),
-});
+export const setLimit = (garden: Garden, plotId: string, which: LimitName, tenths: number): Garden => {
+  const plot = byId(garden.plots, plotId);
+  return plot
+    ? setLimits(garden, plotId, {
+        ...plot.limits,
+        [which === 'start' ? 'startTenths' : 'stopTenths']: tenths,
+      })
+    : garden;
+};
 
 export const setBandEdges = (garden: Garden, plotId: string, [dry, low, right, wet]: BandEdges): Garden => ({
   ...garden,

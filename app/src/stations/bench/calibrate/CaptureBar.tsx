@@ -6,7 +6,7 @@ import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { meantValue } from '@plain-trowel/core/garden/bind/channels';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
+import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { workNoise, workPresent } from '@plain-trowel/core/signal/workPresent';
@@ -82,9 +82,11 @@ export function CaptureBar({
   const of = method.typed;
   const number =
     of && read.kind === 'number' && read.value >= of.least && read.value <= of.most ? read.value : null;
-  const lacks =
-    (of !== null && number === null && !(again && typed === '')) || (asksFeeling && felt === null);
+  const mayBeEmpty = typed === '' && (again || of?.optional === true);
+  const lacks = (of !== null && number === null && !mayBeEmpty) || (asksFeeling && felt === null);
+  // A number that is typed for itself needs no fresh reading.
   const isStale =
+    !(of?.optional && number !== null) &&
     value !== null &&
     beside.some((one) => sharesReadings(one, { takenAt: isoOf(live.nowMs), windowS: value.windowS }));
   const capture = () => {
@@ -129,12 +131,12 @@ export function CaptureBar({
           />
         )}
         <Button
-          look={isStill && !lacks ? 'primary' : 'plain'}
+          look={(isStill || (of?.optional && number !== null)) && !lacks ? 'primary' : 'plain'}
           hint="C"
           disabled={value === null || lacks || isStale || full !== null}
           onClick={capture}
         >
-          {offer}
+          {of?.optional && number !== null ? `Use ${formatCounts(number)}` : offer}
         </Button>
         {children}
         <Button look="quiet" hint="H" disabled={present === null} onClick={hold.toggle}>

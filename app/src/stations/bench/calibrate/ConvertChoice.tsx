@@ -22,7 +22,7 @@ export function ConvertChoice({ parts, run, outcome }: { parts: PlotParts; run: 
   const { commit } = useGarden();
   const { plot } = parts;
   const own = methodOf(run.method).percentKind(run.inputs);
-  if (own === 'span' || own === 'factory') return null;
+  if (own === 'span' || own === 'factory' || own === 'counts') return null;
   const plan = run.method === 'mixing' ? planMixing(mixingInputs(run.inputs)) : null;
   const soil: SoilFacts = {
     bulkDensity: plan?.ok ? plan.value.bulkDensity : plot.soil.bulkDensity,

@@ -25,11 +25,14 @@ export function FinishForm({
   parts,
   kind,
   needsReason,
+  isRaw = false,
 }: {
   parts: PlotParts;
   kind: CurveKind;
   /** Something stands against it that may be passed over only with a reason, in the note. */
   needsReason: boolean;
+  /** Two cut-offs in raw counts: there will be no percent. */
+  isRaw?: boolean;
 }) {
   const { garden, commit } = useGarden();
   const { session } = useLiveTools();
@@ -81,7 +84,9 @@ export function FinishForm({
             : [],
         };
       },
-      `${parts.probe?.label ?? 'The probe'} is calibrated; the sheets show its percent now.`,
+      isRaw
+        ? `${parts.probe?.label ?? 'The probe'} goes by its raw counts now.`
+        : `${parts.probe?.label ?? 'The probe'} is calibrated; the sheets show its percent now.`,
     );
   };
   useKeys([{ key: 'f', does: 'Use this calibration', run: finish }]);

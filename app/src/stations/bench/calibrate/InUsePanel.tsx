@@ -16,6 +16,7 @@ import { useLive, usePlot } from '../../../links/liveContext.ts';
 import { plotUncertainty } from '@plain-trowel/core/live/readingNow';
 import { Button } from '../../../ui/Button.tsx';
 import { CURVE_WORDS } from '../../../words/calibrationText.ts';
+import { stateWord } from '../../../words/plotText.ts';
 import { dayTime } from '../../../words/timeText.ts';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
 import { CurveChart } from './CurveChart.tsx';
@@ -43,6 +44,7 @@ export function InUsePanel({
   const { fit } = parts;
   if (!fit) return null;
   const unit = percentUnit(fit.percentKind);
+  const isRaw = fit.percentKind === 'counts';
   const uncertainty = plotUncertainty(garden, parts, live.present);
   const repeat = () =>
     void commit(`repeat a reference of ${parts.probe?.label ?? ''}`, (before) => ({
@@ -55,7 +57,9 @@ export function InUsePanel({
     <section aria-label="Calibration in use">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <h2 className="mr-auto">
-          {present && view?.span && view.state !== 'implausible' ? (
+          {present && isRaw && view?.state !== 'implausible' ? (
+            `Now ${formatCounts(Math.round(present.rawCounts))} counts${view ? `, ${stateWord(view.state)}` : ''}`
+          ) : present && view?.span && view.state !== 'implausible' ? (
             <>
               Now{' '}
               <WorkedNumber
@@ -90,17 +94,23 @@ export function InUsePanel({
         </Button>
       </div>
       <p className="mt-1 text-[14.5px]">
-        {methodOf(calibration.method).name}, {CURVE_WORDS[fit.shape.kind]},{' '}
+        {methodOf(calibration.method).name}
+        {!isRaw && `, ${CURVE_WORDS[fit.shape.kind]}`},{' '}
         {dayTime(Date.parse(calibration.madeAt), garden.timeZone)}
         {calibration.who && ` by ${calibration.who}`}.{' '}
         {fit.direction === 'falling'
           ? 'Numbers fall as it gets wetter; most probes do.'
           : 'Numbers rise as it gets wetter.'}{' '}
-        One {unit} is worth <WorkedNumber id="span" worked={workSpan(fit)} />. Holds for this probe, this
-        board, {calibration.place.supplyV} V and {depthText(calibration.place.depthCm)}.
+        {!isRaw && (
+          <>
+            One {unit} is worth <WorkedNumber id="span" worked={workSpan(fit)} />.{' '}
+          </>
+        )}
+        Holds for this probe, this board, {calibration.place.supplyV} V and{' '}
+        {depthText(calibration.place.depthCm)}.
       </p>
       <p className="text-[14px] text-soft">{PERCENT_KINDS[fit.percentKind].long}</p>
-      {calibrated && (
+      {calibrated && !isRaw && (
         <CurveChart
           calibrated={calibrated}
           outcome={outcome}

@@ -3,7 +3,7 @@ import { ALL_METHODS } from '@plain-trowel/core/calibration/methods';
 import type { MethodId } from '@plain-trowel/core/calibration/conditions';
 import { startRun } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { PERCENT_KINDS } from '@plain-trowel/core/quantity/percentKind';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 
@@ -47,7 +47,7 @@ export function MethodPicker({
             <span>
               <b className="font-semibold">{method.name}</b>
               <span className="block text-[13px] text-soft">
-                {method.takes}, % {PERCENT_KINDS[method.percentKind({})].short}
+                {method.takes}, {percentUnit(method.percentKind({}))}
               </span>
             </span>
             <span className="col-start-2 text-[14px] text-soft sm:col-start-3">{method.when}</span>

@@ -1,15 +1,23 @@
 import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { useMemo, useState } from 'react';
-import type { CurveKind } from '@plain-trowel/core/calibration/curve';
+import type { Assumed } from '@plain-trowel/core/calibration/assumptions';
+import type { Curve, CurveKind } from '@plain-trowel/core/calibration/curve';
+import { usualSpanOf } from '@plain-trowel/core/garden/bind/channels';
 import { noiseOfRun, worthOf, type Outcome } from '@plain-trowel/core/calibration/run';
+import { anotherTime, CUT_OFFS } from '@plain-trowel/core/calibration/cutOffs';
 import type { Calibrated } from '@plain-trowel/core/calibration/uncertainty';
 import { needsReason } from '@plain-trowel/core/calibration/checks';
 import { uncertaintyOf } from '@plain-trowel/core/calibration/uncertainty';
 import { workSpan, workUncertainty } from '@plain-trowel/core/calibration/workCurve';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Run } from '@plain-trowel/core/garden/document/schema';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
-import { PERCENT_KINDS, percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
+import {
+  PERCENT_KINDS,
+  percentUnit,
+  risesDrying,
+  shownCounts,
+} from '@plain-trowel/core/quantity/percentKind';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive } from '../../../links/liveContext.ts';
 import { factoryText, inStepText } from '../../../words/calibrationText.ts';
@@ -48,6 +56,12 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
           {outcome.missing === 1 ? 'One more point' : `${outcome.missing} more points`}, and there is a curve.
           Which way the numbers run comes out by itself.
         </p>
+      ) : calibrated && kind && !refused && outcome.percentKind === 'counts' ? (
+        <>
+          <CutOffsSum parts={parts} curve={calibrated.curve} assumed={outcome.assumed} />
+          <AssumptionPanel run={run} />
+          <FinishForm key={run.id} parts={parts} kind={kind} needsReason={needsReason(findings)} isRaw />
+        </>
       ) : calibrated && kind && !refused ? (
         <>
           <h2 className="mt-3">
@@ -82,6 +96,38 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
         <p className="mt-2 text-soft">There is no curve to use yet; the lines above say why.</p>
       )}
     </section>
+  );
+}
+
+/** Two cut-offs in raw counts, and how far a reading may be off in the same. */
+function CutOffsSum({ parts, curve, assumed }: { parts: PlotParts; curve: Curve; assumed: Assumed }) {
+  if (!parts.channel) return null;
+  const [start, stop] = [CUT_OFFS.start, CUT_OFFS.stop].map((percent) => shownCounts(curve, percent));
+  const spread = anotherTime(assumed, usualSpanOf(parts.garden, parts.channel));
+  const isClose = Math.abs((start ?? 0) - (stop ?? 0)) < 2 * spread;
+  return (
+    <>
+      <h2 className="mt-3">
+        Water {risesDrying(curve) ? 'above' : 'below'} {formatPercent(CUT_OFFS.start, curve)}, enough at{' '}
+        {formatPercent(CUT_OFFS.stop, curve)}
+      </h2>
+      <p className="max-w-[68ch] text-[14.5px]">
+        {curve.direction === 'falling'
+          ? 'Numbers fall as it gets wetter; most probes do. '
+          : 'Numbers rise as it gets wetter. '}
+        Warmer or colder, or dried out another time, the same soil may read some{' '}
+        <span className="num">± {formatNumber(spread)} counts</span> differently, by what such probes usually
+        do.{' '}
+        {isClose && (
+          <b className="font-semibold">
+            The two numbers lie hardly further apart than that: it would often water without need. Take them
+            further apart.{' '}
+          </b>
+        )}
+        Limits, lamp and program go by these counts alone; no percent is shown, for nothing says what they
+        mean.
+      </p>
+    </>
   );
 }
 

@@ -7,6 +7,7 @@ import { workReference, workSpread } from '@plain-trowel/core/calibration/workRe
 import { setPointUsed } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PointOf } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
+import { meanOf, typedCounts } from '@plain-trowel/core/calibration/runPoint';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
@@ -34,6 +35,7 @@ export function PointTable({
   const { garden, commit } = useGarden();
   const channel = byId(garden.channels, channelId);
   if (points.length === 0) return null;
+  const isRaw = outcome.percentKind === 'counts';
   const leave = (point: PointOf, used: boolean) =>
     void commit(used ? 'take a point in again' : 'leave a point out', (garden) => ({
       garden: setPointUsed(garden, channelId, point.id, used),
@@ -44,7 +46,7 @@ export function PointTable({
         <thead>
           <tr>
             <th>Point</th>
-            <th className="text-right">{percentUnit(outcome.percentKind)}</th>
+            {!isRaw && <th className="text-right">{percentUnit(outcome.percentKind)}</th>}
             <th className="text-right">
               {channel && channel.quantity !== 'moisture' ? rawUnitOf(channel) : 'Raw counts'}
             </th>
@@ -78,55 +80,71 @@ function Row({ point, outcome, children }: { point: PointOf; outcome: Outcome; c
   const last = point.captures.at(-1);
   const unsettled = point.captures.filter((one) => !hasStopped(one.settling?.verdict));
   if (!last) return null;
-  const mean = point.captures.reduce((sum, one) => sum + one.rawCounts, 0) / point.captures.length;
+  const typed = typedCounts(point);
   const counts = point.captures.map((one) => one.rawCounts);
   return (
     <tr className={point.used ? '' : 'text-soft line-through'}>
       <td className="min-w-[118px]">
         {point.felt ?? point.condition}
         <span className="block text-[12.5px] text-soft">
-          {point.captures.length === 1 ? 'once' : `${point.captures.length} times`}
+          {typed !== null
+            ? 'as typed'
+            : point.captures.length === 1
+              ? 'once'
+              : `${point.captures.length} times`}
           {point.temperatureC !== null && `, ${temperatureText(point.temperatureC)}`}
           {last.simulated && ', stand-in'}
-          {unsettled.length > 0 && (
+          {unsettled.length > 0 && typed === null && (
             <b className="block font-semibold text-handle">
               taken while {VERDICT_WORDS[unsettled[0]?.settling?.verdict ?? 'watching']}
             </b>
           )}
         </span>
       </td>
-      <td className="num text-right">
-        {fit ? (
-          <>
-            {formatNumber(fit.percent, 1)}
-            {wholeSigma(fit) > 0 && (
-              <span className="block text-[12.5px] text-soft">
-                ± {formatNumber(COVERAGE * wholeSigma(fit), 1)}
-              </span>
-            )}
-          </>
-        ) : known && !known.ok ? (
-          <span className="block max-w-[22ch] text-[13px] font-medium whitespace-normal text-handle">
-            {knownText(known.issue)}
-          </span>
+      {outcome.percentKind !== 'counts' && (
+        <td className="num text-right">
+          {fit ? (
+            <>
+              {formatNumber(fit.percent, 1)}
+              {wholeSigma(fit) > 0 && (
+                <span className="block text-[12.5px] text-soft">
+                  ± {formatNumber(COVERAGE * wholeSigma(fit), 1)}
+                </span>
+              )}
+            </>
+          ) : known && !known.ok ? (
+            <span className="block max-w-[22ch] text-[13px] font-medium whitespace-normal text-handle">
+              {knownText(known.issue)}
+            </span>
+          ) : (
+            '–'
+          )}
+        </td>
+      )}
+      <td className="text-right">
+        {typed === null ? (
+          <WorkedNumber
+            id={`${point.id} reference`}
+            worked={workReference({ condition: point.condition, ...last })}
+            shown={formatCounts(Math.round(meanOf(point) * 10) / 10)}
+          />
         ) : (
-          '–'
+          <>
+            <span className="num">{formatCounts(typed)}</span>
+          </>
         )}
       </td>
       <td className="text-right">
-        <WorkedNumber
-          id={`${point.id} reference`}
-          worked={workReference({ condition: point.condition, ...last })}
-          shown={formatCounts(Math.round(mean * 10) / 10)}
-        />
-      </td>
-      <td className="text-right">
-        <WorkedNumber
-          id={`${point.id} spread`}
-          worked={workSpread({ condition: point.condition, ...last })}
-          shown={`± ${formatNumber(last.spreadCounts, 1)}`}
-        />
-        {counts.length > 1 && (
+        {typed === null ? (
+          <WorkedNumber
+            id={`${point.id} spread`}
+            worked={workSpread({ condition: point.condition, ...last })}
+            shown={`± ${formatNumber(last.spreadCounts, 1)}`}
+          />
+        ) : (
+          '–'
+        )}
+        {counts.length > 1 && typed === null && (
           <span className="num block text-[12.5px] text-soft">
             {formatNumber(Math.max(...counts) - Math.min(...counts))} between
           </span>
@@ -135,8 +153,9 @@ function Row({ point, outcome, children }: { point: PointOf; outcome: Outcome; c
       <td className="pl-4">
         <span className="num">{dayTime(Date.parse(last.takenAt), garden.timeZone)}</span>
         <span className="block text-[12.5px] text-soft">
-          {last.readings} readings, {last.supplyV} V
-          {point.typed !== null && `, typed ${formatNumber(point.typed, 1)}`}
+          {typed === null ? `${last.readings} readings, ` : ''}
+          {last.supplyV} V
+          {point.typed !== null && typed === null && `, typed ${formatNumber(point.typed, 1)}`}
         </span>
       </td>
       {children}

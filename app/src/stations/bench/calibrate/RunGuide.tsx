@@ -3,7 +3,7 @@ import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useState } from 'react';
 import { mixingInputs, methodOf, missingInput, type Step } from '@plain-trowel/core/calibration/methods';
 import { REPEATS_FRAC } from '@plain-trowel/core/calibration/checks';
-import { spanOfMeans } from '@plain-trowel/core/calibration/runPoint';
+import { spanOfMeans, typedCounts } from '@plain-trowel/core/calibration/runPoint';
 import { planMixing, waterToAdd } from '@plain-trowel/core/calibration/mixing';
 import { giveUpRun, takeBackCapture } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -108,7 +108,12 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
                   typed. Another weight begins the next mixture by itself.
                 </p>
               )}
-              {point && (
+              {point && typedCounts(point) !== null && (
+                <p className="mt-1 text-[14px] text-soft">
+                  Taken as typed, {formatNumber(typedCounts(point) ?? 0)} counts. Another number replaces it.
+                </p>
+              )}
+              {point && typedCounts(point) === null && (
                 <Repeats
                   point={point}
                   steps={steps.length}
@@ -124,7 +129,7 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
             parts={parts}
             method={method}
             again={point !== null}
-            beside={run.points.flatMap((one) => one.captures)}
+            beside={run.points.flatMap((one) => (typedCounts(one) === null ? one.captures : []))}
             full={fullText(run, point)}
             onCapture={(typed, felt) => {
               // Another weight is another mixture, whether or not anybody has gone on to its step.

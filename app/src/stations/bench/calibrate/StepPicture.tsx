@@ -104,6 +104,7 @@ function drawing(condition: Condition | 'touch', waterY: number) {
       );
     case 'just right':
     case 'known content':
+    case 'watered enough':
       return (
         <>
           <Vessel level={58} fill="url(#band-low)" />
@@ -162,6 +163,7 @@ function drawing(condition: Condition | 'touch', waterY: number) {
           />
         </>
       );
+    case 'time to water':
     case 'plant hangs its leaves':
       return (
         <>

@@ -4,6 +4,7 @@ import { addCapture, type Captured } from '@plain-trowel/core/garden/edits/calib
 import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Capture, Garden, Run } from '@plain-trowel/core/garden/document/schema';
+import { typedCounts } from '@plain-trowel/core/calibration/runPoint';
 import type { CheckContext } from '@plain-trowel/core/calibration/checks';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -51,25 +52,32 @@ export function useCapture(parts: PlotParts): (what: What, pointId: string | nul
         fromEndCounts: settling.end ? value.rawCounts - settling.end.counts : null,
       },
     };
+    const standsForItself = typedCounts(what);
     const temperatureC = soilTemperatureNow(garden, parts.plot.id, live.present);
     return commit(
       `${what.condition} reference of ${parts.probe?.label ?? 'the probe'}`,
       (before) => ({
         garden: addCapture(before, channel.id, { ...what, temperatureC, capture }, pointId, Math.random),
-        events: [
-          {
-            atMs: Math.round(live.nowMs),
-            plotId: parts.plot.id,
-            channelId: channel.id,
-            simulated,
-            kind: 'reference',
-            condition: what.condition,
-            rawCounts: value.rawCounts,
-            spreadCounts: value.spreadCounts,
-          },
-        ],
+        // What was typed is no reading of the probe.
+        events:
+          standsForItself !== null
+            ? []
+            : [
+                {
+                  atMs: Math.round(live.nowMs),
+                  plotId: parts.plot.id,
+                  channelId: channel.id,
+                  simulated,
+                  kind: 'reference',
+                  condition: what.condition,
+                  rawCounts: value.rawCounts,
+                  spreadCounts: value.spreadCounts,
+                },
+              ],
       }),
-      `Captured, ${what.condition}: ${formatCounts(value.rawCounts)} ${rawUnitOf(channel)}, spread ± ${formatNumber(value.spreadCounts, 1)}.`,
+      standsForItself === null
+        ? `Captured, ${what.condition}: ${formatCounts(value.rawCounts)} ${rawUnitOf(channel)}, spread ± ${formatNumber(value.spreadCounts, 1)}.`
+        : `Taken, ${what.condition}: ${formatCounts(standsForItself)} ${rawUnitOf(channel)}.`,
     );
   };
 }

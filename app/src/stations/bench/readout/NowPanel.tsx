@@ -162,7 +162,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
           )}
         </p>
       </details>
-      {view.span?.clampedAt && !isFault && (
+      {view.span?.clampedAt && !isFault && parts.fit?.percentKind !== 'counts' && (
         <p className="w-full text-soft">
           Clamped: {formatCounts(Math.round(view.span.beyondCounts))}{' '}
           {parts.channel ? rawUnitOf(parts.channel) : 'counts'} beyond the {view.span.clampedAt} reference.

@@ -61,8 +61,8 @@ export function DecidesPanel({ parts, view }: { parts: PlotParts; view: PlotView
             {view.votes.map(({ channel, tenths, dropped }) => (
               <li key={channel.id}>
                 {channelName(garden, channel)}{' '}
-                {dropped === null && tenths !== null ? (
-                  <span className="num">{formatPercent(tenths / 10, view.percentKind)}</span>
+                {dropped === null && tenths !== null && view.scale ? (
+                  <span className="num">{formatPercent(tenths / 10, view.scale)}</span>
                 ) : (
                   <b className="font-semibold text-handle">{DROPPED_WORDS[dropped ?? 'no reading']}</b>
                 )}

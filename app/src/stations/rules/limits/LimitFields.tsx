@@ -1,7 +1,7 @@
 import { useKeeping, useTyped } from '../../../ui/useTyped.ts';
 import { setLimit } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { countsAtPercent, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
+import { countsAtPercent, modelAt, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
 import { workLimitCounts } from '@plain-trowel/core/calibration/workCurve';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { checkLimits, type LimitIssue, type LimitName, type Limits } from '@plain-trowel/core/control/limits';
@@ -73,7 +73,7 @@ export function LimitField({
         )
       }
       unit={scale === 'percent' ? percentUnit(fit.percentKind) : rawUnit}
-      error={issue ? limitText(issue) : undefined}
+      error={issue ? limitText(issue, fit) : undefined}
       className="w-[160px]"
     >
       {(props) => (
@@ -98,7 +98,10 @@ export function LimitField({
 function tenthsFrom(typed: string, scale: Scale, fit: Curve): number | null {
   const read = readNumber(typed.trim().replace(',', '.'));
   if (read.kind !== 'number') return null;
-  return Math.round((scale === 'percent' ? read.value : readCurve(fit, read.value).percent) * 10);
+  // Beyond the scale of two cut-offs there is no number to keep: that is said, not clamped.
+  const of =
+    fit.percentKind === 'counts' ? modelAt(fit.shape, read.value, null) : readCurve(fit, read.value).percent;
+  return Math.round((scale === 'percent' ? read.value : of) * 10);
 }
 
 /** Both limits in percent and in raw counts. Nothing that contradicts itself is kept. */
@@ -138,8 +141,8 @@ export function LimitFields({
         {fit.direction === 'falling' ? 'above' : 'below'}{' '}
         {isShownRaw(fit.percentKind) ? (
           <>
-            {formatPercent(limits.startTenths / 10, fit.percentKind)} and stops at{' '}
-            {formatPercent(limits.stopTenths / 10, fit.percentKind)}
+            {formatPercent(limits.startTenths / 10, fit)} and stops at{' '}
+            {formatPercent(limits.stopTenths / 10, fit)}
           </>
         ) : (
           <>
@@ -152,8 +155,11 @@ export function LimitFields({
             <WorkedNumber id="stop" worked={workLimitCounts(fit, 'Stop limit', limits.stopTenths / 10)} />
           </>
         )}
-        . Drag a flag, or focus it and use the arrow keys; with Shift it moves a whole{' '}
-        {isShownRaw(fit.percentKind) ? 'kPa' : 'percent'}.
+        . Drag a flag, or focus it and use the arrow keys; with Shift it moves{' '}
+        {fit.percentKind === 'counts'
+          ? 'ten times as far'
+          : `a whole ${fit.percentKind === 'tension' ? 'kPa' : 'percent'}`}
+        .
       </p>
     </section>
   );

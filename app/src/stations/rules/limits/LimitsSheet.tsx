@@ -1,5 +1,6 @@
 import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
+import { risesDrying } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { usePlotScope } from '../../../frame/usePlotScope.ts';
 import { decidedView, useLive, useLiveTools } from '../../../links/liveContext.ts';
@@ -54,12 +55,11 @@ function LimitsOfPlot({ plotId }: { plotId: string }) {
 
 function titleOf({ plot, fit, line }: PlotParts): string {
   if (!fit) return `${plot.name}: no limits yet`;
-  const percent = (tenths: number) => formatPercent(tenths / 10, fit.percentKind);
+  const percent = (tenths: number) => formatPercent(tenths / 10, fit);
   const { startTenths, stopTenths } = plot.limits;
   if (fit.percentKind === 'switch')
     return line === null ? `${plot.name}: lamp on when dry` : `${plot.name}: water when dry, stop when wet`;
-  // A tension rises as the soil dries.
-  const side = fit.percentKind === 'tension' ? 'above' : 'below';
+  const side = risesDrying(fit) ? 'above' : 'below';
   return line === null
     ? `${plot.name}: lamp on ${side} ${percent(startTenths)}`
     : `${plot.name}: water ${side} ${percent(startTenths)}, stop at ${percent(stopTenths)}`;

@@ -78,11 +78,21 @@ function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fi
       <AnswerPanel parts={parts} />
       {!isShownRaw(fit.percentKind) && <SuggestPanel parts={parts} fit={fit} />}
       {fit.percentKind === 'tension' && <TensionNote />}
+      {fit.percentKind === 'counts' && <CountsNote />}
       {!isShownRaw(fit.percentKind) && <BandFields parts={parts} noiseTenths={noiseTenths} />}
       <WarmthFields plot={plot} />
     </>
   );
 }
+
+/** Raw counts decide alone: what that leaves out. */
+const CountsNote = () => (
+  <p className="mt-4 max-w-[68ch] border-t border-rule pt-3">
+    By raw counts alone: limits, lamp and program compare the board’s own numbers, and no percent stands
+    anywhere. The words go with the limits: right between them, low and wet beyond. Another probe, board or
+    supply has other numbers: take the cut-offs again then.
+  </p>
+);
 
 /** A comparator has one limit, and that is its screw. */
 function SwitchNote({ parts }: { parts: PlotParts }) {

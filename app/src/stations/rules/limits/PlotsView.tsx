@@ -8,7 +8,7 @@ import { calibrationMismatch, plotParts, type PlotParts } from '@plain-trowel/co
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { formatVolume } from '@plain-trowel/core/quantity/format';
-import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
+import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { useLive, useLiveTools, decidedView } from '../../../links/liveContext.ts';
@@ -78,7 +78,7 @@ function PlotRow({ parts }: { parts: PlotParts }) {
               which={which}
               isBare
               scale={isShownRaw(fit.percentKind) ? 'counts' : 'percent'}
-              rawUnit="kPa"
+              rawUnit={percentUnit(fit.percentKind)}
               fit={fit}
               limits={plot.limits}
               noiseTenths={noiseTenthsOf(fit)}

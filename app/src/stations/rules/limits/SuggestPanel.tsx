@@ -58,13 +58,13 @@ export function SuggestPanel({ parts, fit }: { parts: PlotParts; fit: Curve }) {
           <WorkedNumber
             id="suggest-start"
             worked={suggested.start}
-            shown={formatPercent(suggested.startTenths / 10, fit.percentKind)}
+            shown={formatPercent(suggested.startTenths / 10, fit)}
           />
           , stop at{' '}
           <WorkedNumber
             id="suggest-stop"
             worked={suggested.stop}
-            shown={formatPercent(suggested.stopTenths / 10, fit.percentKind)}
+            shown={formatPercent(suggested.stopTenths / 10, fit)}
           />
           : raw <Raw of={suggested.start} /> and <Raw of={suggested.stop} /> counts.
           <span className="mt-1 block text-[14px] text-soft">

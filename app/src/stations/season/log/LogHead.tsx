@@ -34,7 +34,7 @@ export function LogHead({
   const summary = series && values && summaryOf(series.timesMs, values);
   const say = (value: number) =>
     inPercent
-      ? formatPercent(value, fit.percentKind)
+      ? formatPercent(value, fit)
       : `${rawUnit === 'counts' ? formatCounts(Math.round(value)) : formatNumber(value, 1)} ${rawUnit}`;
   const scale = inPercent
     ? { unit: percentUnit(fit.percentKind), decimals: 1 }

@@ -86,15 +86,21 @@ function LogOfPlot({ plotId }: { plotId: string }) {
       <MismatchNote parts={parts} />
       <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
         <Choice legend="Stretch of time" options={RANGES} value={hours} onChange={setHours} />
-        <Choice<LogScale>
-          legend="Scale"
-          options={[
-            { value: 'percent', label: percentUnit(parts.fit?.percentKind ?? 'span'), disabled: !hasPercent },
-            { value: 'raw', label: rawUnit },
-          ]}
-          value={scale}
-          onChange={setScale}
-        />
+        {parts.fit?.percentKind !== 'counts' && (
+          <Choice<LogScale>
+            legend="Scale"
+            options={[
+              {
+                value: 'percent',
+                label: percentUnit(parts.fit?.percentKind ?? 'span'),
+                disabled: !hasPercent,
+              },
+              { value: 'raw', label: rawUnit },
+            ]}
+            value={scale}
+            onChange={setScale}
+          />
+        )}
       </div>
       {series && series.raw.length > 0 ? (
         <LogChart

@@ -35,7 +35,9 @@ export function ReadingTable({ parts, series }: { parts: PlotParts; series: Seri
                 <td className="num">{dayTime(series.timesMs[row] ?? 0, garden.timeZone)}</td>
                 <td className="num text-right">{formatCounts(raw)}</td>
                 <td className="num text-right">
-                  {parts.fit ? formatPercent(readCurve(parts.fit, raw).percent, parts.fit.percentKind) : '–'}
+                  {parts.fit && parts.fit.percentKind !== 'counts'
+                    ? formatPercent(readCurve(parts.fit, raw).percent, parts.fit)
+                    : '–'}
                 </td>
                 <td>
                   {[

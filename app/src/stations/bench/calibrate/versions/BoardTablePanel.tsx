@@ -16,7 +16,8 @@ const BOUNDS = [2, 3, 5, 10] as const;
 export function BoardTablePanel({ parts, calibration }: { parts: PlotParts; calibration: Calibration }) {
   const [bound, setBound] = useState<number>(3);
   const curve = curveOf(calibration);
-  if (!curve) return null;
+  // What raw counts are compared with are the two cut-offs themselves.
+  if (!curve || curve.percentKind === 'counts') return null;
   const fitted = fitTable(curve, bound);
   const unit = percentUnit(curve.percentKind);
   return (

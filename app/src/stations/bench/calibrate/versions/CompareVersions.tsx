@@ -30,11 +30,12 @@ export function CompareVersions({
   versions: readonly Calibration[];
 }) {
   const { garden } = useGarden();
-  const others = versions.filter((one) => one !== chosen);
+  const others = versions.filter((one) => one !== chosen && one.percentKind !== 'counts');
   const [otherId, setOther] = useState<string>(others[0]?.id ?? '');
   const other = byId(others, otherId);
   const calibrated = calibratedOfVersion(chosen);
-  if (!calibrated) return null;
+  // Raw cut-offs have no curve to compare.
+  if (!calibrated || chosen.percentKind === 'counts') return null;
   const outcome = outcomeOf(chosen, contextOf(garden, parts, Date.parse(chosen.madeAt)));
   const before = other ? calibratedOfVersion(other) : null;
   const sameKind = other?.percentKind === chosen.percentKind;

@@ -67,7 +67,7 @@ export function VersionsView({ parts }: { parts: PlotParts }) {
       <CompareVersions key={`compare ${chosen.id}`} parts={parts} chosen={chosen} versions={versions} />
       <BoardTablePanel key={chosen.id} parts={parts} calibration={chosen} />
       <SisterCopy parts={parts} calibration={chosen} />
-      <CertificateView parts={parts} calibration={chosen} />
+      {chosen.percentKind !== 'counts' && <CertificateView parts={parts} calibration={chosen} />}
     </>
   );
 }
@@ -98,8 +98,9 @@ function VersionRow({
       stepCounts: 1,
       temperatureC: null,
     });
+  const isRaw = version.percentKind === 'counts';
   const end = (counts: number, percent: number) =>
-    `${formatCounts(Math.round(counts))} = ${formatNumber(percent, 1)}`;
+    isRaw ? '–' : `${formatCounts(Math.round(counts))} = ${formatNumber(percent, 1)}`;
   return (
     <tr className={isChosen ? 'bg-paper-2' : ''}>
       <td>
@@ -126,7 +127,9 @@ function VersionRow({
       </td>
       <td className="num text-right">{curve ? end(curve.dryCounts, curve.dryPercent) : '–'}</td>
       <td className="num text-right">{curve ? end(curve.wetCounts, curve.wetPercent) : '–'}</td>
-      <td className="num text-right">{middle ? `± ${formatNumber(middle.plusMinus, 1)} ${unit}` : '–'}</td>
+      <td className="num text-right">
+        {middle && !isRaw ? `± ${formatNumber(middle.plusMinus, 1)} ${unit}` : '–'}
+      </td>
       <td>
         {inUse ? (
           'in use'

@@ -12,8 +12,7 @@ import {
 } from '@plain-trowel/core/garden/bind/replayDay';
 import type { Garden, WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
-import { formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
-import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { formatDuration, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { Series } from '@plain-trowel/core/records/series';
 import { seriesQuery } from '../../../../data/queries.ts';
 import { useGarden } from '../../../../data/gardenContext.ts';
@@ -134,7 +133,7 @@ function Timeline({
   const limits = [plot.limits.startTenths / 10, plot.limits.stopTenths / 10];
   const { low, high } = extentOf([...trace.map((one) => one.percent), ...limits]) ?? { low: 0, high: 100 };
   const y = scaleLinear([Math.max(0, low - 3), Math.min(100, high + 3)], [TOP + TRACE, TOP]);
-  const unit = percentUnit(fit?.percentKind ?? 'span');
+  const endText = (percent = 0) => formatPercent(Math.round(percent), fit ?? 'span');
   const holds = holdsOf(replay);
   const labels = width < 500 ? 4 : 8;
   return (
@@ -163,10 +162,10 @@ function Timeline({
         ))}
         <path d={tracePath(trace, x, y)} fill="none" strokeWidth={1.75} className="stroke-ink" />
         <text x={LEFT + 4} y={TOP + 8} className="fill-soft">
-          {formatNumber(y.domain()[1] ?? 0)} {unit}
+          {endText(y.domain()[1])}
         </text>
         <text x={LEFT + 4} y={TOP + TRACE - 3} className="fill-soft">
-          {formatNumber(y.domain()[0] ?? 0)} {unit}
+          {endText(y.domain()[0])}
         </text>
         <rect
           x={LEFT}

@@ -1,10 +1,16 @@
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
-import { percentUnit, type PercentKind } from '@plain-trowel/core/quantity/percentKind';
+import { percentUnit, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import { LineNumber } from './LineNumber.tsx';
 
 /** The guards of a water line. They can be tightened and loosened within bounds, never switched off. */
-export function GuardFields({ line, kind }: { line: WaterLine; kind: PercentKind }) {
+export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentScale | null }) {
   const { rise } = line;
+  const kind = scale?.percentKind ?? 'span';
+  // Tenths of a percent that one of the shown is worth: ten, or less where it is a count.
+  const per =
+    scale && kind === 'counts'
+      ? Math.abs((10 * (scale.wetPercent - scale.dryPercent)) / (scale.wetCounts - scale.dryCounts))
+      : 10;
   return (
     <section aria-label="Guards" className="mt-4 border-t border-rule pt-3">
       <h2>Guards, in the board itself</h2>
@@ -53,13 +59,14 @@ export function GuardFields({ line, kind }: { line: WaterLine; kind: PercentKind
         />
         <LineNumber
           line={line}
-          label="A dose must raise it by"
+          label={kind === 'counts' ? 'A dose must move it by' : 'A dose must raise it by'}
           unit={percentUnit(kind)}
           value={rise.tenths}
-          per={10}
-          least={0.5}
-          most={50}
-          whole={false}
+          per={per}
+          least={kind === 'counts' ? Math.ceil(5 / per) : 0.5}
+          most={kind === 'counts' ? Math.floor(500 / per) : 50}
+          whole={kind === 'counts'}
+          {...(kind === 'counts' ? { decimals: 0 } : {})}
           change={(tenths) => ({ rise: { ...rise, tenths } })}
         />
         <LineNumber

@@ -52,14 +52,13 @@ export function ProgramView({ parts }: { parts: PlotParts }) {
 
 function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterLine; isOnly: boolean }) {
   const { garden } = useGarden();
-  const kind = parts.fit?.percentKind ?? 'span';
   const standing = contradictions(garden, line);
   // The timeline is of yesterday: a minute more or less does not matter to it.
   const minuteMs = useLive(({ nowMs }) => Math.floor(nowMs / 60_000) * 60_000);
   return (
     <>
       {usesProbe(line.program.kind) && <MismatchNote parts={parts} />}
-      <p className="max-w-[68ch] text-[17px]">{programSentence(garden, line, parts.plot, kind)}</p>
+      <p className="max-w-[68ch] text-[17px]">{programSentence(garden, line, parts.plot, parts.fit)}</p>
       {standing.map((one) => (
         <p
           key={one.kind + one.at}
@@ -74,7 +73,7 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
       <ProgramFields key={line.program.kind} line={line} />
       <AnswerPanel parts={{ ...parts, line }} />
       {line.program.kind !== 'alert-only' && <ConditionFields line={line} />}
-      <GuardFields line={line} kind={kind} />
+      <GuardFields line={line} scale={parts.fit} />
       <LineFields line={line} isOnly={isOnly} />
     </>
   );
