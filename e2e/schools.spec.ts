@@ -176,7 +176,7 @@ test('raw cut-offs: two numbers, typed or captured, are limits, lamp and program
   await take('2400', /Taken, watered enough: 2\s400/);
   // One number for both is no pair of limits.
   await expect(
-    page.getByRole('alert').filter({ hasText: 'The references are 0 counts apart' }),
+    page.getByRole('alert').filter({ hasText: 'The two numbers are 0 counts apart' }),
   ).toBeVisible();
   await page.getByRole('button', { name: /^Back/ }).click();
   await take('3000', /Taken, time to water: 3\s000/);

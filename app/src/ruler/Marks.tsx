@@ -22,6 +22,19 @@ const TRAIL_MARKS = 7;
 /** Nearer than this, px, a trail would only be a smear beside the plumb line. */
 const SHORTEST_TRAIL = 10;
 
+/** Pegs nearer than this, px, have no room for their names side by side. */
+const NAME_ROOM = 110;
+
+/** The name of a peg would run into the one before. */
+export function isCrowded(pegs: readonly RulerPeg[], scale: RulerScale, at: number): boolean {
+  const [before, peg] = [pegs[at - 1], pegs[at]];
+  return (
+    before !== undefined &&
+    peg !== undefined &&
+    Math.abs(scale.x(before.counts) - scale.x(peg.counts)) < NAME_ROOM
+  );
+}
+
 /** The references as pegs under the bar. A name that would run into the one before it hangs a line lower. */
 export function Pegs({
   pegs,
@@ -42,8 +55,7 @@ export function Pegs({
     <>
       {pegs.map((peg, at) => {
         const x = scale.x(peg.counts);
-        const before = pegs[at - 1];
-        const crowded = before !== undefined && Math.abs(scale.x(before.counts) - x) < 110;
+        const crowded = isCrowded(pegs, scale, at);
         const half = peg.label.length * 3.4;
         return (
           <g

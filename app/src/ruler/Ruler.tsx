@@ -12,7 +12,7 @@ import { BandBar } from './BandBar.tsx';
 import { EdgeGrip } from './EdgeGrip.tsx';
 import { FLAG_Y, LEFT, levelsOf } from './levels.ts';
 import { LimitFlag } from './LimitFlag.tsx';
-import { Pegs, Plumb, type RulerNow, type RulerPeg } from './Marks.tsx';
+import { isCrowded, Pegs, Plumb, type RulerNow, type RulerPeg } from './Marks.tsx';
 import { rulerScale, type RulerScale } from './rulerScale.ts';
 import { PercentScale, RawScale } from './Scales.tsx';
 import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
@@ -43,7 +43,10 @@ export function Ruler(props: RulerProps) {
   const scale = rulerScale(fit, props.fullScaleCounts, LEFT, width - 2 * LEFT);
   const right = width - LEFT;
   const movable = props.onMoveLimit !== undefined;
-  const levels = levelsOf(limits !== null);
+  const levels = levelsOf(
+    limits !== null,
+    props.pegs.some((_, at) => isCrowded(props.pegs, scale, at)),
+  );
   return (
     <div ref={ref} className="w-full select-none">
       <svg

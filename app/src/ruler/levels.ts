@@ -12,8 +12,15 @@ export const FLAG_Y = 32;
 export const BAR_HEIGHT = 62;
 /** Room under the bar for raw counts and the names of the pegs. */
 const BELOW = 62;
+/** And for a second line of names. */
+const SECOND_LINE = 14;
 
-export function levelsOf(hasFlags: boolean): Levels {
+export function levelsOf(hasFlags: boolean, hasSecondLine: boolean): Levels {
   const barY = hasFlags ? 84 : 64;
-  return { percentY: barY - 18, barY, barEnd: barY + BAR_HEIGHT, height: barY + BAR_HEIGHT + BELOW };
+  return {
+    percentY: barY - 18,
+    barY,
+    barEnd: barY + BAR_HEIGHT,
+    height: barY + BAR_HEIGHT + BELOW + (hasSecondLine ? SECOND_LINE : 0),
+  };
 }

@@ -3,7 +3,7 @@ import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
 import type { BandEdges } from '@plain-trowel/core/quantity/bands';
-import { workReference } from '@plain-trowel/core/calibration/workReference';
+import { workReference, workTyped } from '@plain-trowel/core/calibration/workReference';
 import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
 import { markOf } from '@plain-trowel/core/garden/bind/curveOf';
 import { shortMark } from '../words/calibrationText.ts';
@@ -13,6 +13,7 @@ import { rulerPegs } from '../ruler/pegs.ts';
 import { useLive } from '../links/liveContext.ts';
 import type { PlotView } from '../links/plotView.ts';
 import { Ruler } from '../ruler/Ruler.tsx';
+import { typedCounts } from '@plain-trowel/core/calibration/runPoint';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 
@@ -52,7 +53,9 @@ export function PlotRuler({
     ];
     const point = byId(points, id);
     const last = point?.captures.at(-1);
-    if (point && last) putOnSlip(`peg ${id}`, workReference({ condition: point.condition, ...last }));
+    const typed = point && typedCounts(point);
+    if (point && typed != null) putOnSlip(`peg ${id}`, workTyped(point.condition, typed));
+    else if (point && last) putOnSlip(`peg ${id}`, workReference({ condition: point.condition, ...last }));
   };
   const now =
     view.rawCounts === null || view.state === 'stale'

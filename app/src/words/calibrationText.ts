@@ -54,6 +54,8 @@ export const shortMark = (kinds: readonly string[]): string =>
 export function findingText(finding: Finding): string {
   switch (finding.kind) {
     case 'span-too-small':
+      if (finding.isTyped)
+        return `The two numbers are ${formatNumber(finding.spanCounts)} counts apart; with this noise they must be at least ${formatNumber(Math.ceil(finding.neededCounts))} apart, or water would start and stop by chance. Take them further apart.`;
       return `The references are ${formatNumber(finding.spanCounts)} counts apart; with this noise they must be at least ${formatNumber(Math.ceil(finding.neededCounts))} apart. Most likely the probe had not moved from one condition to the other: capture one of them again.`;
     case 'at-the-rail':
       return `A reference reads ${formatCounts(finding.counts)}, an end of the converter: open, shorted or clipped. Look at the plug and the divider, then capture it again.`;

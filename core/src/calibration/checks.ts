@@ -11,7 +11,13 @@ import { bandOf, PARTS, type Calibrated, type Part } from './uncertainty.ts';
 import { hasStopped } from '../settling/settlingWatch.ts';
 
 export type Finding = { readonly level: 'refuse' | 'warn'; readonly pointIds: readonly string[] } & (
-  | { readonly kind: 'span-too-small'; readonly spanCounts: number; readonly neededCounts: number }
+  | {
+      readonly kind: 'span-too-small';
+      readonly spanCounts: number;
+      readonly neededCounts: number;
+      /** One of the two was typed, so no probe can have stood still. */
+      readonly isTyped: boolean;
+    }
   | { readonly kind: 'at-the-rail'; readonly counts: number }
   | { readonly kind: 'not-monotone'; readonly curves: readonly CurveKind[] }
   | { readonly kind: 'out-of-order' }
@@ -143,8 +149,9 @@ function checkSpan(used: readonly RunPoint[]): Finding[] {
   const all = captures(used);
   const spanCounts = spanOfMeans(used);
   const neededCounts = LEAST_SPAN_IN_NOISE * Math.max(1, ...all.map((one) => one.noiseCounts));
+  const isTyped = used.some((point) => typedCounts(point) !== null);
   return spanCounts < neededCounts
-    ? [{ level: 'refuse', kind: 'span-too-small', spanCounts, neededCounts, pointIds: ids(used) }]
+    ? [{ level: 'refuse', kind: 'span-too-small', spanCounts, neededCounts, isTyped, pointIds: ids(used) }]
     : [];
 }
 

@@ -27,6 +27,7 @@ test('ten times a noise of 2.4 counts are 24', () => {
     workNeededSpan({
       level: 'refuse',
       kind: 'span-too-small',
+      isTyped: false,
       spanCounts: 10,
       neededCounts: 24,
       pointIds: [],

@@ -34,6 +34,24 @@ export function workReference(captured: Captured): Worked {
   });
 }
 
+/** A raw value that a person typed in place of a capture. */
+export function workTyped(condition: string, counts: number): Worked {
+  const number = step(
+    {
+      name: 'as typed',
+      unit: 'counts',
+      formula: '{typed}',
+      inputs: { typed: input('the number', counts, 'counts') },
+    },
+    ({ typed }) => typed,
+  );
+  return worked(`Reference: ${condition}`, [number], {
+    source: 'A person typed it: no reading of the probe stands behind it.',
+    note: 'It holds for one board, one supply and one probe; what it means in water nobody knows.',
+    wouldChange: 'Typing another number, or capturing what the probe reads.',
+  });
+}
+
 /** How far the captured readings lay about their median, drift included, raw counts. */
 export function workSpread(captured: Captured): Worked {
   const spread = step(

@@ -3,7 +3,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { wholeSigma } from '@plain-trowel/core/calibration/convertPercent';
 import { COVERAGE } from '@plain-trowel/core/calibration/uncertainty';
 import type { Outcome } from '@plain-trowel/core/calibration/run';
-import { workReference, workSpread } from '@plain-trowel/core/calibration/workReference';
+import { workReference, workSpread, workTyped } from '@plain-trowel/core/calibration/workReference';
 import { setPointUsed } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PointOf } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
@@ -130,7 +130,11 @@ function Row({ point, outcome, children }: { point: PointOf; outcome: Outcome; c
           />
         ) : (
           <>
-            <span className="num">{formatCounts(typed)}</span>
+            <WorkedNumber
+              id={`${point.id} reference`}
+              worked={workTyped(point.condition, typed)}
+              shown={formatCounts(typed)}
+            />
           </>
         )}
       </td>
