@@ -33,6 +33,9 @@ test('a probe that was pulled out settles, has stopped moving at its end value, 
   await expect(message(page, /Captured, air/)).toBeVisible();
   await page.getByRole('button', { name: 'Next' }).click();
   await page.getByRole('button', { name: 'Into the water jar' }).click();
+  await page.getByRole('button', { name: /^In place: take it at rest/ }).click();
+  await expect(page.getByText('Waiting: it is taken by itself once it rests.')).toBeVisible();
+  // Pressed again it takes what there is.
   await page.getByRole('button', { name: /^Capture early/ }).click();
   await expect(page.getByText(/taken while (settling|disturbed|watching)/)).toBeVisible();
 });

@@ -66,6 +66,9 @@ export const sheet = (page: Page, name: string) =>
 export const plot = (page: Page, name: string | RegExp) =>
   page.getByRole('navigation', { name: 'Plots' }).getByRole('link', { name });
 
+/** Switches off that a reading is taken by itself at rest. */
+export const byHand = (page: Page) => page.getByText(/^hands-free:/).click();
+
 export const clock = (page: Page, speed: string) =>
   page.getByRole('group', { name: 'Clock' }).getByText(speed, { exact: true });
 

@@ -1,6 +1,16 @@
 /** The other schools of calibrating, each walked as a newcomer would: by feel, against a meter, by weighing the pot, a factory curve, a drain test. */
 import type { Page } from '@playwright/test';
-import { clock, expect, expectAccessible, message, openSample, plot, sheet, test } from './careful.ts';
+import {
+  byHand,
+  clock,
+  expect,
+  expectAccessible,
+  message,
+  openSample,
+  plot,
+  sheet,
+  test,
+} from './careful.ts';
 
 async function begin(page: Page, method: string): Promise<void> {
   await openSample(page);
@@ -96,9 +106,10 @@ test('pot weighing: says what is still unknown, takes the best kind of percent t
   await begin(page, 'Pot weighing');
   await fill(page, 'Pot, saucer, stake and probe', '400');
   const weigh = async (grams: string, count: number) => {
+    // Hands-free: typed and in place, it is taken once it rests.
     await page.getByLabel('Whole pot now weighs').fill(grams);
-    await page.getByRole('button', { name: /^Capture/ }).click();
-    await expect(page.getByText(`${count} captured`)).toBeVisible();
+    await page.getByLabel('Whole pot now weighs').press('Enter');
+    await expect(page.getByText(`${count} captured`)).toBeVisible({ timeout: 40_000 });
   };
   await move(page, 'Into the water jar');
   await weigh('4975', 1);
@@ -139,6 +150,7 @@ test('a drain test looks at the log first, and gives available percent', async (
   test.setTimeout(90_000);
   await begin(page, 'Drain test');
   await expect(page.getByText(/shows no soaking|still moving by|a day later it stood at/)).toBeVisible();
+  await byHand(page);
   await move(page, 'Into the water jar');
   await page
     .getByRole('button', { name: /^Capture/ })

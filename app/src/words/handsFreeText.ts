@@ -1,4 +1,5 @@
 /** What a hands-free run tells to do, and how each probe stands in it. */
+import type { RestAnswer } from '@plain-trowel/core/handsFree/atRest';
 import type { Answer, RunStep } from '@plain-trowel/core/handsFree/handsFree';
 import type { ProbeKind } from '@plain-trowel/core/quantity/probeKind';
 import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
@@ -14,6 +15,10 @@ export const stepAdvice = (step: RunStep, kind: ProbeKind): string =>
   step === 'air'
     ? 'Away from your hand, and still. It is taken by itself once it rests.'
     : `${stepWords('water', kind).doThis} Laptop and board stand away from the jar, where a spill cannot reach them.`;
+
+/** How a reading stands that is to be taken by itself. */
+export const restText = (answer: RestAnswer): string =>
+  answer.kind === 'wait-for-change' ? 'it still reads as in the condition before' : standText(answer);
 
 /** How a probe stands in the open step. */
 export function standText(answer: Answer): string {

@@ -2,17 +2,10 @@
  * Air and water for one probe or many, hands-free: the run says what to do, believes a step only after a change of the right size and direction and then rest,
  * captures by itself, and goes on. What no number shows (wiped, in up to the line) is confirmed once. A pure reducer: readings come in, a state goes out.
  */
-import type { PresentValue } from '../signal/presentValue.ts';
-import { hasStopped, STOPPED_FRAC, type Settling } from '../settling/settlingWatch.ts';
+import { NOISES, restOf, unsoundOf, type RestAnswer, type SeenNow, type Taken } from './atRest.ts';
 
 export const RUN_STEPS = ['air', 'water'] as const;
 export type RunStep = (typeof RUN_STEPS)[number];
-
-/** What was captured of a probe in a step. */
-export type Taken = {
-  readonly value: PresentValue;
-  readonly settling: Pick<Settling, 'verdict' | 'end'>;
-};
 
 export type HandsFree = {
   readonly step: RunStep | 'done';
@@ -26,38 +19,21 @@ export type HandsFree = {
 };
 
 /** What comes in of one channel at one moment. */
-export type Seen = {
+export type Seen = SeenNow & {
   readonly channelId: string;
-  /** The reading now, and what would be captured of it: only readings after the last change. Null while nothing comes or too little has come. */
-  readonly now: PresentValue | null;
-  readonly capture: PresentValue | null;
-  readonly settling: Settling | null;
-  /** Something is wrong with its stream that spoils the number. */
-  readonly isSpoilt: boolean;
-  /** Usual way from air to water, counts, and the window of plausible numbers. */
-  readonly spanCounts: number;
-  readonly lowCounts: number;
-  readonly highCounts: number;
   /** Which way its kind goes in water; null where that depends on the wiring. */
   readonly expects: 'falling' | 'rising' | null;
 };
 
 export type Answer =
   | { readonly kind: 'taken'; readonly counts: number }
-  | { readonly kind: 'no-reading' }
-  | { readonly kind: 'at-rail'; readonly end: 'top' | 'bottom' }
-  | { readonly kind: 'spoilt' }
-  /** Moved by a share of its usual span so far, of the share that is needed. */
-  | { readonly kind: 'wait-for-change'; readonly movedFrac: number }
+  | RestAnswer
   | { readonly kind: 'wrong-way'; readonly expects: 'falling' | 'rising' }
-  | { readonly kind: 'wait-for-rest'; readonly leftS: number | null }
   /** Everything is there but the person's word. */
-  | { readonly kind: 'confirm' }
-  | { readonly kind: 'ready'; readonly taken: Taken };
+  | { readonly kind: 'confirm' };
 
 /** Water moves a probe by this share of its usual span at least, and by so many times its noise. */
 export const WATER_FRAC = 0.3;
-const NOISES = 6;
 
 export const beginHandsFree = (channelIds: readonly string[]): HandsFree => ({
   step: 'air',
@@ -72,11 +48,9 @@ export function judgeSeen(state: HandsFree, seen: Seen): Answer {
   if (state.step === 'done') return { kind: 'no-reading' };
   const held = state.taken[seen.channelId]?.[state.step];
   if (held) return { kind: 'taken', counts: held.value.rawCounts };
-  const { now, capture, settling, spanCounts } = seen;
-  if (!now) return { kind: 'no-reading' };
-  if (now.rawCounts > seen.highCounts) return { kind: 'at-rail', end: 'top' };
-  if (now.rawCounts < seen.lowCounts) return { kind: 'at-rail', end: 'bottom' };
-  if (seen.isSpoilt) return { kind: 'spoilt' };
+  const { now, spanCounts } = seen;
+  const unsound = unsoundOf(seen);
+  if (unsound || !now) return unsound ?? { kind: 'no-reading' };
   if (state.step === 'water') {
     const air = state.taken[seen.channelId]?.air?.value.rawCounts ?? now.rawCounts;
     const moved = now.rawCounts - air;
@@ -86,20 +60,8 @@ export function judgeSeen(state: HandsFree, seen: Seen): Answer {
     if (seen.expects !== null && goes !== seen.expects && !state.allowed.includes(seen.channelId))
       return { kind: 'wrong-way', expects: seen.expects };
   }
-  if (!settling || !hasStopped(settling.verdict) || !capture || !isAtEnd(capture, settling, spanCounts))
-    return { kind: 'wait-for-rest', leftS: settling?.left ? settling.left.likelyS : null };
-  if (state.step === 'water' && !state.isConfirmed) return { kind: 'confirm' };
-  return {
-    kind: 'ready',
-    taken: { value: capture, settling: { verdict: settling.verdict, end: settling.end } },
-  };
-}
-
-/** A median is believed where it lies at the end that is foreseen: a mix of before and after does not. */
-function isAtEnd({ rawCounts }: PresentValue, { end }: Settling, spanCounts: number): boolean {
-  if (!end) return true;
-  const slack = STOPPED_FRAC * spanCounts;
-  return rawCounts >= end.low - slack && rawCounts <= end.high + slack;
+  const rest = restOf(seen);
+  return rest.kind === 'ready' && state.step === 'water' && !state.isConfirmed ? { kind: 'confirm' } : rest;
 }
 
 /** Takes what is ready; the step goes on once every channel has it. @returns the very same state where nothing has changed */

@@ -23,6 +23,9 @@ import { SettlingPanel } from '../readout/SettlingPanel.tsx';
 import { Verdict } from '../readout/Verdict.tsx';
 import { headlineOf, offerText, silenceText } from '../../../words/headlineText.ts';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
+import { restText } from '../../../words/handsFreeText.ts';
+import type { RestAnswer } from '@plain-trowel/core/handsFree/atRest';
+import { useTakeAtRest } from '../handsFree/useTakeAtRest.ts';
 import { useHold } from '../readout/useHold.ts';
 import { sharesReadings, type Timed } from '@plain-trowel/core/calibration/checks';
 import { isoOf } from '@plain-trowel/core/quantity/moment';
@@ -45,6 +48,8 @@ export function CaptureBar({
   again,
   beside,
   full,
+  others,
+  byItself,
   onCapture,
   children,
 }: {
@@ -56,14 +61,17 @@ export function CaptureBar({
   beside: readonly Timed[];
   /** Why nothing more can be captured; null while there is room. */
   full: string | null;
-  onCapture: (typed: number | null, felt: BandName | null) => Promise<boolean>;
+  /** What the probe read in the other conditions, counts: while it still reads one of them it has not been moved. */
+  others: readonly number[];
+  /** It takes a reading by itself once it rests, after a person has said that the probe is in place. */
+  byItself: boolean;
+  onCapture: (typed: number | null, felt: BandName | null, byItself: boolean) => Promise<boolean>;
   children: ReactNode;
 }) {
   const { garden } = useGarden();
   const live = useLive();
   const { session } = useLiveTools();
   const channelId = parts.channel?.id ?? '';
-  const rawUnit = parts.channel ? rawUnitOf(parts.channel) : 'counts';
   const hold = useHold(channelId);
   const { present } = hold;
   const settling = live.settling.get(channelId) ?? null;
@@ -71,8 +79,6 @@ export function CaptureBar({
   const isStill = hasStopped(settling?.verdict) && faults.length === 0;
   const value = session.captureOf(channelId);
   const offer = offerText(settling, value?.rawCounts ?? null, again, faults.length === 0);
-  const silence = live.silent.get(channelId) ?? null;
-  const headline = headlineOf(silence, settling, faults);
   const hands = live.source?.hands ?? null;
   const [typed, setTyped] = useState('');
   const [felt, setFelt] = useState<BandName | null>(null);
@@ -89,8 +95,21 @@ export function CaptureBar({
     !(of?.optional && number !== null) &&
     value !== null &&
     beside.some((one) => sharesReadings(one, { takenAt: isoOf(live.nowMs), windowS: value.windowS }));
+  const [isWaiting, setWaiting] = useState(false);
+  const canTake = !lacks && !isStale && full === null;
+  const take = (alone: boolean) => {
+    if (value && canTake) void onCapture(number, asksFeeling ? felt : null, alone);
+  };
+  const answer = useTakeAtRest(channelId, others, isWaiting && canTake, () => {
+    setWaiting(false);
+    take(true);
+  });
+  const isOwn = of?.optional === true && number !== null;
+  // Pressed once it waits for rest; pressed again it takes what there is.
+  const waits = byItself && !isWaiting && !isOwn && (answer?.kind !== 'ready' || isStale);
   const capture = () => {
-    if (value && !lacks && !isStale && full === null) void onCapture(number, asksFeeling ? felt : null);
+    if (!waits) take(false);
+    else if (!lacks && full === null) setWaiting(true);
   };
   useKeys([{ key: 'c', does: 'Capture', run: capture }]);
   return (
@@ -131,18 +150,19 @@ export function CaptureBar({
           />
         )}
         <Button
-          look={(isStill || (of?.optional && number !== null)) && !lacks ? 'primary' : 'plain'}
+          look={!isWaiting && (isStill || waits || isOwn) && !lacks ? 'primary' : 'plain'}
           hint="C"
-          disabled={value === null || lacks || isStale || full !== null}
+          disabled={lacks || full !== null || (!waits && (value === null || isStale))}
           onClick={capture}
         >
-          {of?.optional && number !== null ? `Use ${formatCounts(number)}` : offer}
+          {waits ? 'In place: take it at rest' : isOwn ? `Use ${formatCounts(number)}` : offer}
         </Button>
         {children}
         <Button look="quiet" hint="H" disabled={present === null} onClick={hold.toggle}>
           {hold.held ? 'Run on' : 'Hold'}
         </Button>
       </div>
+      {isWaiting && <Waiting answer={answer} onStop={() => setWaiting(false)} />}
       {isStale && (
         <p className="mt-2 border-l-[3px] border-chaff pl-3 text-[14.5px]">
           These are still the readings of the capture before. Take the probe out, wipe it, put it back: fresh
@@ -153,6 +173,53 @@ export function CaptureBar({
         <p className="mt-2 text-[14.5px]">Say what your finger feels, then capture.</p>
       )}
       {full !== null && <p className="mt-2 border-l-[3px] border-handle pl-3">{full}</p>}
+      <ReadingLines parts={parts} hold={hold} canCapture={value !== null} saysEarly={!isStill && !waits} />
+      {hands && (
+        <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
+          <StandInControls hands={hands} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
+          {live.source?.clock && <StandInClock clock={live.source.clock} />}
+        </div>
+      )}
+    </>
+  );
+}
+
+/** It waits for rest, and says how far it is. */
+const Waiting = ({ answer, onStop }: { answer: RestAnswer | null; onStop: () => void }) => (
+  <p role="status" className="mt-2 flex flex-wrap items-baseline gap-x-3 border-l-[3px] border-steel pl-3">
+    <span>
+      <b className="font-semibold">Waiting: it is taken by itself once it rests.</b>{' '}
+      {answer && `Now: ${restText(answer)}.`}
+    </span>
+    <button type="button" className="press underline underline-offset-4" onClick={onStop}>
+      Not yet
+    </button>
+  </p>
+);
+
+/** The reading, how still it is, and what that is worth. */
+function ReadingLines({
+  parts,
+  hold,
+  canCapture,
+  saysEarly,
+}: {
+  parts: PlotParts;
+  hold: ReturnType<typeof useHold>;
+  canCapture: boolean;
+  /** What is captured now is captured early, and that is said. */
+  saysEarly: boolean;
+}) {
+  const { garden } = useGarden();
+  const live = useLive();
+  const channelId = parts.channel?.id ?? '';
+  const rawUnit = parts.channel ? rawUnitOf(parts.channel) : 'counts';
+  const { present } = hold;
+  const settling = live.settling.get(channelId) ?? null;
+  const silence = live.silent.get(channelId) ?? null;
+  const headline = headlineOf(silence, settling, live.faults.get(channelId) ?? []);
+  return (
+    <>
       {present ? (
         <p className="mt-2 text-[14.5px]">
           {hold.held ? 'Held at' : 'Now'} <WorkedNumber id="now" worked={workPresent(present, rawUnit)} />,
@@ -170,7 +237,7 @@ export function CaptureBar({
           .
         </p>
       )}
-      {present && value === null && (
+      {present && !canCapture && (
         <p className="mt-2 text-[14.5px]">
           Something has just changed: a few readings more, then it can be captured.
         </p>
@@ -179,18 +246,12 @@ export function CaptureBar({
         <div className="mt-1">
           {headline && <Verdict headline={headline} />}
           <SettlingPanel channelId={channelId} settling={settling} />
-          {!isStill && (
+          {saysEarly && (
             <p className="mt-1 text-[14px] text-soft">
               Captured before it has stopped moving, the reference is kept with the words “
               {VERDICT_WORDS[settling.verdict]}”.
             </p>
           )}
-        </div>
-      )}
-      {hands && (
-        <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2">
-          <StandInControls hands={hands} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
-          {live.source?.clock && <StandInClock clock={live.source.clock} />}
         </div>
       )}
     </>

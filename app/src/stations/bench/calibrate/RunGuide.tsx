@@ -3,14 +3,17 @@ import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { useState } from 'react';
 import { mixingInputs, methodOf, missingInput, type Step } from '@plain-trowel/core/calibration/methods';
 import { REPEATS_FRAC } from '@plain-trowel/core/calibration/checks';
-import { spanOfMeans, typedCounts } from '@plain-trowel/core/calibration/runPoint';
+import { meanOf, spanOfMeans, typedCounts } from '@plain-trowel/core/calibration/runPoint';
 import { planMixing, waterToAdd } from '@plain-trowel/core/calibration/mixing';
 import { giveUpRun, takeBackCapture } from '@plain-trowel/core/garden/edits/calibrations';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { PointOf, Run } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
+import { TAKEN_AT_REST } from '@plain-trowel/core/handsFree/atRest';
 import { Button } from '../../../ui/Button.tsx';
+import { Check } from '../../../ui/Check.tsx';
+import { playTone } from '../../../ui/tone.ts';
 import { useKeys } from '../../../ui/keys.ts';
 import { CaptureBar } from './CaptureBar.tsx';
 import { DrainNote } from './DrainNote.tsx';
@@ -35,6 +38,12 @@ function isAnother(run: Run, point: PointOf | null, typed: number | null): boole
   return Math.abs(typed - point.typed) > (run.inputs.scaleStepG ?? 1) / 2;
 }
 
+/** What the probe read in the other conditions of a run, counts. */
+const readElsewhere = (run: Run, step: Step): readonly number[] =>
+  run.points
+    .filter((one) => one.condition !== step.condition && one.used && one.captures.length > 0)
+    .map(meanOf);
+
 /** Why nothing more can be captured here; null while there is room. */
 function fullText(run: Run, point: PointOf | null): string | null {
   if (point && point.captures.length >= MOST.captures)
@@ -56,6 +65,7 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
       steps.findIndex((_, at) => !pointOfStep(run, steps, at)),
     ),
   );
+  const [byItself, setByItself] = useState(true);
   const at = method.openEnded ? 0 : Math.min(chosen, Math.max(0, steps.length - 1));
   const step = steps[at];
   const point = method.openEnded ? null : pointOfStep(run, steps, at);
@@ -131,11 +141,14 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
             again={point !== null}
             beside={run.points.flatMap((one) => (typedCounts(one) === null ? one.captures : []))}
             full={fullText(run, point)}
-            onCapture={(typed, felt) => {
+            others={method.typed ? [] : readElsewhere(run, step)}
+            byItself={byItself && TAKEN_AT_REST.includes(run.method)}
+            onCapture={async (typed, felt, alone) => {
               // Another weight is another mixture, whether or not anybody has gone on to its step.
               const isNext = isAnother(run, point, typed);
-              if (isNext) setChosen(Math.min(run.points.length, steps.length - 1));
-              return capture(
+              const taken = isNext ? Math.min(run.points.length, steps.length - 1) : at;
+              setChosen(taken);
+              const saved = await capture(
                 {
                   condition: step.condition,
                   typed: typed ?? point?.typed ?? null,
@@ -143,6 +156,10 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
                 },
                 isNext ? null : (point?.id ?? null),
               );
+              if (!saved || !alone) return saved;
+              playTone(880);
+              setChosen(Math.min(taken + 1, steps.length - 1));
+              return saved;
             }}
           >
             {!method.openEnded && (
@@ -159,6 +176,12 @@ export function RunGuide({ parts, run }: { parts: PlotParts; run: Run }) {
               Redo
             </Button>
           </CaptureBar>
+          {TAKEN_AT_REST.includes(run.method) && (
+            <Check checked={byItself} onChange={setByItself} className="mt-2">
+              hands-free: say that the probe is in place; it is taken once it rests, with a tone, and the run
+              goes on
+            </Check>
+          )}
           {run.method === 'drain' && <DrainNote parts={parts} run={run} />}
         </>
       )}

@@ -14,8 +14,10 @@ import {
 } from '@plain-trowel/standins/drill/drillBench';
 import type { Condition } from '@plain-trowel/core/calibration/conditions';
 import { Button } from '../../../../ui/Button.tsx';
+import { Check } from '../../../../ui/Check.tsx';
 import { Choice } from '../../../../ui/Choice.tsx';
 import { useKeys } from '../../../../ui/keys.ts';
+import { restText } from '../../../../words/handsFreeText.ts';
 import { VERDICT_WORDS, verdictText } from '../../../../words/settlingText.ts';
 import { StepPicture } from '../StepPicture.tsx';
 import { DrillVerdict } from './DrillVerdict.tsx';
@@ -40,9 +42,12 @@ export function PracticeView() {
   const isStill = hasStopped(settling.verdict);
   const ready = captures.dry && captures.wet;
   const judge = () => setJudged(Boolean(ready));
+  const [byItself, setByItself] = useState(true);
   const capture = (slot: Slot) => {
     setJudged(false);
-    drill.session.capture(slot);
+    // Pressed once it waits for rest; pressed again it takes what there is.
+    if (byItself && drill.waitsFor !== slot) drill.session.waitFor(slot);
+    else drill.session.capture(slot);
   };
   const again = () => {
     setJudged(false);
@@ -119,7 +124,7 @@ export function PracticeView() {
       <div className="mt-3 flex flex-wrap items-center gap-3 border-t border-rule pt-3">
         {(['dry', 'wet'] as const).map((slot) => (
           <Button key={slot} hint={slot === 'dry' ? 'D' : 'W'} onClick={() => capture(slot)}>
-            Capture as {slot}
+            {byItself && drill.waitsFor !== slot ? `In place: take it as ${slot}` : `Capture as ${slot}`}
             {captures[slot] && <span className="num">({formatCounts(captures[slot].rawCounts)})</span>}
           </Button>
         ))}
@@ -129,6 +134,22 @@ export function PracticeView() {
         <Button look="quiet" hint="R" onClick={again}>
           Start again
         </Button>
+      </div>
+      <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 text-[14.5px]">
+        <Check
+          checked={byItself}
+          onChange={(on) => {
+            setByItself(on);
+            drill.session.waitFor(null);
+          }}
+        >
+          hands-free: taken once it rests, as on a real probe
+        </Check>
+        {drill.waitsFor && (
+          <span role="status">
+            Waiting to take it as {drill.waitsFor} once it rests. Now: {restText(drill.answer)}.
+          </span>
+        )}
       </div>
       {judged && captures.dry && captures.wet && (
         <DrillVerdict drill={judgeDrill({ dry: captures.dry, wet: captures.wet })} />

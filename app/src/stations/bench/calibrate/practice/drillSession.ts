@@ -1,4 +1,5 @@
 import type { DrillCapture, Slot } from '@plain-trowel/core/calibration/drill';
+import { judgeAtRest, type RestAnswer } from '@plain-trowel/core/handsFree/atRest';
 import { SettlingWatch, type Settling } from '@plain-trowel/core/settling/settlingWatch';
 import {
   captureDrill,
@@ -16,10 +17,12 @@ const SEED = 1903;
 export type DrillShown = {
   readonly bench: DrillBench;
   readonly value: number;
-  /** Middle of the newest readings, as a capture takes it. */
-  readonly middle: number;
   readonly settling: Settling;
   readonly captures: Readonly<Partial<Record<Slot, DrillCapture>>>;
+  /** What is taken by itself once it rests. */
+  readonly waitsFor: Slot | null;
+  /** How that stands. */
+  readonly answer: RestAnswer;
 };
 
 /** The practice bench while it runs: four readings a second of its own clock, watched by the same watch as a real probe. */
@@ -28,6 +31,7 @@ export class DrillSession {
   private watch = new SettlingWatch({ spanCounts: DRILL_SPAN });
   private recent: number[] = [];
   private captures: DrillShown['captures'] = {};
+  private waitsFor: Slot | null = null;
   private shown: DrillShown = this.look();
   private readonly listeners = new Set<() => void>();
 
@@ -44,6 +48,7 @@ export class DrillSession {
       this.bench = read.bench;
       this.recent = [...this.recent, read.value].slice(-RECENT);
       this.watch.push(this.bench.timeS, read.value);
+      if (this.waitsFor && this.judge(this.waitsFor).kind === 'ready') this.take(this.waitsFor);
     }
     this.publish();
   }
@@ -53,9 +58,54 @@ export class DrillSession {
     this.publish();
   }
 
+  /** Takes it as it is. */
   capture(slot: Slot): void {
-    this.captures = { ...this.captures, [slot]: captureDrill(this.bench, slot, this.shown.middle) };
+    this.take(slot);
     this.publish();
+  }
+
+  /** It is in place: taken by itself once it rests. Null takes that back. */
+  waitFor(slot: Slot | null): void {
+    this.waitsFor = slot;
+    this.publish();
+  }
+
+  private take(slot: Slot): void {
+    this.captures = { ...this.captures, [slot]: captureDrill(this.bench, slot, this.middle()) };
+    this.waitsFor = null;
+  }
+
+  private middle(): number {
+    const sorted = [...this.recent].sort((a, b) => a - b);
+    return sorted[Math.floor(sorted.length / 2)] ?? Math.round(this.bench.counts);
+  }
+
+  /** By the same judgement as a real probe's. */
+  private judge(slot: Slot): RestAnswer {
+    const settling = this.watch.settling();
+    const value = {
+      rawCounts: this.middle(),
+      noiseCounts: settling.noiseCounts,
+      spreadCounts: settling.noiseCounts,
+      stepCounts: 1,
+      driftCountsPerMin: settling.driftCountsPerMin,
+      readings: this.recent.length,
+      windowS: this.recent.length * TICK_S,
+      atMs: 1000 * this.bench.timeS,
+    };
+    const other = this.captures[slot === 'dry' ? 'wet' : 'dry'];
+    return judgeAtRest(
+      {
+        now: value,
+        capture: value,
+        settling,
+        isSpoilt: false,
+        spanCounts: DRILL_SPAN,
+        lowCounts: -Infinity,
+        highCounts: Infinity,
+      },
+      other ? [other.rawCounts] : [],
+    );
   }
 
   again(): void {
@@ -63,18 +113,18 @@ export class DrillSession {
     this.watch = new SettlingWatch({ spanCounts: DRILL_SPAN });
     this.recent = [];
     this.captures = {};
+    this.waitsFor = null;
     this.publish();
   }
 
   private look(): DrillShown {
-    const sorted = [...this.recent].sort((a, b) => a - b);
-    const middle = sorted[Math.floor(sorted.length / 2)] ?? Math.round(this.bench.counts);
     return {
       bench: this.bench,
-      value: this.recent.at(-1) ?? middle,
-      middle,
+      value: this.recent.at(-1) ?? this.middle(),
       settling: this.watch.settling(),
       captures: this.captures,
+      waitsFor: this.waitsFor,
+      answer: this.judge(this.waitsFor ?? 'dry'),
     };
   }
 
