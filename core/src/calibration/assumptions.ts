@@ -109,7 +109,7 @@ export const assumedOf = (inputs: Readonly<Record<string, number | undefined>>):
   ) as Assumed;
 
 /** Schools whose probe stays where it is from the first capture on, and goes on to be read there. */
-const STAYS: readonly MethodId[] = ['pot', 'meter', 'feel', 'drain'];
+const STAYS: readonly MethodId[] = ['pot', 'meter', 'feel', 'drain', 'cut-offs'];
 export const staysIn = (method: MethodId): boolean => STAYS.includes(method);
 
 /** Which of the numbers the ± of a school goes by. */

@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { CONTEXT } from '../garden/edits/gardenForTests.ts';
 import { needsReason, type Finding } from './checks.ts';
 import { readCurve } from './curve.ts';
+import { chooseKind } from './fitCurve.ts';
 import { ALL_METHODS, knownOf, methodOf, missingInput, usualInputs } from './methods.ts';
 import { calibratedOf, outcomeOf, worthOf } from './run.ts';
 import type { Run, RunPoint } from './runPoint.ts';
@@ -171,6 +172,46 @@ describe('what stands against a calibration, each tried both ways', () => {
     // What it comes from most, where it is widest: 14.5 % by noise, beside a little of the rest.
     expect(first).toMatchObject({ kind: 'too-uncertain', mostly: 'noise' });
     expect(first?.kind === 'too-uncertain' && first.shareOfScale).toBeCloseTo(0.3, 1);
+  });
+  test('a curve whose ± would be refused is passed over for one that would not', () => {
+    const pairs = [2836, 2729, 1929, 1650, 1154].map((counts, at) =>
+      point('beside the meter', [counts], { typed: 10 + 20 * at }),
+    );
+    const outcome = outcomeOf(run('meter', pairs, { inputs: { dial: 0 } }), CONTEXT);
+    const isRefused = (kind: 'line' | 'monotone') => worthOf(outcome, kind, 7).refused;
+    expect(chooseKind(outcome.tried)).toBe('line');
+    expect([isRefused('line'), isRefused('monotone')]).toEqual([true, false]);
+    expect(outcome.chosen).toBe('monotone');
+    // Where every one would be refused it stays with the one that misses least.
+    const wild = [2900, 1300, 2500, 1200, 2000].map((counts, at) =>
+      point('beside the meter', [counts], { typed: 10 + 20 * at }),
+    );
+    const none = outcomeOf(run('meter', wild, { inputs: { dial: 0 } }), CONTEXT);
+    expect(none.chosen).toBe(chooseKind(none.tried));
+  });
+  test('raw cut-offs: the straight line goes on beyond both numbers, to the ends of its scale', () => {
+    const two = run('cut-offs', [point('time to water', [3000]), point('watered enough', [2400])]);
+    // Thirty hundredths of the scale are 600 counts, so one is twenty: 35 of them above 3000, 35 below 2400.
+    expect(outcomeOf(two, CONTEXT).fitPoints.map(({ counts, percent }) => [counts, percent])).toEqual([
+      [expect.closeTo(3700, 6), 0],
+      [expect.closeTo(1700, 6), 100],
+    ]);
+    const one = run('cut-offs', [point('time to water', [3000])]);
+    expect(outcomeOf(one, CONTEXT).fitPoints).toMatchObject([{ counts: 3000, percent: 35 }]);
+    // Typed, they stand for themselves, and nothing is said of how they were captured.
+    const typed = run('cut-offs', [
+      point('time to water', [1900], { typed: 3000 }),
+      point('watered enough', [1900], { typed: 2400 }),
+    ]);
+    const outcome = outcomeOf(typed, CONTEXT);
+    expect(outcome.fitPoints.map(({ counts, sigma }) => [Math.round(counts), sigma.repeat])).toEqual([
+      [3700, 0],
+      [1700, 0],
+    ]);
+    expect(outcome.findings.map((one) => one.kind)).toEqual([]);
+    expect(findings(run('cut-offs', [point('time to water', [1900], { typed: 4095 })]))).toContain(
+      'at-the-rail',
+    );
   });
   test('what needs a reason is said', () => {
     const rising = outcomeOf(run('air-water', [point('air', [1200]), point('water', [3000])]), CONTEXT);

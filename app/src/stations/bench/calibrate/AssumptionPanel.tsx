@@ -8,12 +8,22 @@ import {
 } from '@plain-trowel/core/calibration/assumptions';
 import { setRunInput } from '@plain-trowel/core/garden/edits/calibrations';
 import type { Run } from '@plain-trowel/core/garden/document/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 
+type Of = Pick<Run, 'channelId' | 'method' | 'inputs'>;
+
 /** The numbers that the ± goes by and no capture shows; a person who knows better sets their own. */
-export function AssumptionPanel({ run }: { run: Run }) {
+export function AssumptionPanel({
+  run,
+  isFixed = false,
+}: {
+  run: Of;
+  /** A calibration in use: the numbers that it was made with. */
+  isFixed?: boolean;
+}) {
   const [open, setOpen] = useState(false);
   const names = assumptionsOf(run.method);
   const own = names.filter((name) => run.inputs[keyOfAssumption(name)] !== undefined);
@@ -37,7 +47,7 @@ export function AssumptionPanel({ run }: { run: Run }) {
           </p>
           <div className="mt-1.5 flex flex-col gap-2">
             {names.map((name) => (
-              <Row key={name} run={run} name={name} />
+              <Row key={name} run={run} name={name} isFixed={isFixed} />
             ))}
           </div>
         </>
@@ -46,7 +56,7 @@ export function AssumptionPanel({ run }: { run: Run }) {
   );
 }
 
-function Row({ run, name }: { run: Run; name: AssumptionName }) {
+function Row({ run, name, isFixed }: { run: Of; name: AssumptionName; isFixed: boolean }) {
   const { commit } = useGarden();
   const { label, unit, usual, least, most, from } = ASSUMPTIONS[name];
   const key = keyOfAssumption(name);
@@ -56,21 +66,25 @@ function Row({ run, name }: { run: Run; name: AssumptionName }) {
     <div className="grid gap-x-4 gap-y-1 border-b border-rule pb-1.5 sm:grid-cols-[240px_1fr]">
       <span className="flex items-center gap-2 self-start">
         <span className="w-[76px] shrink-0">
-          <CellNumber
-            label={label}
-            value={assumedOf(run.inputs)[name]}
-            least={least}
-            most={most}
-            decimals={2}
-            onKeep={keep}
-          />
+          {isFixed ? (
+            <span className="num block text-right">{formatNumber(assumedOf(run.inputs)[name], 2)}</span>
+          ) : (
+            <CellNumber
+              label={label}
+              value={assumedOf(run.inputs)[name]}
+              least={least}
+              most={most}
+              decimals={2}
+              onKeep={keep}
+            />
+          )}
         </span>
         <span className="text-[13.5px] text-soft">{unit}</span>
       </span>
       <p className="text-[13.5px] text-soft">
         <b className="block text-[14px] font-medium text-ink">{label}</b>
         {from}{' '}
-        {run.inputs[key] !== undefined && (
+        {!isFixed && run.inputs[key] !== undefined && (
           <Button look="quiet" onClick={() => keep(null)}>
             Back to the usual {usual}
           </Button>

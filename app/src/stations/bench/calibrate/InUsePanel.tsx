@@ -19,6 +19,7 @@ import { CURVE_WORDS } from '../../../words/calibrationText.ts';
 import { stateWord } from '../../../words/plotText.ts';
 import { dayTime } from '../../../words/timeText.ts';
 import { StandInClock, StandInControls } from '../readout/StandInControls.tsx';
+import { AssumptionPanel } from './AssumptionPanel.tsx';
 import { CurveChart } from './CurveChart.tsx';
 import { PointTable } from './PointTable.tsx';
 import { contextOf } from './useRun.ts';
@@ -124,6 +125,7 @@ export function InUsePanel({
         channelId={calibration.channelId}
         isRun={false}
       />
+      <AssumptionPanel run={calibration} isFixed />
       {hands && (
         <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-2">
           <StandInControls hands={hands} plotId={parts.plot.id} probeId={parts.probe?.id ?? ''} />
