@@ -55,8 +55,8 @@ export function findingText(finding: Finding): string {
   switch (finding.kind) {
     case 'span-too-small':
       if (finding.isTyped)
-        return `The two numbers are ${formatNumber(finding.spanCounts)} counts apart; with this noise they must be at least ${formatNumber(Math.ceil(finding.neededCounts))} apart, or water would start and stop by chance. Take them further apart.`;
-      return `The references are ${formatNumber(finding.spanCounts)} counts apart; with this noise they must be at least ${formatNumber(Math.ceil(finding.neededCounts))} apart. Most likely the probe had not moved from one condition to the other: capture one of them again.`;
+        return `The two numbers are ${formatNumber(finding.spanCounts)} counts apart; with this noise they must be at least ${formatNumber(finding.neededCounts, 1)} apart, or water would start and stop by chance. Take them further apart.`;
+      return `The references are ${formatNumber(finding.spanCounts)} counts apart; with this noise they must be at least ${formatNumber(finding.neededCounts, 1)} apart. Most likely the probe had not moved from one condition to the other: capture one of them again.`;
     case 'at-the-rail':
       return `A reference reads ${formatCounts(finding.counts)}, an end of the converter: open, shorted or clipped. Look at the plug and the divider, then capture it again.`;
     case 'not-monotone':
@@ -179,13 +179,13 @@ export function inStepText({ verdict, pairs, rank, low, high }: InStep): string 
 }
 
 export function factoryText(check: FactoryCheck): string {
-  const off = check.differences.map(({ percent }) => `${formatNumber(percent, 1)} %`).join(' and ');
+  const off = check.differences.map(({ percent }) => `${formatNumber(percent, 1)} % VWC`).join(' and ');
   switch (check.verdict) {
     case 'agrees':
       return `Agrees within its ±: off by ${off}. The sheet’s curve is kept as it is, as factory percent.`;
     case 'offset':
-      return `Off by ${off}, more than chance. The curve is moved by ${formatNumber(check.offset, 1)} % and becomes VWC.`;
+      return `Off by ${off}, more than chance. The curve is moved by ${formatNumber(check.offset, 1)} % VWC and becomes VWC percent.`;
     case 'gain':
-      return `Off by ${off}, and not evenly. The curve is turned (× ${formatNumber(check.gain, 2)}, ${formatNumber(check.offset, 1)} %) and becomes VWC.`;
+      return `Off by ${off}, and not evenly. The curve is turned (× ${formatNumber(check.gain, 2)}, ${formatNumber(check.offset, 1)} % VWC) and becomes VWC percent.`;
   }
 }

@@ -91,7 +91,8 @@ export function outcomeOf(run: Run, context: CheckContext): Outcome {
     known,
     fitPoints,
     tried,
-    missing: Math.max(0, method.leastPoints - used.length),
+    // A point that stands for no percent counts for nothing: a weight too light, more water than there are pores.
+    missing: Math.max(0, method.leastPoints - (special ? used.length : direct.length)),
     convertIssue: turned.issue,
     inStep: run.method === 'meter' ? inStep(direct) : null,
     feel,

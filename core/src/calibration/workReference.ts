@@ -77,6 +77,7 @@ export function workNeededSpan(issue: Extract<Finding, { kind: 'span-too-small' 
     {
       name: 'least distance',
       unit: 'counts',
+      decimals: 1,
       formula: '{times} × {noise}',
       inputs: {
         times: input('times the noise', LEAST_SPAN_IN_NOISE, ''),

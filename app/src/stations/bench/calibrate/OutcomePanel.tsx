@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import type { Assumed } from '@plain-trowel/core/calibration/assumptions';
 import type { Curve, CurveKind } from '@plain-trowel/core/calibration/curve';
 import { usualSpanOf } from '@plain-trowel/core/garden/bind/channels';
+import type { KnownIssue } from '@plain-trowel/core/calibration/methods';
 import { noiseOfRun, worthOf, type Outcome } from '@plain-trowel/core/calibration/run';
 import { anotherTime, CUT_OFFS } from '@plain-trowel/core/calibration/cutOffs';
 import type { Calibrated } from '@plain-trowel/core/calibration/uncertainty';
@@ -20,7 +21,7 @@ import {
 } from '@plain-trowel/core/quantity/percentKind';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { useLive } from '../../../links/liveContext.ts';
-import { factoryText, inStepText } from '../../../words/calibrationText.ts';
+import { factoryText, inStepText, knownText } from '../../../words/calibrationText.ts';
 import { AssumptionPanel } from './AssumptionPanel.tsx';
 import { ConvertChoice } from './ConvertChoice.tsx';
 import { CurveChart } from './CurveChart.tsx';
@@ -50,6 +51,7 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
           {outcome.feel.astray} of what you felt lies on the wrong side of its cut: a finger is no meter.
         </p>
       )}
+      <CountForNothing run={run} outcome={outcome} />
       <FindingList run={run} findings={findings} />
       {outcome.missing > 0 ? (
         <p className="mt-2 text-soft">
@@ -98,6 +100,24 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
     </section>
   );
 }
+
+/** Points that stand for no percent, and why: they are kept, and the curve goes without them. */
+function CountForNothing({ run, outcome }: { run: Run; outcome: Outcome }) {
+  return run.points.map((point) => {
+    const known = outcome.known.get(point.id);
+    // Where nothing was typed, or nothing is known of the pot yet, the form above says what is wanted.
+    if (!point.used || !known || known.ok || ASKED_FOR.has(known.issue.kind)) return null;
+    return (
+      <p key={point.id} className="mb-1 border-l-[3px] border-handle pl-3 text-[14.5px]">
+        <b className="font-semibold text-handle">Counts for nothing:</b> {point.condition}
+        {point.typed !== null && <span className="num">, typed {formatNumber(point.typed, 1)}</span>}:{' '}
+        {knownText(known.issue)}.
+      </p>
+    );
+  });
+}
+
+const ASKED_FOR: ReadonlySet<KnownIssue['kind']> = new Set(['not-typed', 'no-percent', 'nothing-known']);
 
 /** Two cut-offs in raw counts, and how far a reading may be off in the same. */
 function CutOffsSum({ parts, curve, assumed }: { parts: PlotParts; curve: Curve; assumed: Assumed }) {
