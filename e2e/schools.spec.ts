@@ -113,7 +113,9 @@ test('pot weighing: says what is still unknown, takes the best kind of percent t
   };
   await move(page, 'Into the water jar');
   await weigh('4975', 1);
-  await expect(page.getByText('give the dry soil, or the soaked and the driest weight')).toBeVisible();
+  await expect(
+    page.getByText(/^Next: give the dry soil, or the soaked and the driest weight\./),
+  ).toBeVisible();
   await fill(page, 'Dry soil in it, if known', '3000');
   await fill(page, 'Volume of the soil, if known', '3750');
   // 4975 − 400 − 3000 g of water in 3750 ml.
@@ -205,7 +207,7 @@ test('raw cut-offs: two numbers, typed or captured, are limits, lamp and program
   );
   const start = page.getByRole('textbox', { name: 'Start limit' });
   await start.fill('2200');
-  await expect(page.getByText(/lies on the wet side of the stop limit/)).toBeVisible();
+  await expect(page.getByText(/The start limit lies below the stop limit/)).toBeVisible();
   await start.fill('9000');
   await expect(page.getByText(/must lie between .* counts, for the two cut-offs were taken/)).toBeVisible();
   await start.fill('2900');

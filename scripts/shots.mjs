@@ -136,6 +136,8 @@ async function mixingSeries(page) {
     await field.press('Enter');
     await run(page, 1);
   }
+  await page.getByText(/^hands-free:/).click();
+  await run(page, 1);
   const moves = ['Pull the probe out', 'Push it back in', 'Pour 50 ml', 'Pour 50 ml', 'Into the water jar'];
   for (const [at, weight] of ['1350', '1433', '1516', '1599', '1682'].entries()) {
     await page
@@ -200,6 +202,9 @@ try {
   await shoot(wide, 'calibrate');
   await toView(wide, 'Practice');
   await run(wide, 2);
+  // The mistakes are made by hand: hands-free waits for rest.
+  await wide.getByText(/^hands-free:/).click();
+  await run(wide, 1);
   await wide.keyboard.press('d');
   await wide.getByText('jar', { exact: true }).click();
   await run(wide, 3);

@@ -111,10 +111,7 @@ const scaleOf = (percentKind: PercentKind) => ({
 test.each([
   [{ kind: 'not-a-number', at: 'stop' } as const, /Type a number for the stop limit/],
   [{ kind: 'off-scale', at: 'start' } as const, /between 0 and 100 %/],
-  [
-    { kind: 'too-close', gapTenths: -50, neededTenths: 10 } as const,
-    /start limit lies on the wet side of the stop limit/,
-  ],
+  [{ kind: 'too-close', gapTenths: -50, neededTenths: 10 } as const, /start limit lies above the stop limit/],
   [
     { kind: 'too-close', gapTenths: 5, neededTenths: 12 } as const,
     /0\.5 % apart; with this noise they must be at least 1\.2 % apart/,
@@ -128,6 +125,9 @@ test('a limit of raw counts or of a tension is spoken of in those', () => {
   // Twenty counts are a percent.
   expect(limitText(close, scaleOf('counts'))).toMatch(/10 counts apart; .* at least 24 counts apart/);
   expect(limitText(close, scaleOf('tension'))).toMatch(/0\.5 kPa apart; .* at least 1\.2 kPa apart/);
+  expect(limitText({ ...close, gapTenths: -50 }, scaleOf('tension'))).toMatch(
+    /start limit lies below the stop limit/,
+  );
   expect(limitText({ kind: 'off-scale', at: 'start' }, scaleOf('counts'))).toMatch(
     /between 1\s000 and 3\s000 counts/,
   );

@@ -1,5 +1,5 @@
 /** Sentences for everything that can go wrong with a file, a reference or a limit: what happened, and the one thing to do. */
-import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
+import { risesDrying, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import type { EdgeIssue } from '@plain-trowel/core/quantity/bands';
 import { BAND_NAMES } from '@plain-trowel/core/quantity/bands';
 import type { LimitIssue } from '@plain-trowel/core/control/limits';
@@ -171,7 +171,7 @@ export function limitText(issue: LimitIssue, scale: PercentScale): string {
       return `The ${issue.at} limit must lie between ${endsText(scale)}.`;
     case 'too-close':
       return issue.gapTenths < 0
-        ? 'The start limit lies on the wet side of the stop limit. Water starts at the drier and stops at the wetter one.'
+        ? `The start limit lies ${risesDrying(scale) ? 'below' : 'above'} the stop limit. Water starts at the drier and stops at the wetter one.`
         : `Start and stop are ${stretch(issue.gapTenths, scale)} apart; with this noise they must be at least ${stretch(issue.neededTenths, scale)} apart, or the pump would flutter.`;
   }
 }

@@ -42,6 +42,7 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
     [outcome, kind, noise],
   );
   const now = live.present.get(run.channelId)?.rawCounts ?? null;
+  const isAsked = [...outcome.known.values()].some((one) => !one.ok && one.issue.kind === 'nothing-known');
   return (
     <section aria-label="What it adds up to" className="mt-4">
       {outcome.inStep && <p className="mb-1">{inStepText(outcome.inStep)}</p>}
@@ -55,8 +56,9 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
       <FindingList run={run} findings={findings} />
       {outcome.missing > 0 ? (
         <p className="mt-2 text-soft">
-          {outcome.missing === 1 ? 'One more point' : `${outcome.missing} more points`}, and there is a curve.
-          Which way the numbers run comes out by itself.
+          {isAsked
+            ? `Next: ${knownText({ kind: 'nothing-known' })}. Without it the weights mean nothing.`
+            : `${outcome.missing === 1 ? 'One more point' : `${outcome.missing} more points`}, and there is a curve. Which way the numbers run comes out by itself.`}
         </p>
       ) : calibrated && kind && !refused && outcome.percentKind === 'counts' ? (
         <>
