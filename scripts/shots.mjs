@@ -139,7 +139,7 @@ async function mixingSeries(page) {
   await page.getByText(/^hands-free:/).click();
   await run(page, 1);
   const moves = ['Pull the probe out', 'Push it back in', 'Pour 50 ml', 'Pour 50 ml', 'Into the water jar'];
-  for (const [at, weight] of ['1350', '1433', '1516', '1599', '1682'].entries()) {
+  for (const [at, weight] of ['1351', '1535', '1567', '1596', '1681'].entries()) {
     await page
       .getByRole('button', { name: moves[at] })
       .click({ clickCount: moves[at] === 'Pour 50 ml' ? 5 : 1 });
