@@ -427,7 +427,7 @@ function curveOf(solved: Solved, share: number, sinceS: number, zero: number): C
 }
 
 /** Where a slow part has shown beside a fast one, slower ones are likely: this much of what the slower of the two moved in the later half of the time. Of a single one little. */
-const UNSEEN = { single: 0.1, double: 0.5 } as const;
+const UNSEEN = { single: 0.1, double: 0.62 } as const;
 /** It lies rather in the direction of the way than behind it: so much of its standard deviation. */
 const LEAN = 0.5;
 /** Where a curve may end, with what was not seen of it: mean and standard deviation, counts. */
