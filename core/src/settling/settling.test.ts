@@ -152,8 +152,8 @@ describe('fit of an approach', () => {
       SPAN,
       4,
     );
-    // 300·e^(−236/200) = 92 counts are left, 5 % of the span.
-    expect(beliefFurther(fit, 0.02 * SPAN)).toBeGreaterThan(0.9);
+    // 300·e^(−236/200) = 92 counts are left, 5 % of the span; what slower parts may still bring widens that to either side.
+    expect(beliefFurther(fit, 0.02 * SPAN)).toBeGreaterThan(0.85);
     const left = fit.curves.reduce((sum, one) => sum + one.share * one.left, 0);
     expect(Math.abs(left - 92)).toBeLessThan(25);
   });
