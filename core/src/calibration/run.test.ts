@@ -213,6 +213,12 @@ describe('what stands against a calibration, each tried both ways', () => {
       'at-the-rail',
     );
   });
+  test('points without a temperature are told so, one with it is enough', () => {
+    const cold = (temperatureC: number | null) =>
+      run('air-water', [{ ...DRY, temperatureC: null }, { ...WET, temperatureC }]);
+    expect(findings(cold(null))).toContain('no-temperature');
+    expect(findings(cold(18))).not.toContain('no-temperature');
+  });
   test('what needs a reason is said', () => {
     const rising = outcomeOf(run('air-water', [point('air', [1200]), point('water', [3000])]), CONTEXT);
     expect(needsReason(rising.findings)).toBe(true);

@@ -68,6 +68,9 @@ describe('pot weighing', () => {
     const flat = { ...pot, drySoilG: null, soakedG: 3900, driestG: 3900 };
     expect(percentOfPot(flat, 3900)).toMatchObject({ issue: { kind: 'no-water-between' } });
     expect(potKind({ ...pot, drySoilG: null })).toBeNull();
+    // A volume of nothing is none.
+    expect(potKind({ ...pot, volumeMl: 0 })).toBe('gravimetric');
+    expect(potKind({ ...pot, volumeMl: null })).toBe('gravimetric');
   });
 });
 
