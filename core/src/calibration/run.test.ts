@@ -215,7 +215,10 @@ describe('what stands against a calibration, each tried both ways', () => {
   });
   test('points without a temperature are told so, one with it is enough', () => {
     const cold = (temperatureC: number | null) =>
-      run('air-water', [{ ...DRY, temperatureC: null }, { ...WET, temperatureC }]);
+      run('air-water', [
+        { ...DRY, temperatureC: null },
+        { ...WET, temperatureC },
+      ]);
     expect(findings(cold(null))).toContain('no-temperature');
     expect(findings(cold(18))).not.toContain('no-temperature');
   });

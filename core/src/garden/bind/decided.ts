@@ -89,12 +89,12 @@ export function decidedNow(
   const votes = channels.map((channel): Vote => {
     const fit = fitOf(garden, channel);
     const one = newest(channel.id);
-    const window = windowOf(garden, channel);
+    const plausible = windowOf(garden, channel);
     const dropped = !one
       ? 'no reading'
       : nowMs - one.timeMs > staleAfterS * 1000
         ? 'silent'
-        : one.raw < window.lowCounts || one.raw > window.highCounts
+        : one.raw < plausible.lowCounts || one.raw > plausible.highCounts
           ? 'implausible'
           : !fit || mismatchOf(garden, channel)
             ? 'not calibrated'
