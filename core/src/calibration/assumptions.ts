@@ -133,7 +133,7 @@ export function bendShare(method: MethodId): number {
     case 'meter':
       return 1;
     case 'drain':
-      return 0.45;
+      return 0.48;
     default:
       return 0;
   }
