@@ -1,3 +1,4 @@
+import { isAtEnd } from '@plain-trowel/core/handsFree/atRest';
 import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/quantity/format';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import type { Silence } from '@plain-trowel/core/live/silence';
@@ -126,15 +127,6 @@ function movingHeadline({ end, left, watchedS }: Settling): Headline {
   };
 }
 
-/** Whether what would be captured lies at the end that is foreseen; a mix of before and after does not. */
-function isAtEnd(counts: number | null, { end, toleranceCounts }: Settling): boolean {
-  return (
-    end === null ||
-    counts === null ||
-    (counts >= end.low - toleranceCounts && counts <= end.high + toleranceCounts)
-  );
-}
-
 /**
  * What the button of a capture says: how far off the value may be when it is taken before it has stopped moving.
  * @param counts what would be captured; null while there is too little
@@ -147,7 +139,11 @@ export function offerText(
 ): string {
   if (!isSound) return 'Capture in spite of the fault';
   const { end = null } = settling ?? {};
-  if (settling && hasStopped(settling.verdict) && isAtEnd(counts, settling))
+  if (
+    settling &&
+    hasStopped(settling.verdict) &&
+    (counts === null || isAtEnd(counts, end, settling.toleranceCounts))
+  )
     return again ? 'Capture again' : 'Capture';
   if (!end || counts === null) return 'Capture early, error not known';
   const offCounts = Math.max(Math.abs(counts - end.low), Math.abs(end.high - counts));

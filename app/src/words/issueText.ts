@@ -1,5 +1,5 @@
 /** Sentences for everything that can go wrong with a file, a reference or a limit: what happened, and the one thing to do. */
-import { risesDrying, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
+import { countsPerPercent, risesDrying, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import type { EdgeIssue } from '@plain-trowel/core/quantity/bands';
 import { BAND_NAMES } from '@plain-trowel/core/quantity/bands';
 import type { LimitIssue } from '@plain-trowel/core/control/limits';
@@ -150,7 +150,7 @@ const percent = (tenths: number) => `${formatNumber(tenths / 10, 1)} %`;
 /** A stretch of a scale as a person reads it: percent, kPa or raw counts. */
 const stretch = (tenths: number, scale: PercentScale): string =>
   scale.percentKind === 'counts'
-    ? `${formatNumber((Math.abs(tenths / 10) * Math.abs(scale.wetCounts - scale.dryCounts)) / (scale.wetPercent - scale.dryPercent))} counts`
+    ? `${formatNumber(Math.abs((tenths / 10) * countsPerPercent(scale)))} counts`
     : scale.percentKind === 'tension'
       ? `${formatNumber(Math.abs(tenths / 10), 1)} kPa`
       : percent(tenths);

@@ -5,7 +5,7 @@ import { assumedOf } from './assumptions.ts';
 import { cutsByFeel, edgesByFeel } from './bandsByFeel.ts';
 import { logUnder } from './compareVersions.ts';
 import { convertPercent, wholeSigma, type SoilFacts } from './convertPercent.ts';
-import { anotherTime } from './cutOffs.ts';
+import { anotherTime, areClose } from './cutOffs.ts';
 import { lineBetween } from './curveForTests.ts';
 import { drainTest, type DrainPoint } from './drainTest.ts';
 import { checkFactory } from './factoryCheck.ts';
@@ -278,4 +278,6 @@ describe('a past log under another version', () => {
 test('raw cut-offs: what the same soil may read another time, by hand', () => {
   // Twice √(0.5² + (0.17 × 5)²) = 0.986 % of 1 802 counts.
   expect(anotherTime(assumedOf({}), 1802)).toBeCloseTo(35.5, 1);
+  // Each of two readings may be off by that: 71 counts.
+  expect([areClose(2470, 2400, 35.5), areClose(2472, 2400, 35.5)]).toEqual([true, false]);
 });

@@ -1,31 +1,8 @@
 import { describe, expect, test } from 'vitest';
-import type { PresentValue } from '../signal/presentValue.ts';
-import type { Settling, SettlingVerdict } from '../settling/settlingWatch.ts';
+import type { SettlingVerdict } from '../settling/settlingWatch.ts';
 import { judgeAtRest, type SeenNow } from './atRest.ts';
+import { settlingOf, valueOf } from './seenForTests.ts';
 
-const valueOf = (rawCounts: number, noiseCounts = 4): PresentValue => ({
-  rawCounts,
-  noiseCounts,
-  spreadCounts: noiseCounts,
-  stepCounts: 1,
-  driftCountsPerMin: 0,
-  readings: 20,
-  windowS: 10,
-  atMs: 0,
-});
-const settlingOf = (verdict: SettlingVerdict, end: number): Settling => ({
-  verdict,
-  end: { counts: end, low: end - 10, high: end + 10 },
-  left: { likelyS: 30, atMostS: 60 },
-  now: { counts: end, sigma: 1 },
-  driftCountsPerMin: 0,
-  noiseCounts: 4,
-  toleranceCounts: 27,
-  beliefFurther: 0,
-  watchedS: 20,
-  readings: 40,
-  spikes: 0,
-});
 const seen = (
   counts: number,
   verdict: SettlingVerdict = 'stopped',
@@ -33,7 +10,7 @@ const seen = (
 ): SeenNow => ({
   now: valueOf(counts),
   capture: valueOf(counts),
-  settling: settlingOf(verdict, counts),
+  settling: settlingOf(verdict, counts, 30),
   isSpoilt: false,
   spanCounts: 1800,
   lowCounts: 8,

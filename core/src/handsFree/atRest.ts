@@ -61,7 +61,12 @@ export function unsoundOf({ now, highCounts, lowCounts, isSpoilt }: SeenNow): Un
 
 /** A reading at its end, or how long it still takes. */
 export function restOf({ capture, settling, spanCounts }: SeenNow): NotAtRest | Ready {
-  if (!settling || !hasStopped(settling.verdict) || !capture || !isAtEnd(capture, settling, spanCounts))
+  if (
+    !settling ||
+    !hasStopped(settling.verdict) ||
+    !capture ||
+    !isAtEnd(capture.rawCounts, settling.end, STOPPED_FRAC * spanCounts)
+  )
     return { kind: 'wait-for-rest', leftS: settling?.left ? settling.left.likelyS : null };
   return {
     kind: 'ready',
@@ -69,12 +74,9 @@ export function restOf({ capture, settling, spanCounts }: SeenNow): NotAtRest | 
   };
 }
 
-/** A median is believed where it lies at the end that is foreseen: a mix of before and after does not. */
-function isAtEnd({ rawCounts }: PresentValue, { end }: Settling, spanCounts: number): boolean {
-  if (!end) return true;
-  const slack = STOPPED_FRAC * spanCounts;
-  return rawCounts >= end.low - slack && rawCounts <= end.high + slack;
-}
+/** A median is believed where it lies at the end that is foreseen: a mix of before and after does not. @param slack counts that it may lie beyond the end's interval */
+export const isAtEnd = (counts: number, end: Settling['end'], slack: number): boolean =>
+  end === null || (counts >= end.low - slack && counts <= end.high + slack);
 
 /** @param others what the probe read in the other conditions of the run, counts: while it still reads one of them it has not been moved */
 export function judgeAtRest(seen: SeenNow, others: readonly number[]): RestAnswer {

@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { PresentValue } from '../signal/presentValue.ts';
-import type { Settling, SettlingVerdict } from '../settling/settlingWatch.ts';
+import type { SettlingVerdict } from '../settling/settlingWatch.ts';
 import {
   againHandsFree,
   allowHandsFree,
@@ -12,30 +11,8 @@ import {
   type HandsFree,
   type Seen,
 } from './handsFree.ts';
+import { settlingOf, valueOf } from './seenForTests.ts';
 
-const valueOf = (rawCounts: number): PresentValue => ({
-  rawCounts,
-  noiseCounts: 4,
-  spreadCounts: 4,
-  stepCounts: 1,
-  driftCountsPerMin: 0,
-  readings: 20,
-  windowS: 10,
-  atMs: 0,
-});
-const settlingOf = (verdict: SettlingVerdict, end = 0, likelyS = 0): Settling => ({
-  verdict,
-  end: { counts: end, low: end - 10, high: end + 10 },
-  left: { likelyS, atMostS: likelyS },
-  now: { counts: end, sigma: 1 },
-  driftCountsPerMin: 0,
-  noiseCounts: 4,
-  toleranceCounts: 27,
-  beliefFurther: 0,
-  watchedS: 20,
-  readings: 40,
-  spikes: 0,
-});
 const seen = (counts: number, verdict: SettlingVerdict = 'stopped', change: Partial<Seen> = {}): Seen => ({
   channelId: 'c1',
   now: valueOf(counts),

@@ -57,11 +57,13 @@ export type PercentScale = {
 /** The tension that stands behind a percent, kPa: it rises as the soil dries. */
 export const tensionOf = (percent: number): number => 100 - percent;
 
+/** Raw counts that a percent of a straight scale is worth; below zero where they fall as it gets wetter. */
+export const countsPerPercent = (scale: PercentScale): number =>
+  (scale.wetCounts - scale.dryCounts) / (scale.wetPercent - scale.dryPercent);
+
 /** The raw value that stands behind a percent where raw counts decide alone. */
-export function shownCounts(scale: PercentScale, percent: number): number {
-  const share = (percent - scale.dryPercent) / (scale.wetPercent - scale.dryPercent);
-  return scale.dryCounts + share * (scale.wetCounts - scale.dryCounts);
-}
+export const shownCounts = (scale: PercentScale, percent: number): number =>
+  scale.dryCounts + (percent - scale.dryPercent) * countsPerPercent(scale);
 
 /** Whether the number that a person sees rises as the soil dries: water is given above a limit then, not below it. */
 export const risesDrying = (scale: PercentScale): boolean =>

@@ -35,17 +35,17 @@ const from = setWaterLine(
 
 test('limits and program go over; flow stays, and nothing is switched on', () => {
   const armed = setWaterLine(from, lineOf(from, b)?.id ?? '', { automatic: true });
-  const { garden, left } = copyRules(armed, a, [b, c]);
+  const { garden: after, left } = copyRules(armed, a, [b, c]);
   expect(left).toEqual([]);
   for (const id of [b, c])
-    expect(garden.plots.find((one) => one.id === id)?.limits).toEqual({ startTenths: 310, stopTenths: 540 });
-  expect(lineOf(garden, b)).toMatchObject({
+    expect(after.plots.find((one) => one.id === id)?.limits).toEqual({ startTenths: 310, stopTenths: 540 });
+  expect(lineOf(after, b)).toMatchObject({
     minIntervalS: 700,
     maxRunS: 15,
     flowMlPerS: 20,
     automatic: false,
   });
-  expect(lineOf(garden, a)?.automatic).toBe(true);
+  expect(lineOf(after, a)?.automatic).toBe(true);
 });
 test('a plot whose probe has no percent is left, and told', () => {
   const bare = add(from, 'd', 5);

@@ -5,7 +5,7 @@ import type { Curve, CurveKind } from '@plain-trowel/core/calibration/curve';
 import { usualSpanOf } from '@plain-trowel/core/garden/bind/channels';
 import type { KnownIssue } from '@plain-trowel/core/calibration/methods';
 import { noiseOfRun, worthOf, type Outcome } from '@plain-trowel/core/calibration/run';
-import { anotherTime, CUT_OFFS } from '@plain-trowel/core/calibration/cutOffs';
+import { anotherTime, areClose, CUT_OFFS } from '@plain-trowel/core/calibration/cutOffs';
 import type { Calibrated } from '@plain-trowel/core/calibration/uncertainty';
 import { needsReason } from '@plain-trowel/core/calibration/checks';
 import { uncertaintyOf } from '@plain-trowel/core/calibration/uncertainty';
@@ -124,9 +124,8 @@ const ASKED_FOR: ReadonlySet<KnownIssue['kind']> = new Set(['not-typed', 'no-per
 /** Two cut-offs in raw counts, and how far a reading may be off in the same. */
 function CutOffsSum({ parts, curve, assumed }: { parts: PlotParts; curve: Curve; assumed: Assumed }) {
   if (!parts.channel) return null;
-  const [start, stop] = [CUT_OFFS.start, CUT_OFFS.stop].map((percent) => shownCounts(curve, percent));
   const spread = anotherTime(assumed, usualSpanOf(parts.garden, parts.channel));
-  const isClose = Math.abs((start ?? 0) - (stop ?? 0)) < 2 * spread;
+  const isClose = areClose(shownCounts(curve, CUT_OFFS.start), shownCounts(curve, CUT_OFFS.stop), spread);
   return (
     <>
       <h2 className="mt-3">

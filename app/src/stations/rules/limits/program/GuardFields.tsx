@@ -1,5 +1,5 @@
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
-import { percentUnit, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
+import { countsPerPercent, percentUnit, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import { LineNumber } from './LineNumber.tsx';
 
 /** The guards of a water line. They can be tightened and loosened within bounds, never switched off. */
@@ -7,10 +7,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
   const { rise } = line;
   const kind = scale?.percentKind ?? 'span';
   // Tenths of a percent that one of the shown is worth: ten, or less where it is a count.
-  const per =
-    scale && kind === 'counts'
-      ? Math.abs((10 * (scale.wetPercent - scale.dryPercent)) / (scale.wetCounts - scale.dryCounts))
-      : 10;
+  const per = scale && kind === 'counts' ? Math.abs(10 / countsPerPercent(scale)) : 10;
   return (
     <section aria-label="Guards" className="mt-4 border-t border-rule pt-3">
       <h2>Guards, in the board itself</h2>
