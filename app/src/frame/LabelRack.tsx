@@ -1,6 +1,7 @@
 import { clsx } from 'clsx';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
+import { isUnknown } from '@plain-trowel/core/control/plotState';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
 import { useLive, useLiveTools, decidedView } from '../links/liveContext.ts';
@@ -11,15 +12,12 @@ import { usePlotScope } from './usePlotScope.ts';
 
 const AddPlotDialog = lazy(() => import('../home/AddPlotDialog.tsx'));
 
-/** A square with the pattern of the plot's state; a cross where no reading can be trusted. */
-function StateMark({ view, onInk }: { view: PlotView; onInk: boolean }) {
-  const { state } = view;
-  const frame = onInk ? 'stroke-paper' : 'stroke-ink';
-  const isBand =
-    state === 'dry' || state === 'low' || state === 'right' || state === 'wet' || state === 'flooded';
+/** A square with the pattern of the plot's word; a question mark in dashes where nothing is known, a cross where the probe is at fault. */
+function StateMark({ view: { state }, onInk }: { view: PlotView; onInk: boolean }) {
+  const isKnown = !isUnknown(state);
   return (
     <g>
-      {isBand && (
+      {isKnown && (
         <>
           <rect x="146" y="24" width="16" height="16" className="fill-label" />
           <rect
@@ -37,15 +35,26 @@ function StateMark({ view, onInk }: { view: PlotView; onInk: boolean }) {
         width="16"
         height="16"
         fill="none"
-        className={frame}
-        strokeDasharray={isBand || state === 'implausible' ? undefined : '3 3'}
+        className={onInk ? 'stroke-paper' : 'stroke-ink'}
+        strokeDasharray={isKnown || state === 'implausible' ? undefined : '3 3'}
       />
-      {state === 'implausible' && (
+      {state === 'implausible' ? (
         <path
           d="M146 24l16 16M162 24l-16 16"
           strokeWidth="2"
           className={onInk ? 'stroke-handle-on-ink' : 'stroke-handle'}
         />
+      ) : (
+        !isKnown && (
+          <text
+            x="154"
+            y="36.5"
+            textAnchor="middle"
+            className={clsx('text-[13px] font-semibold', onInk ? 'fill-paper' : 'fill-ink')}
+          >
+            ?
+          </text>
+        )
       )}
     </g>
   );

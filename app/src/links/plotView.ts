@@ -1,7 +1,7 @@
 import { readCurve, type CurveReading } from '@plain-trowel/core/calibration/curve';
 import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
 import { windowOf } from '@plain-trowel/core/garden/bind/scale';
-import { decidedNow, type Newest, type Vote } from '@plain-trowel/core/garden/bind/decided';
+import { decidedNow, unknownOf, type Newest, type Vote } from '@plain-trowel/core/garden/bind/decided';
 import { bandAt } from '@plain-trowel/core/quantity/bands';
 import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import {
@@ -52,6 +52,7 @@ export function viewPlot(
           rawCounts: reading.rawCounts,
           ageS: (nowMs - reading.atMs) / 1000,
           tenths: span ? span.percent * 10 : null,
+          isVoid: calibrationMismatch(parts) !== null,
         } as const);
   const state =
     isSilent && known.kind === 'reading'
@@ -82,19 +83,7 @@ export function viewTogether(parts: PlotParts, newest: Newest, nowMs: number): P
     parts.line?.staleAfterS ?? DEFAULT_STALE_S,
   );
   const times = votes.flatMap(({ channel }) => newest(channel.id)?.timeMs ?? []);
-  const all = (dropped: Vote['dropped']) => votes.every((one) => one.dropped === dropped);
-  const state =
-    tenths !== null
-      ? bandAt(parts.plot.bandEdges, tenths)
-      : all('no reading')
-        ? 'no-reading'
-        : votes.some((one) => one.dropped === 'implausible')
-          ? 'implausible'
-          : votes.some((one) => one.dropped === 'silent')
-            ? 'stale'
-            : votes.some((one) => one.dropped === 'not calibrated')
-              ? 'not-calibrated'
-              : 'no-reading';
+  const state = tenths === null ? unknownOf(votes) : bandAt(parts.plot.bandEdges, tenths);
   return {
     state,
     rawCounts: null,

@@ -2,12 +2,13 @@ import { useState } from 'react';
 import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { markOf, refusalOf } from '@plain-trowel/core/garden/bind/curveOf';
 import { findingText, markText } from '../words/calibrationText.ts';
+import { voidMeans } from '../words/voidText.ts';
 import { depthText } from '../words/unitText.ts';
 
 /** A calibration that does not belong here is told wherever its number would stand. */
 export function MismatchNote({ parts }: { parts: PlotParts }) {
   const mismatch = calibrationMismatch(parts);
-  const { calibration, probe, board, plot } = parts;
+  const { calibration, probe, board, plot, garden } = parts;
   const refusal = mismatch === 'refused' && calibration ? refusalOf(calibration) : null;
   const mark = !mismatch && calibration ? markOf(calibration) : null;
   const depth = calibration && probe ? Math.abs(calibration.place.depthCm - probe.depthCm) : 0;
@@ -19,7 +20,8 @@ export function MismatchNote({ parts }: { parts: PlotParts }) {
             ? `This calibration was made at ${calibration?.place.supplyV ?? '?'} V, and the board runs at ${board?.supplyV ?? '?'} V today. It is void, and no percent is shown: calibrate again.`
             : mismatch === 'board'
               ? 'This calibration was made on another board. It is void here, and no percent is shown: calibrate again.'
-              : `This calibration is void: no percent is shown, and no pump goes by it. ${refusal ? findingText(refusal) : ''} Calibrate again.`}
+              : `This calibration is void: no percent is shown, and no pump goes by it. ${refusal ? findingText(refusal) : ''} Calibrate again.`}{' '}
+          {voidMeans(garden, plot.id).join(' ')}
         </p>
       )}
       {mark && (

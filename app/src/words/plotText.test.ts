@@ -44,16 +44,17 @@ describe('a label', () => {
   });
 
   test.each([
-    ['implausible', 'probe fault'],
-    ['stale', 'silent'],
+    ['implausible', 'unknown: probe fault'],
+    ['stale', 'unknown: silent'],
+    ['void', 'unknown: calibration void'],
   ] as const)('gives no percent when the reading is %s', (state, words) => {
     expect(labelLine(view({ state }))).toBe(words);
   });
 
   test('without a calibration there is no percent to give', () => {
-    expect(labelLine(view({ state: 'not-calibrated', span: null }))).toBe('not calibrated');
-    expect(stateWord('no-reading')).toBe('no reading yet');
-    expect(stateWord('no-probe')).toBe('no probe');
+    expect(labelLine(view({ state: 'not-calibrated', span: null }))).toBe('unknown: not calibrated');
+    expect(stateWord('no-reading')).toBe('unknown: no reading yet');
+    expect(stateWord('no-probe')).toBe('unknown: no probe');
   });
 });
 

@@ -1,18 +1,12 @@
-import type { PlotState } from '@plain-trowel/core/control/plotState';
+import { isUnknown, type PlotState, type Unknown } from '@plain-trowel/core/control/plotState';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PlotView } from '../links/plotView.ts';
 import { depthText } from './unitText.ts';
 
-/** One or two words for how a plot stands. */
-export function stateWord(state: PlotState): string {
-  switch (state) {
-    case 'dry':
-    case 'low':
-    case 'right':
-    case 'wet':
-    case 'flooded':
-      return state;
+/** Why nothing is known of a plot. */
+export function unknownWhy(why: Unknown): string {
+  switch (why) {
     case 'no-probe':
       return 'no probe';
     case 'no-reading':
@@ -23,15 +17,20 @@ export function stateWord(state: PlotState): string {
       return 'probe fault';
     case 'not-calibrated':
       return 'not calibrated';
+    case 'void':
+      return 'calibration void';
   }
 }
+
+/** How a plot stands: the word of its band, or "unknown" and why. */
+export const stateWord = (state: PlotState): string =>
+  isUnknown(state) ? `unknown: ${unknownWhy(state)}` : state;
 
 /** The line on a plot's label: "right, 47.2 % span". */
 export function labelLine(view: PlotView): string {
   const word = stateWord(view.state);
-  const isBand = view.span !== null && view.state !== 'implausible' && view.state !== 'stale';
   // Of a comparator the word says it all.
-  if (!isBand || !view.scale || view.scale.percentKind === 'switch') return word;
+  if (isUnknown(view.state) || !view.span || !view.scale || view.scale.percentKind === 'switch') return word;
   // Where raw counts decide alone the reading itself is the number, beyond the scale too.
   const isRaw = view.scale.percentKind === 'counts' && view.rawCounts !== null;
   return `${word}, ${isRaw ? `${formatCounts(Math.round(view.rawCounts))} counts` : formatPercent(view.span.percent, view.scale)}`;

@@ -28,6 +28,7 @@ export const SIGNAL_CODES: Readonly<Record<SignalState, number>> = {
   'too-dry': 6,
   'too-wet': 7,
   night: 8,
+  unknown: 9,
 };
 
 export const ALERT_CODES: Readonly<Record<AlertKind, number>> = {

@@ -1,7 +1,14 @@
 import { bandAt, type BandEdges, type BandName } from '../quantity/bands.ts';
 
+/** Why nothing is known of a plot's moisture. */
+export const UNKNOWNS = ['no-probe', 'no-reading', 'stale', 'implausible', 'not-calibrated', 'void'] as const;
+export type Unknown = (typeof UNKNOWNS)[number];
+
 /** How a plot stands, as one word: its band, or why there is none. */
-export type PlotState = BandName | 'no-probe' | 'no-reading' | 'stale' | 'implausible' | 'not-calibrated';
+export type PlotState = BandName | Unknown;
+
+export const isUnknown = (state: PlotState): state is Unknown =>
+  (UNKNOWNS as readonly PlotState[]).includes(state);
 
 /** What is known of a plot's leading probe. */
 export type PlotKnowledge =
@@ -13,6 +20,8 @@ export type PlotKnowledge =
       readonly ageS: number;
       /** Moisture, tenths of a percent; null without a calibration. */
       readonly tenths: number | null;
+      /** Its calibration belongs elsewhere or would be refused. */
+      readonly isVoid: boolean;
     };
 
 /**
@@ -24,8 +33,9 @@ export function plotState(
   rules: { staleAfterS: number; lowCounts: number; highCounts: number; edges: BandEdges },
 ): PlotState {
   if (known.kind !== 'reading') return known.kind;
-  if (known.ageS > rules.staleAfterS) return 'stale';
-  if (known.rawCounts < rules.lowCounts || known.rawCounts > rules.highCounts) return 'implausible';
+  if (!(known.ageS <= rules.staleAfterS)) return 'stale';
+  if (!(known.rawCounts >= rules.lowCounts && known.rawCounts <= rules.highCounts)) return 'implausible';
+  if (known.isVoid) return 'void';
   if (known.tenths === null) return 'not-calibrated';
   return bandAt(rules.edges, known.tenths);
 }

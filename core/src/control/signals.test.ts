@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { UNKNOWNS } from './plotState.ts';
 import {
   DEFAULT_SIGNALS,
   holds,
@@ -12,6 +13,7 @@ import {
 const facts: SignalFacts = {
   isLocked: false,
   isFaulty: false,
+  unknown: null,
   isTankLow: false,
   tenths: 500,
   soilTenthsC: 150,
@@ -35,7 +37,6 @@ test.each([
   [{ tenths: 300 }, 'content'],
   [{ tenths: 850 }, 'too-wet'],
   [{ tenths: 849 }, 'content'],
-  [{ tenths: null }, 'content'],
   [{ soilTenthsC: 49 }, 'too-cold'],
   [{ airTenthsC: 19 }, 'too-cold'],
   [{ airTenthsC: 20 }, 'content'],
@@ -48,6 +49,12 @@ test.each([
   [{ isTankLow: true, tenths: 100 }, 'tank-low'],
   [{ isFaulty: true, isTankLow: true }, 'probe-fault'],
   [{ isLocked: true, isFaulty: true }, 'locked'],
+  [{ tenths: null, unknown: 'no-reading' }, 'unknown'],
+  [{ tenths: null, unknown: 'stale', isFaulty: true }, 'probe-fault'],
+  [{ unknown: 'tank-unknown' }, 'unknown'],
+  [{ unknown: 'tank-unknown', tenths: 100 }, 'too-dry'],
+  [{ unknown: 'void', tenths: null, airTenthsC: 19 }, 'too-cold'],
+  [{ unknown: 'void', tenths: null, isDark: true }, 'unknown'],
 ] as const)('%j: %s', (change, state) => expect(shown(change)).toBe(state));
 
 describe('the order is the person’s', () => {
@@ -69,10 +76,25 @@ describe('the order is the person’s', () => {
     expect(moved.indexOf('too-dry')).toBe(moved.indexOf('too-wet') + 1);
     expect([...moved].sort()).toEqual([...SIGNAL_STATES].sort());
   });
-  test('a state that is switched off is passed over', () => {
-    const off = DEFAULT_SIGNALS.map((one) => (one.state === 'too-dry' ? { ...one, on: false } : one));
-    expect(shown({ tenths: 100 }, off)).toBe('content');
+  const without = (...states: SignalState[]) =>
+    DEFAULT_SIGNALS.map((one) => (states.includes(one.state) ? { ...one, on: false } : one));
+  test('a state that is switched off is passed over, but never turned into “content”', () => {
+    expect(shown({ tenths: 100, isDark: true }, without('too-dry'))).toBe('night');
+    expect(shown({ tenths: 100 }, without('too-dry'))).toBeUndefined();
+    expect(shown({ airTenthsC: 19 }, without('too-cold'))).toBeUndefined();
     expect(signalOf([], facts, limits)).toBeNull();
+  });
+  test('what nobody knows is never content, in whatever order and with whatever switched off', () => {
+    for (const unknown of [...UNKNOWNS, 'tank-unknown'] as const)
+      for (const rules of [
+        DEFAULT_SIGNALS,
+        without('unknown'),
+        without('unknown', 'probe-fault'),
+        [...DEFAULT_SIGNALS].reverse(),
+      ])
+        expect(shown({ tenths: unknown === 'tank-unknown' ? 500 : null, unknown }, rules)).not.toBe(
+          'content',
+        );
   });
 });
 

@@ -1,7 +1,9 @@
 /**
- * What a plot's lamp, buzzer and display say: of all states that hold, the first in the order that the person chose. "Content" holds always and comes
- * last by construction, or whatever stands after it would never be seen.
+ * What a plot's lamp, buzzer and display say: of all states that hold, the first in the order that the person chose. "Content" is no rest that is left when
+ * nothing else is shown: it holds only while everything that the plot is judged by is known, and nothing but the night holds beside it. It comes last by
+ * construction, or whatever stands after it would never be seen.
  */
+import type { Unknown } from './plotState.ts';
 
 export const LAMP_COLOURS = ['off', 'red', 'amber', 'green', 'blue', 'white'] as const;
 export type LampColour = (typeof LAMP_COLOURS)[number];
@@ -22,10 +24,15 @@ export type SignalRule = {
   readonly display: string;
 };
 
+/** Why it cannot be said how a plot stands: its moisture is not known, or whether its reservoir still has water. */
+export type SignalUnknown = Unknown | 'tank-unknown';
+
 /** What is known of a plot; null where nobody measures it, which then holds nothing. */
 export type SignalFacts = {
   readonly isLocked: boolean;
   readonly isFaulty: boolean;
+  /** Null while all is known. */
+  readonly unknown: SignalUnknown | null;
   readonly isTankLow: boolean;
   /** Moisture and temperatures in tenths; null while there is none to trust. */
   readonly tenths: number | null;
@@ -107,7 +114,14 @@ export const SIGNALS = {
     rhythm: 'steady',
     display: 'Too wet',
   },
+  unknown: {
+    holds: ({ unknown }) => unknown !== null,
+    lamp: 'white',
+    rhythm: 'steady',
+    display: 'Not known',
+  },
   night: { holds: ({ isDark }) => isDark === true, lamp: 'off', rhythm: 'steady', display: 'Good night' },
+  // What holds beside it is asked of the others, in `holds` below.
   content: { holds: () => true, lamp: 'green', rhythm: 'steady', display: 'Content' },
 } as const satisfies Readonly<Record<string, Signal>>;
 
@@ -119,11 +133,16 @@ export const DEFAULT_SIGNALS: readonly SignalRule[] = SIGNAL_STATES.map((state) 
   return { state, on: true, lamp, rhythm, buzz: 'silent', display };
 });
 
+/** States that take nothing from a plot's well-being. */
+const HARMLESS: ReadonlySet<SignalState> = new Set(['night', 'content']);
+
 /** Whether a state holds for a plot. */
 export const holds = (state: SignalState, facts: SignalFacts, limits: SignalLimits): boolean =>
-  SIGNALS[state].holds(facts, limits);
+  state === 'content'
+    ? SIGNAL_STATES.every((one) => HARMLESS.has(one) || !SIGNALS[one].holds(facts, limits))
+    : SIGNALS[state].holds(facts, limits);
 
-/** The rule that speaks for a plot: the first that is on and holds. Null only when even "content" is switched off. */
+/** The rule that speaks for a plot: the first that is on and holds. Null while all that holds is switched off: the lamp is dark then, never green. */
 export const signalOf = (
   rules: readonly SignalRule[],
   facts: SignalFacts,

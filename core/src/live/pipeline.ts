@@ -200,9 +200,10 @@ export class LivePipeline<Problem> {
     const heard = this.heard(nowMs);
     return Object.fromEntries(
       this.garden.plots.flatMap((plot) => {
-        const facts = signalFacts(this.garden, plot.id, heard);
-        // Between its last word and the time from which it counts as faulty, a silent probe lights no lamp.
-        if (facts && !facts.isFaulty && this.isSilent(plot.id, nowMs)) return [];
+        const seen = signalFacts(this.garden, plot.id, heard);
+        // Between its last word and the time from which it counts as faulty, nothing is known of a silent probe's plot.
+        const isSilent = seen !== null && !seen.isFaulty && this.isSilent(plot.id, nowMs);
+        const facts = isSilent ? { ...seen, tenths: null, unknown: 'stale' as const } : seen;
         const signal = facts && signalOf(this.garden.signals, facts, signalLimits(plot));
         return signal ? [[plot.id, signal]] : [];
       }),

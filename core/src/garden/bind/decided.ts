@@ -4,6 +4,7 @@
  */
 import { readCurve, type Curve } from '../../calibration/curve.ts';
 import type { DecidedBy } from '../../control/host/combined.ts';
+import type { Unknown } from '../../control/plotState.ts';
 import { combine } from '../../control/host/combined.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { PercentKind } from '../../quantity/percentKind.ts';
@@ -62,7 +63,7 @@ export function decidersOf(garden: Garden, plot: Plot): { by: DecidedBy; channel
 }
 
 /** Why a probe does not count among several. */
-export type Dropped = 'no reading' | 'silent' | 'implausible' | 'not calibrated' | 'another percent';
+export type Dropped = 'no reading' | 'silent' | 'implausible' | 'not calibrated' | 'void' | 'another percent';
 export type Vote = {
   readonly channel: Channel;
   readonly tenths: number | null;
@@ -74,6 +75,21 @@ export type Newest = (channelId: string) => { readonly raw: number; readonly tim
 /** Only percents of one kind can be put together; raw counts of two probes never, for each has cut-offs of its own. */
 export const speaksAlike = (kind: PercentKind, first: PercentKind | undefined, isFirst: boolean): boolean =>
   kind === first && (isFirst || kind !== 'counts');
+
+/** Probes that dropped out, the reason that says most about the whole first. */
+const TELLING: readonly (readonly [Dropped, Unknown])[] = [
+  ['implausible', 'implausible'],
+  ['silent', 'stale'],
+  ['void', 'void'],
+  ['not calibrated', 'not-calibrated'],
+  ['another percent', 'not-calibrated'],
+];
+
+/** Why probes that came to no number leave a plot's moisture unknown. */
+export function unknownOf(votes: readonly Vote[]): Unknown {
+  if (votes.length === 0) return 'no-probe';
+  return TELLING.find(([why]) => votes.some((one) => one.dropped === why))?.[1] ?? 'no-reading';
+}
 
 /** What each probe of a plot says, and what that comes to. @param staleAfterS after which a reading says nothing of now */
 export function decidedNow(
@@ -96,11 +112,13 @@ export function decidedNow(
         ? 'silent'
         : one.raw < plausible.lowCounts || one.raw > plausible.highCounts
           ? 'implausible'
-          : !fit || mismatchOf(garden, channel)
-            ? 'not calibrated'
-            : !speaksAlike(fit.percentKind, kind, channel === first)
-              ? 'another percent'
-              : null;
+          : mismatchOf(garden, channel)
+            ? 'void'
+            : !fit
+              ? 'not calibrated'
+              : !speaksAlike(fit.percentKind, kind, channel === first)
+                ? 'another percent'
+                : null;
     return {
       channel,
       dropped,

@@ -50,6 +50,7 @@ describe('facts of a plot', () => {
     // 2500 is 25 %.
     expect(signalFacts(tanked, plotId, heard({ [probe.id]: 2500, air: 18.26, tank: 380 }))).toEqual({
       tenths: 250,
+      unknown: null,
       isFaulty: false,
       hasFault: false,
       isLocked: false,
@@ -70,8 +71,29 @@ describe('facts of a plot', () => {
     expect(facts).toMatchObject({ isFaulty, tenths: isFaulty ? null : 250 });
   });
   test('nothing heard is no fault, and no plot has no facts', () => {
-    expect(signalFacts(garden, plotId, heard({}))).toMatchObject({ tenths: null, isFaulty: false });
+    expect(signalFacts(garden, plotId, heard({}))).toMatchObject({
+      tenths: null,
+      isFaulty: false,
+      unknown: 'no-reading',
+    });
     expect(signalFacts(garden, 'nowhere', heard({}))).toBeNull();
+  });
+  test('why a plot is unknown: silent, at the rail, void, not calibrated, no probe, a tank that nobody hears', () => {
+    const why = (from: Garden, values: Record<string, number>, ageS = 0) =>
+      signalFacts(from, plotId, heard(values, ageS))?.unknown;
+    const now = { [probe.id]: 2500 };
+    expect(why(garden, now)).toBeNull();
+    expect(why(garden, now, 61)).toBe('stale');
+    expect(why(garden, { [probe.id]: 4095 })).toBe('implausible');
+    const at5V = { ...garden, boards: garden.boards.map((one) => ({ ...one, supplyV: 5 })) };
+    expect(why(at5V, now)).toBe('void');
+    const bare = { ...garden, channels: garden.channels.map((one) => ({ ...one, calibrationId: null })) };
+    expect(why(bare, now)).toBe('not-calibrated');
+    expect(why({ ...garden, probes: [], channels: [] }, now)).toBe('no-probe');
+    expect(why(tanked, now)).toBe('tank-unknown');
+    expect(why(tanked, { ...now, tank: 200 })).toBeNull();
+    // A probe that is out says more than a tank.
+    expect(why(tanked, {})).toBe('no-reading');
   });
   test('limits of the lamp are the plot’s own', () => {
     const [plot] = garden.plots;

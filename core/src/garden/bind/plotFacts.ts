@@ -1,11 +1,12 @@
 /** What is so in a garden at one moment: for the lamp of each plot, and for the alerts. */
 import { AROUND_STALE_S } from '../../control/host/boardEngine.ts';
 import type { Sense } from '../../control/conditions/conditions.ts';
+import type { Unknown } from '../../control/plotState.ts';
 import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
 import { volumeIn, reservoirOf } from '../../dosing/reservoir.ts';
 import { meantOf } from '../../temperature/correction.ts';
 import { fullScaleOf } from './channels.ts';
-import { decidedNow, type Dropped } from './decided.ts';
+import { decidedNow, unknownOf, type Dropped } from './decided.ts';
 import { DEFAULT_STALE_S, plotParts, type PlotParts } from './plotParts.ts';
 import { ambientOf, type Place } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
@@ -56,10 +57,11 @@ const FAULTS: ReadonlySet<Dropped | null> = new Set(['silent', 'implausible']);
 function moistureOf(
   parts: PlotParts,
   heard: Heard,
-): { tenths: number | null; isFaulty: boolean; hasFault: boolean } {
+): { tenths: number | null; isFaulty: boolean; hasFault: boolean; unknown: Unknown | null } {
   const { tenths, votes } = decidedIn(parts, heard);
   const hasFault = votes.some(({ dropped }) => FAULTS.has(dropped));
-  return { tenths, isFaulty: tenths === null && hasFault, hasFault };
+  const unknown = tenths === null ? unknownOf(votes) : null;
+  return { tenths, isFaulty: tenths === null && hasFault, hasFault, unknown };
 }
 
 /** Where a plot's surroundings are measured: as its first line says, else where its probe is read. */
@@ -80,6 +82,12 @@ function darkLimit(garden: Garden, own: readonly WaterLine[], light: Channel | n
   return limits.length > 0 ? Math.min(...limits) : null;
 }
 
+/** A plot that waters from a reservoir of which nobody knows whether it still has water. */
+const hasUnknownTank = (garden: Garden, lines: readonly WaterLine[], heard: Heard): boolean =>
+  garden.reservoirs.some(
+    (tank) => lines.some((one) => one.tankId === tank.id) && tankNow(tank, heard) === null,
+  );
+
 /** @returns also whether one of the plot's probes has dropped out by a fault, though the others still decide */
 export function signalFacts(
   garden: Garden,
@@ -93,8 +101,10 @@ export function signalFacts(
   const told = (sense: Sense) => valueNow(garden, ambientOf(garden, place, sense), heard);
   const light = told('light');
   const darkBelow = darkLimit(garden, lines, ambientOf(garden, place, 'light'));
+  const moisture = moistureOf(parts, heard);
   return {
-    ...moistureOf(parts, heard),
+    ...moisture,
+    unknown: moisture.unknown ?? (hasUnknownTank(garden, lines, heard) ? 'tank-unknown' : null),
     isLocked: lines.some((one) => heard.isLocked(one.id) === true),
     isTankLow: garden.reservoirs.some(
       (tank) => lines.some((one) => one.tankId === tank.id) && tankNow(tank, heard)?.isLow === true,

@@ -12,7 +12,8 @@ import { useLive } from '../../../links/liveContext.ts';
 import { plotUncertainty } from '@plain-trowel/core/live/readingNow';
 import type { PlotView } from '../../../links/plotView.ts';
 import { headlineOf } from '../../../words/headlineText.ts';
-import { stateWord } from '../../../words/plotText.ts';
+import { stateWord, unknownWhy } from '../../../words/plotText.ts';
+import { isUnknown } from '@plain-trowel/core/control/plotState';
 import { clockTime } from '../../../words/timeText.ts';
 import type { Hold } from './useHold.ts';
 import { Verdict } from './Verdict.tsx';
@@ -133,7 +134,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
             <b className="font-semibold">, {stateWord(view.state)}</b>
           </>
         ) : (
-          <>nothing yet: {stateWord(view.state)}</>
+          <>nothing yet: {isUnknown(view.state) ? unknownWhy(view.state) : stateWord(view.state)}</>
         )}
       </p>
       <details>

@@ -1,7 +1,6 @@
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
-import { calibrationMismatch, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
-import { usesProbe } from '@plain-trowel/core/control/programs/programs';
 import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { runVolume } from '@plain-trowel/core/control/runVolume';
 import { workWait } from '@plain-trowel/core/control/workWait';
@@ -82,15 +81,13 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
                   'none on this plot'
                 )}
               </dd>
-              {signal && (
-                <>
-                  <dt className="text-soft">Lamp</dt>
-                  <dd className="flex items-center gap-2">
-                    <Lamp colour={signal.lamp} />
-                    {lampWords(signal)}: {stateName(signal.state)}
-                  </dd>
-                </>
-              )}
+              <dt className="text-soft">Lamp</dt>
+              <dd className="flex items-center gap-2">
+                <Lamp colour={signal?.lamp ?? 'off'} />
+                {signal
+                  ? `${lampWords(signal)}: ${stateName(signal.state)}`
+                  : 'off: what holds is not shown by your list of signals'}
+              </dd>
               {line && answer && (
                 <>
                   <dt className="text-soft">24 h</dt>
@@ -107,12 +104,6 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
             </dl>
           ) : (
             <Unheard />
-          )}
-          {parts.line && usesProbe(parts.line.program.kind) && calibrationMismatch(parts) !== null && (
-            <p role="alert" className="mt-1 border-l-[3px] border-handle pl-3">
-              The calibration was made at another supply voltage or on another board and is void here. Nothing
-              is decided and every output is off until both references are captured again.
-            </p>
           )}
           {live.source && !live.source.can.decides && (
             <p className="mt-1 max-w-[62ch] text-[14px] text-soft">

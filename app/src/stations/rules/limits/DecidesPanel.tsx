@@ -16,6 +16,7 @@ const DROPPED_WORDS: Readonly<Record<Dropped, string>> = {
   silent: 'silent, left out',
   implausible: 'probe fault, left out',
   'not calibrated': 'not calibrated, left out',
+  void: 'calibration void, left out',
   'another percent': 'speaks of another kind of percent, left out: calibrate it like the first',
 };
 

@@ -6,6 +6,7 @@ import { usePlotScope } from '../../../frame/usePlotScope.ts';
 import { decidedView, useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
+import { MismatchNote } from '../../MismatchNote.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { AlertsView } from './alerts/AlertsView.tsx';
 import { LimitsView } from './LimitsView.tsx';
@@ -33,6 +34,7 @@ function LimitsOfPlot({ plotId }: { plotId: string }) {
   return (
     <>
       <SheetHead parts={parts} title={titleOf(parts)} />
+      <MismatchNote parts={parts} />
       <Views
         label="Views of Limits"
         open={open}

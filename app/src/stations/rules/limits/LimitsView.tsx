@@ -8,7 +8,6 @@ import { moveLimit, type Limits } from '@plain-trowel/core/control/limits';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import type { PlotView } from '../../../links/plotView.ts';
-import { MismatchNote } from '../../MismatchNote.tsx';
 import { PlotRuler } from '../../PlotRuler.tsx';
 import { AnswerPanel } from './AnswerPanel.tsx';
 import { BandFields } from './BandFields.tsx';
@@ -58,7 +57,6 @@ function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fi
   );
   return (
     <>
-      <MismatchNote parts={parts} />
       <DecidesPanel parts={parts} view={view} />
       <PlotRuler
         parts={parts}

@@ -10,8 +10,6 @@ import { useLive } from '../../../../links/liveContext.ts';
 import { Select } from '../../../../ui/Select.tsx';
 import { contradictionText } from '../../../../words/contradictionText.ts';
 import { PROGRAM_WORDS, programSentence } from '../../../../words/programText.ts';
-import { usesProbe } from '@plain-trowel/core/control/programs/programs';
-import { MismatchNote } from '../../../MismatchNote.tsx';
 import { AnswerPanel } from '../AnswerPanel.tsx';
 import { ConditionFields } from './ConditionFields.tsx';
 import { DayTimeline } from './DayTimeline.tsx';
@@ -57,7 +55,6 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
   const minuteMs = useLive(({ nowMs }) => Math.floor(nowMs / 60_000) * 60_000);
   return (
     <>
-      {usesProbe(line.program.kind) && <MismatchNote parts={parts} />}
       <p className="max-w-[68ch] text-[17px]">{programSentence(garden, line, parts.plot, parts.fit)}</p>
       {standing.map((one) => (
         <p

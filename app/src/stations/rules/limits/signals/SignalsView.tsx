@@ -22,6 +22,7 @@ import { stateName, stateWhen } from './signalText.ts';
 export function SignalsView({ parts }: { parts: PlotParts }) {
   const { garden, commit } = useGarden();
   const now = useLive(({ signals }) => signals[parts.plot.id]);
+  const source = useLive((live) => live.source !== null);
   const set = (label: string, signals: readonly SignalRule[]) =>
     void commit(label, (before) => ({ garden: { ...before, signals: signals.map((one) => ({ ...one })) } }));
   const change = (state: SignalState, to: Partial<SignalRule>) =>
@@ -39,13 +40,15 @@ export function SignalsView({ parts }: { parts: PlotParts }) {
             {now.buzz === 'silent' ? '' : `, buzzer ${now.buzz}`}, display “
             <span className="num">{now.display}</span>”.
           </>
+        ) : source ? (
+          `${parts.plot.name} now: what holds is switched off in this list, so its lamp is dark.`
         ) : (
-          'Nothing is connected, so every lamp is off. The list says what they will show.'
+          'Nothing is connected, so nothing is known of any plot here. The list says what the lamps will show.'
         )}
       </p>
       <p className="mt-1 max-w-[68ch] text-[14px] text-soft">
         From the top, the first state that holds speaks. Put what must never be missed above what may wait; a
-        night above a fault would hide it. “Content” comes last.
+        night above a fault would hide it. “Content” comes last, and only where everything is known and well.
       </p>
       <Scroll label="Signals by priority" className="mt-3">
         <table className="min-w-[720px] [&_td]:align-middle">
@@ -132,7 +135,7 @@ function SignalRow({
       </td>
       <td>
         {rule.state === 'content' ? (
-          'always'
+          'when all is well'
         ) : (
           <Check checked={rule.on} onChange={(on) => onChange({ on })}>
             <span className="sr-only">Show {name}</span>

@@ -6,7 +6,7 @@ export function stateName(state: SignalState): string {
     case 'locked':
       return 'line locked';
     case 'probe-fault':
-      return 'no reading to trust';
+      return 'probe fault';
     case 'tank-low':
       return 'tank low';
     case 'too-cold':
@@ -17,6 +17,8 @@ export function stateName(state: SignalState): string {
       return 'too dry';
     case 'too-wet':
       return 'too wet';
+    case 'unknown':
+      return 'unknown';
     case 'night':
       return 'night';
     case 'content':
@@ -41,9 +43,11 @@ export function stateWhen(state: SignalState): string {
       return 'drier than the start limit';
     case 'too-wet':
       return 'where the plot’s word is flooded';
+    case 'unknown':
+      return 'no reading, no calibration that holds, or nobody knows how full the tank is';
     case 'night':
       return 'darker than the light limit of a program';
     case 'content':
-      return 'nothing else holds';
+      return 'all is known, and nothing above holds, shown or not';
   }
 }
