@@ -64,7 +64,7 @@ test('by feel: what a finger found becomes the plot’s bands', async ({ page })
   await use(page);
   await expect(page.getByRole('region', { name: 'Calibration in use' })).toContainText('Bands by feel');
   await sheet(page, 'Limits').click();
-  await page.getByText(/Words of this plot/).click();
+  await page.getByText('Where one word gives way to the next').click();
   // Cut half way between what felt dry and what felt right, so no longer the 20 % of the guess.
   await expect(page.getByLabel('low up to')).not.toHaveValue('35.0');
 });

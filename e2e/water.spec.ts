@@ -31,7 +31,7 @@ test('limits to begin with: a cautious default that says so, a rule of thumb as 
   page,
 }) => {
   await openLimits(page, /Chilli crate/);
-  await expect(page.getByText(/A cautious default: start at/)).toBeVisible();
+  await expect(page.getByText(/Cautious limits: start at/)).toBeVisible();
   await expect(page.getByText(/says nothing about the soil/)).toBeVisible();
   await page.getByRole('button', { name: 'Take these limits' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(
@@ -50,13 +50,39 @@ test('where a word begins can be moved on the ruler, never beyond its neighbours
   const grip = page.getByRole('slider', { name: 'Where dry becomes low' });
   await grip.focus();
   await page.keyboard.press('Shift+ArrowRight');
-  await expect(grip).toHaveAttribute('aria-valuenow', '21');
+  await expect(grip).toHaveAttribute('aria-valuenow', '23.5');
   for (let press = 0; press < 5; press += 1) await page.keyboard.press('PageUp');
-  // Low begins at 35; a word is at least two percent wide.
-  await expect(grip).toHaveAttribute('aria-valuenow', '33');
+  // Right begins at the start limit, 45; a word is at least one percent wide.
+  await expect(grip).toHaveAttribute('aria-valuenow', '44');
   await page.waitForTimeout(900);
   await reload(page);
-  await expect(grip).toHaveAttribute('aria-valuenow', '33');
+  await expect(grip).toHaveAttribute('aria-valuenow', '44');
+});
+
+test('words go with the limits in one step; set apart they stay, it is said, and one press puts them back', async ({
+  page,
+}) => {
+  await openLimits(page, /Chilli crate/);
+  const words = page.getByRole('region', { name: 'Words of this plot' });
+  await expect(words).toContainText('Right is from start to stop');
+  await words.getByText('Where one word gives way to the next').click();
+  await expect(words.getByLabel('low up to')).toHaveValue('45.0');
+  const start = page.getByLabel('Start limit').nth(1);
+  await start.fill('40');
+  await start.press('Enter');
+  await expect(words.getByLabel('low up to')).toHaveValue('40.0');
+  await expect(words.getByLabel('dry up to')).toHaveValue('20.0');
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('Control+z');
+  await expect(words.getByLabel('low up to')).toHaveValue('45.0');
+  await words.getByLabel('low up to').fill('50');
+  await words.getByLabel('low up to').press('Enter');
+  await expect(words).toContainText('The words stand apart from the limits');
+  await words.getByRole('button', { name: 'Put them back with the limits' }).click();
+  await expect(words.getByLabel('low up to')).toHaveValue('45.0');
+  await words.getByText('too dry, good, too wet').click();
+  await expect(page.getByRole('link', { name: /Chilli crate/ })).toContainText(/(good|too wet|too dry), /);
+  await expectAccessible(page);
 });
 
 test('temperature limits are kept, and one that contradicts its neighbour is not', async ({ page }) => {
@@ -152,14 +178,14 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
 test('signals speak by the person’s order', async ({ page }) => {
   await openLimits(page, /Mint trough/);
   await view(page, 'Signals').click();
-  await expect(page.getByText(/Mint trough now: no reading to trust/)).toBeVisible();
+  await expect(page.getByText(/Mint trough now: probe fault/)).toBeVisible();
   await expectAccessible(page);
   const first = page.getByRole('row').nth(1);
   await expect(first).toContainText('line locked');
-  await page.getByRole('button', { name: 'no reading to trust: earlier' }).click();
-  await expect(first).toContainText('no reading to trust');
-  await page.getByLabel('Show no reading to trust').uncheck();
-  await expect(page.getByText(/Mint trough now: content/)).toBeVisible();
+  await page.getByRole('button', { name: 'probe fault: earlier' }).click();
+  await expect(first).toContainText('probe fault');
+  await page.getByLabel('Show probe fault').uncheck();
+  await expect(page.getByText(/Mint trough now: unknown: probe fault/)).toBeVisible();
   await page.getByLabel('Display for content').fill('All is well here, and more');
   await expect(page.getByLabel('Display for content')).toHaveValue('All is well here');
   await page.getByRole('button', { name: 'Back to the usual list' }).click();

@@ -98,11 +98,15 @@ function PlotLabel({
           )}
         >
           <b className="block truncate text-[15px] font-semibold">{name}</b>
-          <span className={clsx('mt-0.5 block text-[12.5px] leading-tight', !current && 'text-soft')}>
+          <span
+            className={clsx('mt-0.5 block w-[124px] text-[12.5px] leading-tight', !current && 'text-soft')}
+          >
             {labelLine(view)}
           </span>
         </span>
-        <span className="sr-only">{pumpOn ? ', pump running' : `, ${stateWord(view.state)}`}</span>
+        <span className="sr-only">
+          {pumpOn ? ', pump running' : `, ${stateWord(view.state, view.words)}`}
+        </span>
       </Link>
     </li>
   );

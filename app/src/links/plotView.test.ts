@@ -27,7 +27,7 @@ test('a calibration made at another supply voltage gives no percent', () => {
   const parts = plotParts(elsewhere, 'chilli');
   if (!parts) throw new Error('no parts');
   expect(viewPlot(parts, at(2039), NOW)).toMatchObject({
-    state: 'not-calibrated',
+    state: 'void',
     span: null,
   });
 });

@@ -2,7 +2,7 @@ import { readCurve, type CurveReading } from '@plain-trowel/core/calibration/cur
 import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
 import { windowOf } from '@plain-trowel/core/garden/bind/scale';
 import { decidedNow, unknownOf, type Newest, type Vote } from '@plain-trowel/core/garden/bind/decided';
-import { bandAt } from '@plain-trowel/core/quantity/bands';
+import { bandAt, type WordSchool } from '@plain-trowel/core/quantity/bands';
 import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import {
   calibrationMismatch,
@@ -13,6 +13,8 @@ import {
 /** How a plot stands, ready to be put into words. */
 export type PlotView = {
   readonly state: PlotState;
+  /** In which words it is told. */
+  readonly words: WordSchool;
   readonly rawCounts: number | null;
   readonly atMs: number | null;
   readonly span: CurveReading | null;
@@ -64,6 +66,7 @@ export function viewPlot(
         });
   return {
     state,
+    words: parts.plot.words,
     rawCounts: reading?.rawCounts ?? null,
     atMs: reading?.atMs ?? null,
     span,
@@ -86,6 +89,7 @@ export function viewTogether(parts: PlotParts, newest: Newest, nowMs: number): P
   const state = tenths === null ? unknownOf(votes) : bandAt(parts.plot.bandEdges, tenths);
   return {
     state,
+    words: parts.plot.words,
     rawCounts: null,
     atMs: times.some(Number.isFinite) ? Math.max(...times) : null,
     span: tenths === null ? null : { percent: tenths / 10, beyondCounts: 0, clampedAt: null },

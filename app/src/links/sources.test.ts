@@ -139,21 +139,21 @@ describe('a live session', () => {
     await live.close();
   });
 
-  test('when the boards fall silent, no value, verdict, fault or lamp outlives its data: only the last word with its age', async () => {
+  test('when the boards fall silent, no value, verdict or fault outlives its data, and the lamp says “unknown”: only the last word with its age is left', async () => {
     const { live } = session();
     const source = new StandInSource(garden, null, T0, tickMs);
     await live.connect(source);
     await vi.advanceTimersByTimeAsync(60_000);
     const before = live.getSnapshot();
     expect(before.settling.has('channel-c2')).toBe(true);
-    expect([before.silent.size, 'chilli' in before.signals]).toEqual([0, true]);
+    expect([before.silent.size, before.signals.chilli?.state === 'unknown']).toEqual([0, false]);
     await source.stop();
     // Its clock goes on although nothing is sent.
     vi.spyOn(source, 'nowMs').mockImplementation(() => Date.now());
     await vi.advanceTimersByTimeAsync(8000);
     const seen = live.getSnapshot();
     for (const of of [seen.present, seen.settling, seen.faults]) expect(of.has('channel-c2')).toBe(false);
-    expect('chilli' in seen.signals).toBe(false);
+    expect(seen.signals.chilli?.state).toBe('unknown');
     expect(seen.silent.get('channel-c2')?.ageS).toBeGreaterThan(7);
     expect(seen.silent.get('channel-c2')?.rawCounts).toBeGreaterThan(1000);
     await live.close();

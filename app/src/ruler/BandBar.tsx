@@ -1,4 +1,10 @@
-import { bandsOf, type Band, type BandEdges } from '@plain-trowel/core/quantity/bands';
+import {
+  bandsOf,
+  bandWord,
+  type Band,
+  type BandEdges,
+  type WordSchool,
+} from '@plain-trowel/core/quantity/bands';
 import { countsAtPercent, type Curve } from '@plain-trowel/core/calibration/curve';
 import { BAR_HEIGHT, LEFT } from './levels.ts';
 import { bandFill } from './patterns.tsx';
@@ -8,12 +14,14 @@ import type { RulerScale } from './rulerScale.ts';
 export function BandBar({
   fit,
   edges,
+  words,
   scale,
   right,
   barY,
 }: {
   fit: Curve | null;
   edges: BandEdges | null;
+  words: WordSchool;
   scale: RulerScale;
   right: number;
   barY: number;
@@ -23,8 +31,16 @@ export function BandBar({
       <rect x={LEFT} y={barY} width={right - LEFT} height={BAR_HEIGHT} className="fill-label" />
       {fit &&
         edges &&
-        bandsOf(edges).map((band) => (
-          <BandStretch key={band.name} band={band} fit={fit} scale={scale} right={right} barY={barY} />
+        bandsOf(edges, words).map((band) => (
+          <BandStretch
+            key={band.name}
+            band={band}
+            word={bandWord(band.name, words)}
+            fit={fit}
+            scale={scale}
+            right={right}
+            barY={barY}
+          />
         ))}
       <rect
         x={LEFT}
@@ -41,12 +57,14 @@ export function BandBar({
 
 function BandStretch({
   band,
+  word,
   fit,
   scale,
   right,
   barY,
 }: {
   band: Band;
+  word: string;
   fit: Curve;
   scale: RulerScale;
   right: number;
@@ -59,7 +77,7 @@ function BandStretch({
   const x2 = band.toTenths >= 10 * fit.wetPercent ? right : to;
   // A band that lies wholly beyond what this curve can say has no place on its bar.
   if (band.toTenths <= 10 * fit.dryPercent || band.fromTenths >= 10 * fit.wetPercent) return null;
-  const width = band.name.length * 8.2 + 10;
+  const width = word.length * 8.2 + 10;
   const middle = (from + to) / 2;
   return (
     <g>
@@ -68,7 +86,7 @@ function BandStretch({
         <>
           <rect x={middle - width / 2} y={barY + 21} width={width} height={20} className="fill-label" />
           <text x={middle} y={barY + 36} textAnchor="middle" className="fill-ink text-[14px] font-semibold">
-            {band.name}
+            {word}
           </text>
         </>
       )}

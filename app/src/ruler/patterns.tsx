@@ -27,6 +27,16 @@ export function BandPatterns() {
         >
           <rect width="1.6" height="6" style={{ fill: 'var(--husk)' }} />
         </pattern>
+        <pattern
+          id="beyond"
+          width="5"
+          height="5"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(-45)"
+        >
+          <rect width="5" height="5" style={{ fill: 'var(--paper)' }} fillOpacity="0.75" />
+          <rect width="1" height="5" style={{ fill: 'var(--ink)' }} fillOpacity="0.45" />
+        </pattern>
         <pattern id="band-wet" width="14" height="7" patternUnits="userSpaceOnUse">
           <path d="M0 4q3.5-4 7 0t7 0" fill="none" strokeWidth="1.3" style={{ stroke: 'var(--rill)' }} />
         </pattern>

@@ -1,7 +1,7 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import type { LimitName, Limits } from '@plain-trowel/core/control/limits';
+import type { LimitName, LimitRange, Limits } from '@plain-trowel/core/control/limits';
 import type { BandEdges } from '@plain-trowel/core/quantity/bands';
 import { workReference, workTyped } from '@plain-trowel/core/calibration/workReference';
 import { runOf } from '@plain-trowel/core/garden/bind/plotParts';
@@ -27,6 +27,9 @@ export function PlotRuler({
   onLimitMoved,
   onMoveEdge,
   onEdgeMoved,
+  range = null,
+  doubt = null,
+  wordsGoAlong = false,
   showsRun = false,
 }: {
   parts: PlotParts;
@@ -37,6 +40,9 @@ export function PlotRuler({
   onLimitMoved?: () => void;
   onMoveEdge?: (at: number, tenths: number) => void;
   onEdgeMoved?: () => void;
+  range?: LimitRange | null;
+  doubt?: Readonly<Record<LimitName, number | null>> | null;
+  wordsGoAlong?: boolean;
   /** Pegs of the calibration under way in place of those of the one in use. */
   showsRun?: boolean;
 }) {
@@ -81,6 +87,10 @@ export function PlotRuler({
         rawUnit={channel ? UNIT_OF[channel.quantity].unit : 'raw counts'}
         fit={fit}
         edges={edges ?? plot.bandEdges}
+        words={plot.words}
+        range={limits ? range : null}
+        doubt={limits ? doubt : null}
+        wordsGoAlong={wordsGoAlong}
         pegs={pegs}
         limits={limits}
         now={now}

@@ -135,9 +135,9 @@ test('a limit of raw counts or of a tension is spoken of in those', () => {
 
 test('a band edge out of order names its band and the least it may be', () => {
   expect(edgeText({ kind: 'edge-order', at: 1, leastTenths: 220 })).toBe(
-    'The edge after "low" must be at least 22.0 %: each band is 2 % wide or more.',
+    'The edge after "low" must be at least 22.0 %: each band is 1 % wide or more.',
   );
   expect(edgeText({ kind: 'edge-order', at: 3, leastTenths: 1010 })).toContain(
-    '"flooded" needs at least 2 % of room',
+    '"flooded" needs at least 1 % of room',
   );
 });

@@ -1,6 +1,7 @@
 /** Sentences for everything that can go wrong with a file, a reference or a limit: what happened, and the one thing to do. */
 import { countsPerPercent, risesDrying, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import type { EdgeIssue } from '@plain-trowel/core/quantity/bands';
+import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { BAND_NAMES } from '@plain-trowel/core/quantity/bands';
 import type { LimitIssue } from '@plain-trowel/core/control/limits';
 import type { GardenFileIssue } from '@plain-trowel/core/garden/document/gardenFile';
@@ -169,6 +170,10 @@ export function limitText(issue: LimitIssue, scale: PercentScale): string {
       return `Type a number for the ${issue.at} limit.`;
     case 'off-scale':
       return `The ${issue.at} limit must lie between ${endsText(scale)}.`;
+    case 'beyond':
+      return issue.range.mostBy === 'pores'
+        ? `The ${issue.at} limit must lie between ${formatPercent(issue.range.leastTenths / 10, scale)} and ${formatPercent(issue.range.mostTenths / 10, scale)}: there all pores of this soil are full.`
+        : `The ${issue.at} limit must lie between ${formatPercent(issue.range.leastTenths / 10, scale)} and ${formatPercent(issue.range.mostTenths / 10, scale)}: beyond that this calibration says nothing.`;
     case 'too-close':
       return issue.gapTenths < 0
         ? `The start limit lies ${risesDrying(scale) ? 'below' : 'above'} the stop limit. Water starts at the drier and stops at the wetter one.`
@@ -178,5 +183,5 @@ export function limitText(issue: LimitIssue, scale: PercentScale): string {
 
 export const edgeText = (issue: EdgeIssue): string =>
   issue.leastTenths > 1000
-    ? `"${BAND_NAMES[4]}" needs at least 2 % of room. Lower the edge before it.`
-    : `The edge after "${BAND_NAMES[issue.at] ?? ''}" must be at least ${percent(issue.leastTenths)}: each band is 2 % wide or more.`;
+    ? `"${BAND_NAMES[4]}" needs at least 1 % of room, or none: lower the edge before it, or put it at 100.`
+    : `The edge after "${BAND_NAMES[issue.at] ?? ''}" must be at least ${percent(issue.leastTenths)}: each band is 1 % wide or more.`;

@@ -19,6 +19,7 @@ describe('a label', () => {
   const span = { percent: 31.44, beyondCounts: 0, clampedAt: null };
   const view = (change: Partial<PlotView>): PlotView => ({
     state: 'right',
+    words: 'five',
     rawCounts: 2000,
     atMs: 0,
     span,
@@ -30,6 +31,7 @@ describe('a label', () => {
 
   test('says the band and the percent with its kind', () => {
     expect(labelLine(view({}))).toBe('right, 31.4 % span');
+    expect(labelLine(view({ words: 'three' }))).toBe('good, 31.4 % span');
   });
 
   test('says raw counts where those decide alone, and goes on beyond the scale', () => {

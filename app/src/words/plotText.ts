@@ -1,5 +1,6 @@
 import { isUnknown, type PlotState, type Unknown } from '@plain-trowel/core/control/plotState';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { bandWord, type WordSchool } from '@plain-trowel/core/quantity/bands';
 import { formatCounts, formatPercent } from '@plain-trowel/core/quantity/format';
 import type { PlotView } from '../links/plotView.ts';
 import { depthText } from './unitText.ts';
@@ -23,12 +24,12 @@ export function unknownWhy(why: Unknown): string {
 }
 
 /** How a plot stands: the word of its band, or "unknown" and why. */
-export const stateWord = (state: PlotState): string =>
-  isUnknown(state) ? `unknown: ${unknownWhy(state)}` : state;
+export const stateWord = (state: PlotState, words: WordSchool = 'five'): string =>
+  isUnknown(state) ? `unknown: ${unknownWhy(state)}` : bandWord(state, words);
 
 /** The line on a plot's label: "right, 47.2 % span". */
 export function labelLine(view: PlotView): string {
-  const word = stateWord(view.state);
+  const word = stateWord(view.state, view.words);
   // Of a comparator the word says it all.
   if (isUnknown(view.state) || !view.span || !view.scale || view.scale.percentKind === 'switch') return word;
   // Where raw counts decide alone the reading itself is the number, beyond the scale too.

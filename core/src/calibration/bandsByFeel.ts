@@ -2,7 +2,7 @@
 import {
   BAND_NAMES,
   bandsOf,
-  DEFAULT_EDGES,
+  FEEL_EDGES,
   LEAST_BAND_TENTHS,
   type BandEdges,
   type BandName,
@@ -42,7 +42,7 @@ export function directionByFeel(found: readonly Felt[]): 'falling' | 'rising' | 
 
 /** Where a word stands on the scale as long as nobody has moved the bands: the middle of its band, percent. */
 export function middleOfBand(name: BandName): number {
-  const band = bandsOf(DEFAULT_EDGES).find((one) => one.name === name);
+  const band = bandsOf(FEEL_EDGES).find((one) => one.name === name);
   return band ? (band.fromTenths + band.toTenths) / 20 : 50;
 }
 

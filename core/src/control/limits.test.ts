@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { checkLimits, leastGapTenths, moveLimit } from './limits.ts';
+import { checkLimits, gapUnderDoubt, leastGapTenths, moveLimit } from './limits.ts';
 
 test.each([
   [0, 10],
@@ -32,6 +32,30 @@ describe('checkLimits', () => {
   ])('$says', ({ start, stop, issue }) => {
     expect(checkLimits({ startTenths: start, stopTenths: stop }, 3)).toEqual(issue);
   });
+});
+
+describe('a range that ends before the scale does', () => {
+  const range = { leastTenths: 55, mostTenths: 435, mostBy: 'curve' } as const;
+  test.each([
+    [100, 300, null],
+    [54, 300, 'start'],
+    [100, 436, 'stop'],
+  ] as const)('%d and %d', (startTenths, stopTenths, at) => {
+    const issue = checkLimits({ startTenths, stopTenths }, 0, range);
+    expect(issue).toEqual(at && { kind: 'beyond', at, range });
+  });
+  test('no flag enters what lies beyond', () => {
+    const limits = { startTenths: 100, stopTenths: 300 };
+    expect(moveLimit(limits, 'stop', 900, 0, range).stopTenths).toBe(435);
+    expect(moveLimit(limits, 'start', 0, 0, range).startTenths).toBe(55);
+  });
+});
+
+test('a gap smaller than the ± says how wide it must be', () => {
+  const limits = { startTenths: 300, stopTenths: 340 };
+  expect(gapUnderDoubt(limits, 52.3)).toBe(53);
+  expect(gapUnderDoubt(limits, 40)).toBeNull();
+  expect(gapUnderDoubt(limits, null)).toBeNull();
 });
 
 describe('moveLimit', () => {

@@ -1,4 +1,5 @@
 import { byId } from '../quantity/byId.ts';
+import { countsAtPercent } from '../calibration/curve.ts';
 import { asGuess, uncertaintyOf, type Uncertainty } from '../calibration/uncertainty.ts';
 import { fullScaleOf } from '../garden/bind/channels.ts';
 import { calibratedOfVersion } from '../garden/bind/curveOf.ts';
@@ -27,7 +28,7 @@ export function soilTemperatureNow(
 /** How far the percent of a present value may be off under a calibration; a guess copied from a sister differs from unit to unit besides. */
 function uncertaintyNow(
   calibration: Calibration,
-  present: PresentValue,
+  present: Pick<PresentValue, 'rawCounts' | 'noiseCounts' | 'readings' | 'stepCounts'>,
   temperatureC: number | null,
 ): Uncertainty | null {
   const calibrated = calibratedOfVersion(calibration);
@@ -53,3 +54,15 @@ export const plotUncertainty = (
     ? uncertaintyNow(parts.calibration, value, soilTemperatureNow(garden, parts.plot.id, present))
     : null;
 };
+
+/** How far a single calm reading at a limit may be off, percent; null where several probes decide, or none is calibrated. @param percent where the limit stands */
+export function plusMinusAt({ calibration, deciders, fit }: PlotParts, percent: number): number | null {
+  if (!calibration || !fit || deciders.by !== 'one') return null;
+  const at = {
+    rawCounts: countsAtPercent(fit, percent),
+    noiseCounts: fit.noiseCounts,
+    readings: 1,
+    stepCounts: 1,
+  };
+  return uncertaintyNow(calibration, at, null)?.plusMinus ?? null;
+}

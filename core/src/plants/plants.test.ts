@@ -76,42 +76,131 @@ describe('the tables', () => {
 });
 
 describe('suggested limits', () => {
-  const of = (change: Partial<Parameters<typeof suggestLimits>[0]>) =>
+  const suggest = (change: Partial<Parameters<typeof suggestLimits>[0]>) =>
     suggestLimits({
       plant: plantGroup('pepper'),
       soil: knownSoil(nothing, 'loam'),
       kind: 'available',
-      isSoilSpan: false,
+      span: { kind: 'nothing' },
       etMmPerDay: 5,
       curve: null,
       ...change,
     });
+  const of = (change: Partial<Parameters<typeof suggestLimits>[0]>) => {
+    const given = suggest(change);
+    if (given.kind === 'none') throw new Error(given.why);
+    return given;
+  };
   test('chillies at 5 mm a day may use 0.30: start at 70 % of the available water', () => {
-    expect(of({})).toMatchObject({ startTenths: 700, stopTenths: 900, unknown: [] });
+    expect(of({})).toMatchObject({ startTenths: 700, stopTenths: 900, unknown: [], rough: null });
   });
   test('a smaller demand lets more go: at 3 mm a day 0.38; and it stays within 0.1 and 0.8', () => {
     expect(of({ etMmPerDay: 3 }).startTenths).toBe(620);
-    expect(of({ etMmPerDay: 12 }).startTenths).toBe(900);
     expect(of({ plant: plantGroup('pot-succulent'), etMmPerDay: 1 }).startTenths).toBe(200);
+    // A tenth may go: start at 90; a third of that tenth is left, stop at 96.7.
+    expect(of({ etMmPerDay: 12 })).toMatchObject({ startTenths: 900, stopTenths: 967 });
   });
   test('in loam, by volume: 14 + 0.7 · 14 = 23.8 % VWC to start, 26.6 to stop; by mass over 1.43', () => {
     expect(of({ kind: 'volumetric' })).toMatchObject({ startTenths: 238, stopTenths: 266 });
     // 23.8 ÷ 1.43 = 16.6; 26.6 ÷ 1.43 = 18.6.
     expect(of({ kind: 'gravimetric' })).toMatchObject({ startTenths: 166, stopTenths: 186 });
   });
-  test('span between the own dry and soaked soil is a share of saturation: 23.8 of 46', () => {
-    expect(of({ kind: 'span', isSoilSpan: true })).toMatchObject({ startTenths: 517, stopTenths: 578 });
+  test('span between the own dry and soaked soil: of 28 % drained loam wilts at half, which the most bent probe reads as 63.9', () => {
+    // (7 · ½ − 2.5 · ¼) ÷ 4.5 = 0.6389; + 0.7 and 0.9 · 36.1.
+    const given = of({ kind: 'span', span: { kind: 'dry-drained' } });
+    expect(given).toMatchObject({ startTenths: 892, stopTenths: 964, unknown: [] });
+    // Straight: (0.8917 − ½) ÷ ½ = 78 %. Bent: 2.5x² − 7x + 4.0125 = 0, x = 0.804, 61 %. For the stop 93 and 85.
+    expect(given.rough).toEqual({ start: [61, 78], stop: [85, 93] });
+  });
+  test('whatever the bend, such a start lies above wilting, and such a stop below the soaked end', () => {
+    for (const soil of SOIL_KINDS)
+      for (const plant of PLANT_GROUPS) {
+        const given = suggest({
+          kind: 'span',
+          span: { kind: 'dry-drained' },
+          soil: knownSoil(nothing, soil.id),
+          plant,
+        });
+        if (given.kind === 'none') continue;
+        expect(given.rough?.start[0]).toBeGreaterThanOrEqual(0);
+        expect(given.rough?.stop[1]).toBeLessThanOrEqual(100);
+      }
+  });
+  test('“just right” lies between the limits: start a fifth below it, stop a fifth of the rest above', () => {
+    const span = { kind: 'felt', rightPercent: 50 } as const;
+    expect(of({ kind: 'span', span })).toMatchObject({ startTenths: 400, stopTenths: 600, unknown: [] });
+    expect(of({ kind: 'span', span: { ...span, rightPercent: 70 } })).toMatchObject({
+      startTenths: 560,
+      stopTenths: 760,
+    });
   });
   test('span between air and water says nothing about soil: a cautious default that says so', () => {
     const given = of({ kind: 'span' });
     expect(given).toMatchObject({ startTenths: 400, stopTenths: 600, unknown: ['percent'] });
     expect(given.start.source).toMatch(/cautious default/);
     expect(of({ kind: 'factory' }).unknown).toEqual(['percent']);
+    expect(of({ kind: 'span', span: { kind: 'dry-drained' }, soil: knownSoil(nothing, '') }).unknown).toEqual(
+      ['percent'],
+    );
   });
-  test('an unknown soil or plant is named', () => {
-    expect(of({ kind: 'volumetric', soil: knownSoil(nothing, '') }).unknown).toEqual(['soil']);
-    const noPlant = of({ plant: null });
-    expect(noPlant).toMatchObject({ startTenths: 700, unknown: ['plant'] });
+  test('by volume or mass an unknown soil has no default: what is wet in sand is dry in peat', () => {
+    const bare = knownSoil(nothing, '');
+    expect(suggest({ kind: 'volumetric', soil: bare })).toEqual({
+      kind: 'none',
+      why: 'soil',
+      lacks: 'holds',
+    });
+    const noDensity = { ...knownSoil(nothing, 'loam'), bulkDensity: null };
+    expect(suggest({ kind: 'gravimetric', soil: noDensity })).toEqual({
+      kind: 'none',
+      why: 'soil',
+      lacks: 'density',
+    });
+    expect(of({ plant: null })).toMatchObject({ startTenths: 700, unknown: ['plant'] });
+  });
+  test('what lies beyond the calibration is not suggested', () => {
+    // 2000 counts at 5 %, 1000 at 24.5 %: 26.6 cannot be read.
+    const line = {
+      kind: 'line',
+      origin: 1000,
+      unit: 1000,
+      weights: [24.5, -19.5],
+      temperature: null,
+    } as const;
+    const curve = makeCurve(line, 'volumetric', [1000, 2000], 4);
+    if (!curve.ok) throw new Error('no curve');
+    expect(suggest({ kind: 'volumetric', curve: curve.value })).toEqual({
+      kind: 'none',
+      why: 'curve',
+      percent: 26.6,
+      curveEnds: [5, 24.5],
+    });
+  });
+  test('every plant in every soil, kind and weather: start below stop and within what the soil gives, or the true reason why not', () => {
+    const kinds = ['available', 'volumetric', 'gravimetric', 'span', 'factory'] as const;
+    const told = { limits: 0, narrow: 0, other: 0 };
+    for (const plant of [null, ...PLANT_GROUPS])
+      for (const soil of SOIL_KINDS)
+        for (const kind of kinds)
+          for (const etMmPerDay of [1, 3.5, 8])
+            for (const span of [{ kind: 'nothing' }, { kind: 'dry-drained' }] as const) {
+              const known = knownSoil(nothing, soil.id);
+              const given = suggest({ plant, soil: known, kind, span, etMmPerDay });
+              const per = kind === 'gravimetric' ? soil.bulkDensity : 1;
+              if (given.kind === 'none') {
+                told[given.why === 'narrow' ? 'narrow' : 'other'] += 1;
+                // True: a third to nine tenths of what may go, of the little that such a soil holds, is under one percent.
+                if (given.why === 'narrow') expect(given.stopPercent - given.startPercent).toBeLessThan(1);
+                continue;
+              }
+              told.limits += 1;
+              expect(given.stopTenths - given.startTenths).toBeGreaterThanOrEqual(10);
+              if (kind !== 'volumetric' && kind !== 'gravimetric') continue;
+              expect(given.startTenths / 10).toBeGreaterThanOrEqual(soil.wiltingVwc / per - 0.05);
+              expect(given.stopTenths / 10).toBeLessThanOrEqual(soil.capacityVwc / per + 0.05);
+            }
+    expect(told.other).toBe(0);
+    expect(told.limits).toBeGreaterThan(10 * told.narrow);
   });
   test('the last step is what the board compares, the answer stays in percent', () => {
     // 3000 counts at 0 %, 1000 at 100 %: 23.8 % are 2524 counts.

@@ -2,78 +2,101 @@
  * Limits to begin with: from what the plant may use of the water that its soil holds, said in the calibration's own kind of percent, with the working.
  *
  *     p = p(table) + 0.04 · (5 − ET)        kept within 0.1 and 0.8
- *     start = 100 · (1 − p) % of the available water;   stop = 90 %
+ *     start = 100 · (1 − p) % of the available water;   stop = 100 − a third of what may go, 10 at most
  *
  * Source: Allen et al. 1998, FAO-56, eq. 82 to 84 and the note to table 22. The stop limit is not the full capacity, so that the last dose does not run out
- * at the bottom. Where plant, soil or kind of percent leave it open, a cautious default is given and called one.
+ * at the bottom. Where plant or kind of percent leave it open, a cautious default is given and called one; where the soil is not known, percent by volume or by
+ * mass has no default at all, for what is wet in sand is dry in peat.
+ *
+ * Span percent between one's own dry and soaked soil is a share of what that soil holds after dripping out, but counts are not linear in water: a probe may be so
+ * steep at its dry end (`MOST_BEND`) that a straight reading lies below wilting. The limits are put where no bend up to that one brings the start below wilting.
  */
 import type { Curve } from '../calibration/curve.ts';
 import { countsAtPercent } from '../calibration/curve.ts';
-import { convertPercent } from '../calibration/convertPercent.ts';
+import { leastGapTenths } from '../control/limits.ts';
 import type { PercentKind } from '../quantity/percentKind.ts';
 import { percentUnit } from '../quantity/percentKind.ts';
 import { input, step, worked, type Worked, type WorkedStep } from '../quantity/worked.ts';
 import type { KnownSoil } from '../soils/soilKinds.ts';
+import { lastPercent, wayTo, type Rough, type SpanEnds } from './availableTo.ts';
 import { CAUTIOUS_FRAC, type PlantGroup } from './plantGroups.ts';
 
-/** Refilled to this share of the available water. */
+/** Refilled to this share of the available water at most. */
 const STOP_AVAILABLE = 90;
 /** Where span percent says nothing about the soil: wetter than most plants need, and dry enough not to drown them. */
 const CAUTIOUS = { start: 40, stop: 60 } as const;
+/** Around what was felt to be right, limits lie so far towards the ends of the scale, share. */
+const AROUND_RIGHT = 0.2;
 
-export type Suggestion = {
+export type Suggested = {
+  readonly kind: 'limits';
   readonly startTenths: number;
   readonly stopTenths: number;
   readonly start: Worked;
   readonly stop: Worked;
-  /** What was not known, so that the suggestion is cautious; empty when it rests on plant and soil. */
-  readonly unknown: readonly ('plant' | 'soil' | 'percent')[];
+  /** What was not known, so that the suggestion is cautious; empty when it rests on plant and soil, or on what was felt. */
+  readonly unknown: readonly ('plant' | 'percent')[];
+  /** Null where the kind of percent is one of the soil's own. */
+  readonly rough: Rough | null;
 };
+
+/** Why no limits can be suggested. */
+export type NoSuggestion = { readonly kind: 'none' } & (
+  | { readonly why: 'soil'; readonly lacks: 'holds' | 'density' }
+  /** What this soil may give lies closer together than limits can. */
+  | { readonly why: 'narrow'; readonly startPercent: number; readonly stopPercent: number }
+  /** It lies where the calibration cannot read. */
+  | { readonly why: 'curve'; readonly percent: number; readonly curveEnds: readonly [number, number] }
+);
+export type Suggestion = Suggested | NoSuggestion;
 
 /** @param etMmPerDay the plant's demand, mm a day, ≥ 0 */
 export function suggestLimits(of: {
   readonly plant: PlantGroup | null;
   readonly soil: KnownSoil;
   readonly kind: PercentKind;
-  /** Span percent between the plot's own oven-dry and soaked soil means a share of saturation, roughly. */
-  readonly isSoilSpan: boolean;
+  readonly span: SpanEnds;
   readonly etMmPerDay: number;
   readonly curve: Curve | null;
 }): Suggestion {
-  const { plant, kind } = of;
-  const unknown: ('plant' | 'soil' | 'percent')[] = plant ? [] : ['plant'];
-  const start = availableStart(plant, of.etMmPerDay);
-  const stop = step(
-    {
-      name: 'stop, of the available water',
-      unit: '% available',
-      formula: '{stop}',
-      inputs: { stop: input('refilled to', STOP_AVAILABLE, '% available') },
-    },
-    ({ stop: value }) => value,
-  );
-  const path = wayTo(kind, of.soil, of.isSoilSpan);
+  const { plant, kind, soil, curve } = of;
+  const unknown = plant ? [] : (['plant'] as const);
+  if (kind === 'span' && of.span.kind === 'felt') return aroundRight(of.span.rightPercent, curve);
+  const path = wayTo(kind, soil, of.span);
+  if (path.kind === 'default') return cautious(kind, [...unknown, 'percent'], curve);
+  if (path.kind === 'closed') return { kind: 'none', why: 'soil', lacks: path.lacks };
   const about = {
-    source: `Allen et al. 1998, FAO-56, eq. 82 to 84. Plant: ${plant?.basis ?? 'not chosen'}. Soil: ${of.soil.basis}.`,
+    source: `Allen et al. 1998, FAO-56, eq. 82 to 84. Plant: ${plant?.basis ?? 'not chosen'}. Soil: ${soil.basis}.`,
     wouldChange: 'Another plant group, soil or weather; a drain test of your own soil.',
   };
-  if (path.kind === 'closed') {
-    unknown.push(path.lacks);
-    return cautious(kind, unknown, of.curve);
-  }
-  const finish = (title: string, steps: readonly [WorkedStep, ...WorkedStep[]]) => {
-    const turned = path.turn(steps[steps.length - 1]?.value ?? 0);
-    return withCounts(worked(title, [...steps, ...turned], about), kind, of.curve);
+  const steps = availableStart(plant, of.etMmPerDay);
+  const finish = (title: string, own: readonly [WorkedStep, ...WorkedStep[]]) => {
+    const turned = path.turn(own.at(-1)?.value ?? 0);
+    return withCounts(worked(title, [...own, ...turned], about), kind, curve);
   };
-  const startWorked = finish('Suggested start limit', start);
-  const stopWorked = finish('Suggested stop limit', [stop]);
-  return { ...tenthsOf(startWorked, stopWorked), start: startWorked, stop: stopWorked, unknown };
+  const start = finish('Suggested start limit', steps);
+  const stop = finish('Suggested stop limit', [steps[0], availableStop(steps[0].value)]);
+  return checked(
+    { kind: 'limits', ...tenthsOf(start, stop), start, stop, unknown, rough: path.rough(start, stop) },
+    curve,
+  );
+}
+
+/** Limits that can be kept: start below stop, both where the calibration reads. */
+function checked(of: Suggested, curve: Curve | null): Suggestion {
+  const [startPercent, stopPercent] = [of.startTenths / 10, of.stopTenths / 10];
+  if (of.stopTenths - of.startTenths < leastGapTenths(0))
+    return { kind: 'none', why: 'narrow', startPercent, stopPercent };
+  const beyond =
+    curve && [startPercent, stopPercent].find((one) => one < curve.dryPercent || one > curve.wetPercent);
+  return beyond != null && curve
+    ? { kind: 'none', why: 'curve', percent: beyond, curveEnds: [curve.dryPercent, curve.wetPercent] }
+    : of;
 }
 
 const tenthsOf = (start: Worked, stop: Worked) => {
-  const percentOf = (of: Worked) => of.steps.filter((one) => one.unit.startsWith('%')).at(-1)?.value ?? 0;
-  const tenths = (percent: number) => Math.round(10 * Math.min(100, Math.max(0, percent)));
-  return { startTenths: tenths(percentOf(start)), stopTenths: tenths(percentOf(stop)) };
+  const tenths = (of: Worked) => Math.round(10 * lastPercent(of));
+  return { startTenths: tenths(start), stopTenths: tenths(stop) };
 };
 
 function availableStart(plant: PlantGroup | null, etMmPerDay: number): [WorkedStep, WorkedStep] {
@@ -107,92 +130,19 @@ function availableStart(plant: PlantGroup | null, etMmPerDay: number): [WorkedSt
   return [adjusted, start];
 }
 
-type Way =
-  | { readonly kind: 'open'; readonly turn: (available: number) => readonly WorkedStep[] }
-  | { readonly kind: 'closed'; readonly lacks: 'soil' | 'percent' };
-
-/** How available percent becomes the calibration's kind, where that is known. */
-function wayTo(kind: PercentKind, soil: KnownSoil, isSoilSpan: boolean): Way {
-  if (kind === 'available') return { kind: 'open', turn: () => [] };
-  if (kind === 'factory' || (kind === 'span' && !isSoilSpan)) return { kind: 'closed', lacks: 'percent' };
-  const { capacityVwc, wiltingVwc, bulkDensity, saturationVwc } = soil;
-  if (capacityVwc === null || wiltingVwc === null) return { kind: 'closed', lacks: 'soil' };
-  const toVwc = (available: number) =>
-    step(
-      {
-        name: 'by volume',
-        unit: '% VWC',
-        decimals: 1,
-        formula: '{wilting} + {share} ÷ 100 × ({capacity} − {wilting})',
-        inputs: {
-          wilting: input('wilting point', wiltingVwc, '% VWC', 1),
-          capacity: input('field capacity', capacityVwc, '% VWC', 1),
-          share: input('of the available water', available, '% available'),
-        },
-      },
-      ({ wilting, capacity, share }) => wilting + (share / 100) * (capacity - wilting),
-    );
-  if (kind === 'volumetric') return { kind: 'open', turn: (available) => [toVwc(available)] };
-  if (kind === 'gravimetric') {
-    if (bulkDensity === null) return { kind: 'closed', lacks: 'soil' };
-    return {
-      kind: 'open',
-      turn: (available) => {
-        const volume = toVwc(available);
-        return [volume, gravimetricOf(volume.value, bulkDensity)];
-      },
-    };
-  }
-  if (saturationVwc === null) return { kind: 'closed', lacks: 'soil' };
-  return {
-    kind: 'open',
-    turn: (available) => {
-      const volume = toVwc(available);
-      return [volume, spanOf(volume.value, saturationVwc)];
-    },
-  };
-}
-
-const gravimetricOf = (vwc: number, bulkDensity: number): WorkedStep =>
+/** Kept for the next watering: a third of what may go, a tenth of it all at most. */
+const availableStop = (depletionFrac: number): WorkedStep =>
   step(
     {
-      name: 'by mass',
-      unit: '% GWC',
-      decimals: 1,
-      formula: '{vwc} ÷ {density}',
+      name: 'stop, of the available water',
+      unit: '% available',
+      formula: '100 − 100 × {p} ÷ 3, and no more than {most}',
       inputs: {
-        vwc: input('by volume', vwc, '% VWC', 1),
-        density: input('bulk density', bulkDensity, 'g/cm³', 2),
+        p: input('depletion that may be', depletionFrac, 'share', 2),
+        most: input('refilled to at most', STOP_AVAILABLE, '% available'),
       },
     },
-    ({ vwc: theta }) => {
-      const turned = convertPercent(
-        { percent: theta, sigmaPercent: 0, common: [] },
-        'volumetric',
-        'gravimetric',
-        {
-          bulkDensity,
-          capacityVwc: null,
-          wiltingVwc: null,
-        },
-      );
-      return turned.ok ? turned.value.percent : Number.NaN;
-    },
-  );
-
-const spanOf = (vwc: number, saturationVwc: number): WorkedStep =>
-  step(
-    {
-      name: 'of the span from oven-dry to soaked, roughly',
-      unit: '% span',
-      decimals: 1,
-      formula: '100 × {vwc} ÷ {saturation}',
-      inputs: {
-        vwc: input('by volume', vwc, '% VWC', 1),
-        saturation: input('soaked soil holds', saturationVwc, '% VWC', 1),
-      },
-    },
-    ({ vwc: theta, saturation }) => (100 * theta) / saturation,
+    ({ p, most }) => Math.max(most, 100 - (100 * p) / 3),
   );
 
 /** Adds what the board compares: raw counts. The percent before it stays the answer. */
@@ -211,7 +161,18 @@ function withCounts(of: Worked, kind: PercentKind, curve: Curve | null): Worked 
   return { ...of, steps: [...of.steps, counts] };
 }
 
-function cautious(kind: PercentKind, unknown: Suggestion['unknown'], curve: Curve | null): Suggestion {
+/** Limits that rest on one chosen percent each. */
+function chosen(
+  kind: PercentKind,
+  curve: Curve | null,
+  of: {
+    readonly start: number;
+    readonly stop: number;
+    readonly names: readonly [string, string];
+    readonly from: string;
+  },
+  about: { readonly source: string; readonly note: string; readonly wouldChange: string },
+) {
   const one = (title: string, percent: number) =>
     withCounts(
       worked(
@@ -219,26 +180,60 @@ function cautious(kind: PercentKind, unknown: Suggestion['unknown'], curve: Curv
         [
           step(
             {
-              name: 'cautious default',
+              name: of.from,
               unit: percentUnit(kind),
               formula: '{percent}',
-              inputs: { percent: input('chosen for want of better', percent, percentUnit(kind)) },
+              inputs: { percent: input(of.from, percent, percentUnit(kind)) },
             },
             ({ percent: value }) => value,
           ),
         ],
+        about,
+      ),
+      kind,
+      curve,
+    );
+  const [start, stop] = [one(of.names[0], of.start), one(of.names[1], of.stop)];
+  return { kind: 'limits' as const, ...tenthsOf(start, stop), start, stop, rough: null };
+}
+
+const cautious = (kind: PercentKind, unknown: Suggested['unknown'], curve: Curve | null): Suggestion =>
+  checked(
+    {
+      ...chosen(
+        kind,
+        curve,
+        { ...CAUTIOUS, names: ['Cautious start limit', 'Cautious stop limit'], from: 'cautious default' },
         {
           source: 'A cautious default, measured by nobody: too little is known here to work a limit out.',
           note: 'Look at the plant for a fortnight and move the limits.',
           wouldChange: 'A calibration by mixing, pot weighing or a drain test; a plant group and a soil.',
         },
       ),
-      kind,
-      curve,
-    );
-  const start = one('Cautious start limit', CAUTIOUS.start);
-  const stop = one('Cautious stop limit', CAUTIOUS.stop);
-  return { ...tenthsOf(start, stop), start, stop, unknown };
+      unknown,
+    },
+    curve,
+  );
+
+/** What was felt to be right lies between the limits: start below it, stop above. */
+function aroundRight(right: number, curve: Curve | null): Suggestion {
+  const of = {
+    start: right - AROUND_RIGHT * right,
+    stop: right + AROUND_RIGHT * (100 - right),
+    names: ['Start limit below what was right', 'Stop limit above it'],
+    from: 'a fifth of the way from “just right” to the end of the scale',
+  } as const;
+  return checked(
+    {
+      ...chosen('span', curve, of, {
+        source: 'Your own reference: the soil that you found just right.',
+        note: 'Watch the plant for a week and move them.',
+        wouldChange: 'Another “just right” reference.',
+      }),
+      unknown: [],
+    },
+    curve,
+  );
 }
 
 /** Ranges that makers pass on to each other for span percent. Nobody measured them for this probe; they are offered as what they are. */

@@ -26,6 +26,7 @@ import { watchedOf } from '@plain-trowel/core/garden/bind/watched';
 import { MARIGOLD_PLAN, marigoldWiring } from './marigoldPlan.ts';
 import { setupOf } from '../board/setup.ts';
 import { advance, newWorld, setProbeFault, type World } from '../board/world.ts';
+import { edgesByLimits } from '@plain-trowel/core/quantity/bands';
 import { METRIC } from '@plain-trowel/core/quantity/units';
 
 const SAMPLE_ID = 'marigold-hare';
@@ -97,10 +98,13 @@ export function marigoldHare(nowMs: number): Garden {
   const daysAgo = (days: number) => new Date(nowMs - days * 24 * HOUR_MS).toISOString();
   const roof = { boardId: 'roof', supplyV: 3.3, takenAt: daysAgo(20) };
   const stern = { boardId: 'stern', supplyV: 5, takenAt: daysAgo(19) };
-  const limits = (startTenths: number, stopTenths: number) => ({ startTenths, stopTenths });
+  const limitsAt = (startTenths: number, stopTenths: number) => ({
+    limits: { startTenths, stopTenths },
+    limitsSet: true,
+    bandEdges: edgesByLimits(startTenths, stopTenths, { wiltingTenths: null, capacityTenths: null }),
+  });
   const unknownSoil = { name: '', bulkDensity: null, capacityVwc: null, wiltingVwc: null, kindId: '' };
   const frost = { soilLowC: null, soilHighC: null, airLowC: 2, airHighC: 35 };
-  const bandEdges: [number, number, number, number] = [200, 350, 700, 850];
   const channel = (
     id: string,
     probeId: string | null,
@@ -131,10 +135,9 @@ export function marigoldHare(nowMs: number): Garden {
         id: 'lemon',
         name: 'Lemon barrel',
         plant: 'lemon in a half barrel',
-        limits: limits(300, 520),
-        bandEdges,
         soil: { ...unknownSoil, kindId: 'loam-mix' },
         ...NEW_PLOT,
+        ...limitsAt(300, 520),
         plantGroupId: 'pot-citrus',
         size: { kind: 'pot', mouthCm: 60, spreadCm: 80 },
         warmth: frost,
@@ -143,10 +146,9 @@ export function marigoldHare(nowMs: number): Garden {
         id: 'chilli',
         name: 'Chilli crate',
         plant: 'six chillies',
-        limits: limits(450, 580),
-        bandEdges,
         soil: { ...unknownSoil, kindId: 'peat-mix' },
         ...NEW_PLOT,
+        ...limitsAt(450, 580),
         plantGroupId: 'pot-fruiting',
         size: { kind: 'bed', areaM2: 0.3 },
         warmth: frost,
@@ -155,10 +157,9 @@ export function marigoldHare(nowMs: number): Garden {
         id: 'mint',
         name: 'Mint trough',
         plant: 'mint',
-        limits: limits(400, 600),
-        bandEdges,
         soil: { ...unknownSoil, kindId: '' },
         ...NEW_PLOT,
+        ...limitsAt(400, 600),
         plantGroupId: 'pot-leafy',
         size: { kind: 'bed', areaM2: 0.12 },
         warmth: frost,
@@ -167,10 +168,9 @@ export function marigoldHare(nowMs: number): Garden {
         id: 'strawberry',
         name: 'Strawberry gutter',
         plant: 'strawberries',
-        limits: limits(350, 600),
-        bandEdges,
         soil: { ...unknownSoil, kindId: 'coir-mix' },
         ...NEW_PLOT,
+        ...limitsAt(350, 600),
         plantGroupId: 'pot-strawberry',
         size: { kind: 'bed', areaM2: 0.2 },
         warmth: frost,

@@ -99,7 +99,7 @@ describe('facts of a plot', () => {
     const [plot] = garden.plots;
     expect(plot && signalLimits(plot)).toMatchObject({
       dryTenths: 350,
-      wetTenths: 850,
+      wetTenths: 800,
       airLowTenthsC: 20,
       airHighTenthsC: 350,
       soilLowTenthsC: null,
@@ -148,14 +148,14 @@ describe('what alerts watch', () => {
       side: 'below',
     });
     const armed = setWaterLine(garden, firstLine(garden).id, { automatic: true });
-    expect(of(`dry ${plotId}`, { [probe.id]: 2500 }, armed)).toMatchObject({ limit: 200 });
+    expect(of(`dry ${plotId}`, { [probe.id]: 2500 }, armed)).toMatchObject({ limit: 175 });
     const told = setWaterLine(armed, firstLine(garden).id, { program: { kind: 'alert-only' } });
     expect(of(`dry ${plotId}`, { [probe.id]: 2500 }, told)).toMatchObject({ limit: 350 });
   });
   test('wet, hot and cold; limits that are not set watch nothing', () => {
     expect(of(`wet ${plotId}`, { [probe.id]: 1200 })).toMatchObject({
       value: 900,
-      limit: 849,
+      limit: 799,
       side: 'above',
     });
     expect(of(`cold air ${plotId}`, { air: 1.5 })).toMatchObject({ value: 15, limit: 20, side: 'below' });

@@ -115,10 +115,13 @@ export function signalFacts(
   };
 }
 
-/** Too dry is below the start limit, too wet is where the plot's word becomes "flooded". */
-export const signalLimits = ({ limits, bandEdges, warmth }: Plot): SignalLimits => ({
-  dryTenths: limits.startTenths,
-  wetTenths: bandEdges[3],
+/** A word that begins at the very end of the scale begins beyond it. */
+const wetFrom = (edgeTenths: number): number => (edgeTenths < 1000 ? edgeTenths : 1001);
+
+/** The lamp speaks the words of the plot: too dry is below "right", too wet is "flooded", or above a target range. */
+export const signalLimits = ({ bandEdges, words, warmth }: Plot): SignalLimits => ({
+  dryTenths: bandEdges[1],
+  wetTenths: wetFrom(bandEdges[words === 'five' ? 3 : 2]),
   soilLowTenthsC: tenthsOf(warmth.soilLowC),
   soilHighTenthsC: tenthsOf(warmth.soilHighC),
   airLowTenthsC: tenthsOf(warmth.airLowC),

@@ -59,10 +59,10 @@ type Look = { readonly garden: Garden; readonly heard: Heard; readonly plots: re
 
 const WATCHES: Readonly<Record<AlertKind, (look: Look) => readonly Watched[]>> = {
   dry: ({ garden, plots }) =>
-    plots.map(({ plot, facts }) => ({
+    plots.map(({ plot, facts, limits }) => ({
       ...about('dry', plot.id),
       value: facts.tenths,
-      limit: isWatered(garden, plot.id) ? plot.bandEdges[0] : plot.limits.startTenths,
+      limit: isWatered(garden, plot.id) ? plot.bandEdges[0] : limits.dryTenths,
       side: 'below',
     })),
   wet: ({ plots }) =>

@@ -57,7 +57,9 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 8, channels, runs: [] });
+  // Words that were never moved go with the limits.
+  const plots = VERSION_1.plots.map((plot) => ({ ...plot, bandEdges: [175, 350, 600, 800] }));
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 9, plots, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
@@ -114,7 +116,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(8);
+  expect(read.value.version).toBe(9);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -249,4 +251,19 @@ test('a garden of version 6 opens with plots of no kind and no way, no timer and
   expect(opened.value.plots[0]).toMatchObject({ kind: null, cableM: null, name: 'Mint' });
   expect(opened.value.boards[0]?.reads).toEqual({ comma: null, ignores: [], picked: [] });
   expect(opened.value.plan).toMatchObject({ drawer: {}, answers: { zones: null, water: 'tank' } });
+});
+
+test('of version 8: words that were moved stay, limits that were moved were set by somebody', () => {
+  const opened = (change: object) => {
+    const plots = VERSION_1.plots.map((plot) => ({ ...plot, ...change }));
+    const read = readGarden({ ...structuredClone(VERSION_1), plots });
+    if (!read.ok) throw new Error(JSON.stringify(read.issue));
+    return read.value.plots[0];
+  };
+  expect(opened({})).toMatchObject({ limitsSet: false, words: 'five' });
+  expect(opened({ limits: { startTenths: 300, stopTenths: 500 } })).toMatchObject({
+    limitsSet: true,
+    bandEdges: [150, 300, 500, 750],
+  });
+  expect(opened({ bandEdges: [100, 350, 700, 850] })).toMatchObject({ bandEdges: [100, 350, 700, 850] });
 });

@@ -1,4 +1,5 @@
 /** Earlier versions of the garden document, brought up step by step. Each step knows only its own version and the next. */
+import { edgesByLimits } from '../../quantity/bands.ts';
 import { EMPTY_PLAN } from '../../plan/schema.ts';
 import { DEFAULT_ALERTS } from '../../control/alerts.ts';
 import { DEFAULT_SIGNALS } from '../../control/signals.ts';
@@ -259,6 +260,28 @@ const fromVersion7 = (garden: Loose): Loose => ({
   })),
 });
 
+/** Limits that nobody has touched, and the words that stood beside them whatever the limits were. */
+const FIRST_LIMITS_OF_8 = { startTenths: 350, stopTenths: 600 } as const;
+const FIRST_EDGES_OF_8 = [200, 350, 700, 850] as const;
+
+/** From version 8: words were independent of the limits, and nobody knew whether limits were ever set. Words that were never moved go with the limits from now on. */
+const fromVersion8 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 9,
+  plots: eachOf(garden.plots, (plot) => {
+    const limits = isObject(plot.limits) ? plot.limits : {};
+    const { startTenths, stopTenths } = limits;
+    const isFirst =
+      startTenths === FIRST_LIMITS_OF_8.startTenths && stopTenths === FIRST_LIMITS_OF_8.stopTenths;
+    const wereMoved = JSON.stringify(plot.bandEdges) !== JSON.stringify(FIRST_EDGES_OF_8);
+    const bandEdges =
+      wereMoved || typeof startTenths !== 'number' || typeof stopTenths !== 'number'
+        ? plot.bandEdges
+        : [...edgesByLimits(startTenths, stopTenths, { wiltingTenths: null, capacityTenths: null })];
+    return { ...plot, bandEdges, limitsSet: !isFirst, words: 'five' };
+  }),
+});
+
 const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion1,
   fromVersion2,
@@ -267,6 +290,7 @@ const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion5,
   fromVersion6,
   fromVersion7,
+  fromVersion8,
 ];
 
 /** Kinds of signals and alerts that came later than the document: they stand as at first, "content" last. */

@@ -5,7 +5,7 @@
  * ranges keep a damaged file from becoming a damaged garden.
  */
 import { z } from '../../quantity/schema.ts';
-import { checkEdges } from '../../quantity/bands.ts';
+import { checkEdges, WORD_SCHOOLS } from '../../quantity/bands.ts';
 import { checkLimits } from '../../control/limits.ts';
 import { makeCurve } from '../../calibration/curve.ts';
 import { entrySchema } from '../../catalogue/schema.ts';
@@ -26,7 +26,7 @@ import { id, name, text, time } from '../../quantity/fields.ts';
 import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 8;
+export const GARDEN_VERSION = 9;
 
 const tenths = z.int().min(0).max(1000);
 
@@ -43,6 +43,10 @@ const plot = z.strictObject({
   /** Which of its probes decide, and how; no channel named: the first that can, or all of them together. */
   decides: z.strictObject({ by: z.enum(DECIDED_BY), channelIds: z.array(id).max(8) }),
   limits: z.strictObject({ startTenths: tenths, stopTenths: tenths }),
+  /** Somebody has set or taken them; false: as they stood at first, which means nothing for percent by volume or by mass. */
+  limitsSet: z.boolean(),
+  /** The words of its scale: dry, low, right, wet, flooded; or too dry, good, too wet. */
+  words: z.enum(WORD_SCHOOLS),
   /** Upper edges of dry, low, right and wet. */
   bandEdges: z.tuple([tenths, tenths, tenths, tenths]),
   /** The soil in words, and what is known of it. */
@@ -132,7 +136,7 @@ export const gardenSchema = shape.superRefine((garden, ctx) => {
     if (edge)
       report(
         ['plots', at, 'bandEdges', edge.at],
-        `must be at least ${edge.leastTenths}; the edges rise by 20 tenths or more`,
+        `must be at least ${edge.leastTenths}; the edges rise by 10 tenths or more`,
       );
   }
   for (const [at, one] of garden.calibrations.entries()) {

@@ -19,11 +19,12 @@ import {
   versionsOf,
 } from './calibrations.ts';
 import { probeScale } from '../bind/channels.ts';
-import { runOf } from '../bind/plotParts.ts';
+import { plotParts, runOf } from '../bind/plotParts.ts';
 import { certificateCsv, certificateJson, certificateOf, tableCsv } from '../bind/certificate.ts';
 import { calibratedOfVersion, curveOf } from '../bind/curveOf.ts';
 import { dueCalibrations } from '../bind/dueCalibrations.ts';
-import { addPlot, setLimit } from './plots.ts';
+import { addPlot, setLimit, setLimits } from './plots.ts';
+import { areLimitsUnset } from '../bind/suggested.ts';
 import {
   airAndWater,
   AS_LINE,
@@ -42,6 +43,7 @@ import { gardenSchema, type Garden } from '../document/schema.ts';
 const garden = onePlot();
 const { id: channelId } = firstChannel(garden);
 const begun = startRun(garden, channelId, 'air-water', making());
+const plotOf = (of: Garden) => of.plots[0]?.id ?? '';
 const pointsOf = (of: Garden) => runOf(of, channelId)?.points ?? [];
 const isSound = (of: Garden) => expect(gardenSchema.safeParse(of).error?.issues).toBeUndefined();
 
@@ -126,7 +128,11 @@ describe('finishing', () => {
 
 describe('another kind of percent', () => {
   test('limits and bands keep the raw values that the board compares', () => {
-    const { garden: spanned } = airAndWater(garden, 3000, 1000);
+    const { garden: spanned } = airAndWater(
+      setLimits(garden, plotOf(garden), { startTenths: 350, stopTenths: 600 }),
+      3000,
+      1000,
+    );
     // Span limits 35 and 60 %: 2300 and 1800 counts.
     const begin = startRun(spanned, channelId, 'drain', making());
     const drained = captured(begin, 'drained a day', captureOf(1500));
@@ -135,8 +141,8 @@ describe('another kind of percent', () => {
     if (!done.ok) throw new Error(done.issue.kind);
     // Available: 0 at 2500, 100 at 1500. 2300 reads 20 and 1800 reads 70.
     expect(done.value.garden.plots[0]?.limits).toEqual({ startTenths: 200, stopTenths: 700 });
-    // Edges at 20, 35, 70 and 85 % span stood at 2600, 2300, 1600 and 1300 counts.
-    expect(done.value.garden.plots[0]?.bandEdges).toEqual([20, 200, 900, 980]);
+    // The words go with them: dry below half of start, and nothing is flooded up to capacity.
+    expect(done.value.garden.plots[0]?.bandEdges).toEqual([100, 200, 700, 1000]);
     isSound(done.value.garden);
     // And back again.
     const first = spanned.calibrations[0]?.id ?? '';
@@ -144,6 +150,47 @@ describe('another kind of percent', () => {
       startTenths: 350,
       stopTenths: 600,
     });
+  });
+});
+
+describe('limits that nobody has set', () => {
+  const drained = (from: Garden) => {
+    const begin = startRun(from, channelId, 'drain', making());
+    const one = captured(begin, 'drained a day', captureOf(1500));
+    const both = captured(one, 'plant hangs its leaves', captureOf(2500, {}, 1));
+    const done = finishRun(both, channelId, CONTEXT, AS_LINE, making());
+    if (!done.ok) throw new Error(done.issue.kind);
+    return done.value.garden.plots[0];
+  };
+  test('come from the soil once percent is of the soil, never from a span', () => {
+    const { garden: spanned } = airAndWater(garden, 3000, 1000);
+    // No plant: 0.3 + 0.04 · (5 − 3.5) = 0.36 may go.
+    expect(drained(spanned)).toMatchObject({
+      limits: { startTenths: 640, stopTenths: 900 },
+      limitsSet: true,
+      bandEdges: [320, 640, 900, 1000],
+    });
+    expect(spanned.plots[0]?.limitsSet).toBe(false);
+  });
+  test('of a soil chosen later they come then', () => {
+    const inVwc = (from: Garden): Garden => ({
+      ...from,
+      calibrations: from.calibrations.map((one) => ({ ...one, percentKind: 'volumetric' as const })),
+    });
+    const bare = inVwc(airAndWater(garden, 3000, 1000).garden);
+    const [plot] = bare.plots;
+    const parts = plotParts(bare, plotOf(bare));
+    expect(parts && areLimitsUnset(parts)).toBe(true);
+    const [known] = setSoilFacts(bare, plot?.id ?? '', { kindId: 'loam' }).plots;
+    // 14 + 0.64 · 14 and 14 + 0.9 · 14; dry half way from wilting, flooded above 28.
+    expect(known?.limits).toEqual({ startTenths: 230, stopTenths: 266 });
+    expect(known?.bandEdges).toEqual([185, 230, 266, 280]);
+    const [set] = setSoilFacts(
+      inVwc(setLimits(bare, plotOf(bare), { startTenths: 200, stopTenths: 250 })),
+      plotOf(bare),
+      { kindId: 'loam' },
+    ).plots;
+    expect(set?.limits).toEqual({ startTenths: 200, stopTenths: 250 });
   });
 });
 
@@ -318,7 +365,7 @@ describe('raw cut-offs, without any percent', () => {
     expect(countsAtPercent(curve, plot.limits.startTenths / 10)).toBeCloseTo(3000, 6);
     expect(countsAtPercent(curve, plot.limits.stopTenths / 10)).toBeCloseTo(2400, 6);
     const wordAt = (counts: number) => bandAt(plot.bandEdges, 10 * readCurve(curve, counts).percent);
-    expect([3300, 3010, 2990, 2410, 2390, 2100].map(wordAt)).toEqual([
+    expect([3400, 3010, 2990, 2410, 2390, 2000].map(wordAt)).toEqual([
       'dry',
       'low',
       'right',
@@ -344,7 +391,7 @@ describe('raw cut-offs, without any percent', () => {
   test('moved later, the limits take the words with them', () => {
     const { garden: made, plot } = readingOf(cutOffs(captureOf(3000), captureOf(2400, {}, 9)));
     const moved = setLimit(made, plot.id, 'start', 300).plots[0];
-    expect(moved?.bandEdges).toEqual([160, 300, 650, 790]);
+    expect(moved?.bandEdges).toEqual([150, 300, 650, 825]);
   });
   test('no soil is called wetter than water by a calibration that never saw water', () => {
     const wetEnd = (of: Garden) => probeScale(of, firstChannel(of)).references?.wet ?? null;

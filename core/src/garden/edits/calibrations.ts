@@ -2,8 +2,10 @@
 import { byId } from '../../quantity/byId.ts';
 import { runOf } from '../bind/plotParts.ts';
 import type { BandName } from '../../quantity/bands.ts';
-import { DEFAULT_EDGES, edgesByCutOffs, edgesNear, type BandEdges } from '../../quantity/bands.ts';
+import { edgesByLimits, edgesNear, FEEL_EDGES, type BandEdges } from '../../quantity/bands.ts';
 import { checkLimits } from '../../control/limits.ts';
+import { withFirstLimits } from '../bind/suggested.ts';
+import { edgesAfter } from '../bind/words.ts';
 import type { Condition, MethodId } from '../../calibration/conditions.ts';
 import type { SoilFacts } from '../../calibration/convertPercent.ts';
 import { countsAtPercent, readCurve, type Curve, type CurveKind } from '../../calibration/curve.ts';
@@ -210,7 +212,7 @@ export function finishRun(
 function afterRun(garden: Garden, run: Run, outcome: Outcome, curve: Curve, plotId: string | null): Garden {
   const plan = run.method === 'mixing' ? planMixing(mixingInputs(run.inputs)) : null;
   const { feel } = outcome;
-  return {
+  const found: Garden = {
     ...garden,
     plots: garden.plots.map((plot) => {
       if (plot.id !== plotId) return plot;
@@ -220,18 +222,26 @@ function afterRun(garden: Garden, run: Run, outcome: Outcome, curve: Curve, plot
       if (run.method === 'cut-offs') return { ...plot, soil, ...byCutOffs(plot) };
       if (!feel) return { ...plot, soil };
       // The scale of such a run has the words where they usually stand, so words that nobody felt stay there.
-      const edges = edgesByFeel(feel.cuts, (counts) => 10 * readCurve(curve, counts).percent, DEFAULT_EDGES);
-      return { ...plot, soil, bandEdges: [...edges], limits: limitsByFeel(edges, plot.limits) };
+      const edges = edgesByFeel(feel.cuts, (counts) => 10 * readCurve(curve, counts).percent, FEEL_EDGES);
+      return {
+        ...plot,
+        soil,
+        bandEdges: [...edges],
+        limits: limitsByFeel(edges, plot.limits),
+        limitsSet: true,
+      };
     }),
   };
+  return plotId === null ? found : withWords(garden, found, plotId);
 }
 
 /** The two cut-offs are the limits, and give the words. */
-function byCutOffs({ limits }: Plot): Pick<Plot, 'limits' | 'bandEdges'> {
+function byCutOffs({ limits }: Plot): Pick<Plot, 'limits' | 'limitsSet' | 'bandEdges'> {
   const [startTenths, stopTenths] = [10 * CUT_OFFS.start, 10 * CUT_OFFS.stop];
   return {
     limits: { ...limits, startTenths, stopTenths },
-    bandEdges: [...edgesByCutOffs(startTenths, stopTenths)],
+    limitsSet: true,
+    bandEdges: [...edgesByLimits(startTenths, stopTenths, { wiltingTenths: null, capacityTenths: null })],
   };
 }
 
@@ -253,15 +263,29 @@ export function useCalibration(garden: Garden, calibrationId: string): Garden {
   const channels = garden.channels.map((one): Channel =>
     one.id === channel.id ? { ...one, calibrationId } : one,
   );
+  const used = { ...garden, channels };
+  const plotId = byId(garden.probes, channel.probeId)?.plotId ?? null;
+  if (plotId === null || byId(garden.plots, plotId) === undefined) return used;
+  return withWords(garden, withFirstLimits(turnedTo(used, plotId, before, next), plotId), plotId);
+}
+
+/** The words go with limits and soil as they are now, unless a person has moved them apart. */
+const withWords = (before: Garden, after: Garden, plotId: string): Garden => ({
+  ...after,
+  plots: after.plots.map((plot) =>
+    plot.id === plotId ? { ...plot, bandEdges: [...edgesAfter(before, after, plotId, plot.limits)] } : plot,
+  ),
+});
+
+/** Limits and words of a plot at the raw values that they had under the calibration before, where the kind of percent is another. */
+function turnedTo(garden: Garden, plotId: string, before: Calibration | null, next: Calibration): Garden {
   const [from, to] = [before && curveOf(before), curveOf(next)];
-  if (!before || !from || !to || before.percentKind === next.percentKind) return { ...garden, channels };
-  const probe = byId(garden.probes, channel.probeId);
+  if (!before || !from || !to || before.percentKind === next.percentKind) return garden;
   const turn = (tenths: number) => Math.round(10 * readCurve(to, countsAtPercent(from, tenths / 10)).percent);
   return {
     ...garden,
-    channels,
     plots: garden.plots.map((plot) =>
-      plot.id === probe?.plotId
+      plot.id === plotId
         ? { ...plot, limits: turnLimits(plot.limits, turn), bandEdges: turnEdges(plot.bandEdges, turn) }
         : plot,
     ),
@@ -308,16 +332,20 @@ export function copyToSister(
   return { garden: useCalibration(held, calibration.id), calibration };
 }
 
-export const setSoilFacts = (
+/** Says what is known of a plot's soil. Limits that nobody has set come from it; words go along where they stand by it. */
+export function setSoilFacts(
   garden: Garden,
   plotId: string,
   facts: Partial<SoilFacts & { readonly name: string; readonly kindId: string }>,
-): Garden => ({
-  ...garden,
-  plots: garden.plots.map((plot) =>
-    plot.id === plotId ? { ...plot, soil: { ...plot.soil, ...facts } } : plot,
-  ),
-});
+): Garden {
+  const known: Garden = {
+    ...garden,
+    plots: garden.plots.map((plot) =>
+      plot.id === plotId ? { ...plot, soil: { ...plot.soil, ...facts } } : plot,
+    ),
+  };
+  return byId(garden.plots, plotId) ? withWords(garden, withFirstLimits(known, plotId), plotId) : known;
+}
 
 /** Sets or takes away the day on which a calibration is due again. */
 export const setRecalibrateBy = (garden: Garden, calibrationId: string, day: string | null): Garden => ({

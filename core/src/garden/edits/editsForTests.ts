@@ -5,6 +5,7 @@ import { CONDITIONS, METHOD_IDS } from '../../calibration/conditions.ts';
 import { QUANTITIES } from '../../quantity/quantities.ts';
 import { addPart, connect, removePart } from '../../wiring/edit.ts';
 import * as bench from './bench.ts';
+import { SOIL_KINDS } from '../../soils/soilKinds.ts';
 import * as calibrations from './calibrations.ts';
 import { applyCure } from './cures.ts';
 import { suggestClaims } from '../bind/claims.ts';
@@ -357,7 +358,9 @@ export const EDITS: Readonly<Record<string, Edit>> = {
     calibrations.setSoilFacts(garden, idOf(garden.plots, draw), {
       name: draw.text(400),
       bulkDensity: draw.number(0.02, 2.6),
+      kindId: pick(SOIL_KINDS, draw)?.id ?? '',
     }),
+  joinWords: (garden, draw) => edit.joinWords(garden, idOf(garden.plots, draw)),
   pickNumber: (garden, draw) =>
     bench.pickNumber(garden, idOf(garden.boards, draw), {
       before: draw.text(200),

@@ -3,7 +3,8 @@ import { candidatesOf } from '../bind/decided.ts';
 import { plotParts } from '../bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { leaderOf } from '../../control/programs/programs.ts';
-import { DEFAULT_EDGES, edgesByCutOffs, type BandEdges } from '../../quantity/bands.ts';
+import { edgesByLimits, type BandEdges } from '../../quantity/bands.ts';
+import { edgesAfter, usualEdges } from '../bind/words.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { LimitName, Limits } from '../../control/limits.ts';
 import { EMPTY_PLAN } from '../../plan/schema.ts';
@@ -39,6 +40,10 @@ import {
 
 /** A cautious pair for span percent; it is only a place to begin, and the Limits sheet says so. */
 const DEFAULT_LIMITS: Limits = { startTenths: 350, stopTenths: 600 };
+const FIRST_EDGES = edgesByLimits(DEFAULT_LIMITS.startTenths, DEFAULT_LIMITS.stopTenths, {
+  wiltingTenths: null,
+  capacityTenths: null,
+});
 
 /** What a person says about a plot, its probe and its board, before anything is calibrated. */
 export type Parts = {
@@ -82,6 +87,8 @@ export const USUAL_DEPTH_CM = 7;
 /** What a plot has before anybody says more about it. */
 export const NEW_PLOT = {
   decides: DECIDES_BY_FIRST,
+  limitsSet: false,
+  words: 'five',
   kind: null,
   cableM: null,
   plantGroupId: '',
@@ -149,7 +156,7 @@ export function addBarePlot(
   const plot: Plot = {
     id: plotId,
     limits: DEFAULT_LIMITS,
-    bandEdges: [...DEFAULT_EDGES],
+    bandEdges: [...FIRST_EDGES],
     soil: { ...NO_SOIL },
     ...NEW_PLOT,
     ...of,
@@ -219,17 +226,17 @@ export function giveProbe(garden: Garden, plotId: string, parts: Parts, random: 
 
 /** Where a tensiometer decides, the cautious pair is 30 and 10 kPa: the middle of what most guides give for vegetables in loam. Limits that were moved stay. */
 const TENSION_LIMITS: Limits = { startTenths: 700, stopTenths: 900 };
-const TENSION_EDGES: BandEdges = [400, 700, 900, 960];
+const TENSION_EDGES = edgesByLimits(TENSION_LIMITS.startTenths, TENSION_LIMITS.stopTenths, {
+  wiltingTenths: null,
+  capacityTenths: null,
+});
 
 function withUsualLimits(garden: Garden, plotId: string, quantity: Channel['quantity']): Garden {
   if (quantity !== 'soil tension') return garden;
   return {
     ...garden,
     plots: replace(garden.plots, plotId, (plot) =>
-      plot.limits.startTenths === DEFAULT_LIMITS.startTenths &&
-      plot.limits.stopTenths === DEFAULT_LIMITS.stopTenths
-        ? { ...plot, limits: TENSION_LIMITS, bandEdges: [...TENSION_EDGES] }
-        : plot,
+      !plot.limitsSet ? { ...plot, limits: TENSION_LIMITS, bandEdges: [...TENSION_EDGES] } : plot,
     ),
   };
 }
@@ -411,19 +418,28 @@ export function withoutLines(lines: readonly WaterLine[], isGone: (line: WaterLi
 const replace = <T extends { id: string }>(list: readonly T[], id: string, change: (one: T) => T): T[] =>
   list.map((one) => (one.id === id ? change(one) : one));
 
-/** Where raw counts decide alone, the limits are the cut-offs, and the words go with them. */
+/** Sets the limits; the words go with them, unless a person has moved those apart. */
 export function setLimits(garden: Garden, plotId: string, limits: Limits): Garden {
-  const isRaw = plotParts(garden, plotId)?.fit?.percentKind === 'counts';
+  const bandEdges = edgesAfter(garden, garden, plotId, limits);
   return {
     ...garden,
-    plots: replace(garden.plots, plotId, (plot): Plot => {
-      const [dry, low, right, wet] = isRaw
-        ? edgesByCutOffs(limits.startTenths, limits.stopTenths)
-        : plot.bandEdges;
-      return { ...plot, limits: { ...limits }, bandEdges: [dry, low, right, wet] };
-    }),
+    plots: replace(garden.plots, plotId, (plot): Plot => ({
+      ...plot,
+      limits: { ...limits },
+      limitsSet: true,
+      bandEdges: [...bandEdges],
+    })),
   };
 }
+
+/** Puts the words back to where the limits put them. */
+export const joinWords = (garden: Garden, plotId: string): Garden => ({
+  ...garden,
+  plots: replace(garden.plots, plotId, (plot) => ({
+    ...plot,
+    bandEdges: [...usualEdges(garden, plot, plot.limits)],
+  })),
+});
 
 /** Moves one flag and leaves the other where it is. @param tenths of a percent */
 export const setLimit = (garden: Garden, plotId: string, which: LimitName, tenths: number): Garden => {
@@ -453,7 +469,7 @@ export const setWaterLine = (
 export const setPlot = (
   garden: Garden,
   plotId: string,
-  change: Partial<Pick<Plot, 'plantGroupId' | 'size' | 'warmth' | 'cableM'>>,
+  change: Partial<Pick<Plot, 'plantGroupId' | 'size' | 'warmth' | 'cableM' | 'words'>>,
 ): Garden => ({ ...garden, plots: replace(garden.plots, plotId, (plot) => ({ ...plot, ...change })) });
 
 export const setStreamName = (garden: Garden, channelId: string, streamName: string): Garden => ({

@@ -59,7 +59,7 @@ export function InUsePanel({
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <h2 className="mr-auto">
           {present && isRaw && view?.state !== 'implausible' ? (
-            `Now ${formatCounts(Math.round(present.rawCounts))} counts${view ? `, ${stateWord(view.state)}` : ''}`
+            `Now ${formatCounts(Math.round(present.rawCounts))} counts${view ? `, ${stateWord(view.state, view.words)}` : ''}`
           ) : present && view?.span && view.state !== 'implausible' ? (
             <>
               Now{' '}

@@ -9,6 +9,7 @@ import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { usePlot } from '../../../links/liveContext.ts';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
+import { MismatchNote } from '../../MismatchNote.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { DoseCalculator } from './DoseCalculator.tsx';
 import { DoseCautions } from './DoseCautions.tsx';
@@ -41,6 +42,7 @@ function DoseOfPlot({ plotId }: { plotId: string }) {
   return (
     <>
       <SheetHead parts={parts} title={titleOf(parts)} />
+      <MismatchNote parts={parts} />
       <Views
         label="Views of Dose"
         open={open}

@@ -114,7 +114,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
         {isFault ? (
           'nothing: the reading cannot be trusted'
         ) : parts.fit && view.span && isShownRaw(parts.fit.percentKind) ? (
-          <b className="font-semibold">{stateWord(view.state)}</b>
+          <b className="font-semibold">{stateWord(view.state, view.words)}</b>
         ) : parts.fit && view.span ? (
           <>
             <WorkedNumber
@@ -131,7 +131,7 @@ function Meaning({ parts, view, present }: { parts: PlotParts; view: PlotView; p
                 />
               </>
             )}
-            <b className="font-semibold">, {stateWord(view.state)}</b>
+            <b className="font-semibold">, {stateWord(view.state, view.words)}</b>
           </>
         ) : (
           <>nothing yet: {isUnknown(view.state) ? unknownWhy(view.state) : stateWord(view.state)}</>

@@ -7,12 +7,12 @@ import { workWait } from '@plain-trowel/core/control/workWait';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
-import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { decidedView, useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { reasonText } from '../../../words/reasonText.ts';
 import { Lamp, lampWords } from './Lamp.tsx';
 import { OrderPanel } from './program/OrderPanel.tsx';
-import { stateName } from './signals/signalText.ts';
+import { plotStateName } from './signals/signalText.ts';
 
 /** What the line does now and why, and until when it is held. */
 function Doing({ answer, line, nowMs }: { answer: LineAnswer; line: WaterLine; nowMs: number }) {
@@ -53,9 +53,11 @@ function Doing({ answer, line, nowMs }: { answer: LineAnswer; line: WaterLine; n
 
 /** What the rules answer right now, the switch that lets the line run by itself, and orders by hand. */
 export function AnswerPanel({ parts }: { parts: PlotParts }) {
-  const { commit } = useGarden();
+  const { garden, commit } = useGarden();
   const live = useLive();
+  const { stored } = useLiveTools();
   const { line, plot } = parts;
+  const view = decidedView(garden, parts, live, stored);
   const answer = line && live.answers[line.id];
   const signal = live.signals[plot.id];
   const arm = (automatic: boolean) => {
@@ -85,7 +87,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
               <dd className="flex items-center gap-2">
                 <Lamp colour={signal?.lamp ?? 'off'} />
                 {signal
-                  ? `${lampWords(signal)}: ${stateName(signal.state)}`
+                  ? `${lampWords(signal)}: ${plotStateName(signal.state, view)}`
                   : 'off: what holds is not shown by your list of signals'}
               </dd>
               {line && answer && (

@@ -4,7 +4,13 @@ import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { countsAtPercent, modelAt, readCurve, type Curve } from '@plain-trowel/core/calibration/curve';
 import { workLimitCounts } from '@plain-trowel/core/calibration/workCurve';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
-import { checkLimits, type LimitIssue, type LimitName, type Limits } from '@plain-trowel/core/control/limits';
+import {
+  checkLimits,
+  type LimitIssue,
+  type LimitName,
+  type LimitRange,
+  type Limits,
+} from '@plain-trowel/core/control/limits';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
@@ -26,6 +32,7 @@ export function LimitField({
   fit,
   limits,
   noiseTenths,
+  range,
   plotId,
   plotName,
 }: {
@@ -38,6 +45,7 @@ export function LimitField({
   fit: Curve;
   limits: Limits;
   noiseTenths: number;
+  range: LimitRange;
   plotId: string;
   plotName: string;
 }) {
@@ -53,7 +61,7 @@ export function LimitField({
       ? null
       : tenths === null
         ? { kind: 'not-a-number', at: which }
-        : checkLimits({ ...limits, [NAMES[which]]: tenths }, noiseTenths);
+        : checkLimits({ ...limits, [NAMES[which]]: tenths }, noiseTenths, range);
 
   const keep = useKeeping(typed, tenths !== null && issue === null, () => {
     if (tenths === null) return;
@@ -110,11 +118,13 @@ export function LimitFields({
   fit,
   limits,
   noiseTenths,
+  range,
 }: {
   parts: PlotParts;
   fit: Curve;
   limits: Limits;
   noiseTenths: number;
+  range: LimitRange;
 }) {
   const rawUnit = parts.channel ? rawUnitOf(parts.channel) : 'counts';
   // A tension is read and typed in kPa alone, on several probes together in percent alone.
@@ -123,7 +133,15 @@ export function LimitFields({
     : parts.deciders.by === 'one'
       ? ['percent', 'counts']
       : ['percent'];
-  const common = { rawUnit, fit, limits, noiseTenths, plotId: parts.plot.id, plotName: parts.plot.name };
+  const common = {
+    rawUnit,
+    fit,
+    limits,
+    noiseTenths,
+    range,
+    plotId: parts.plot.id,
+    plotName: parts.plot.name,
+  };
   return (
     <section aria-label="Limits by typing" className="mt-1">
       <div className="flex flex-wrap gap-x-6 gap-y-3">

@@ -4,7 +4,12 @@ import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineOf';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import { moveEdge, type BandEdges } from '@plain-trowel/core/quantity/bands';
-import { moveLimit, type Limits } from '@plain-trowel/core/control/limits';
+import { gapUnderDoubt, moveLimit, type Limits } from '@plain-trowel/core/control/limits';
+import { limitRange } from '@plain-trowel/core/garden/bind/limitRange';
+import { areLimitsUnset } from '@plain-trowel/core/garden/bind/suggested';
+import { areWordsApart, edgesAfter } from '@plain-trowel/core/garden/bind/words';
+import { plusMinusAt } from '@plain-trowel/core/live/readingNow';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import type { PlotView } from '../../../links/plotView.ts';
@@ -15,7 +20,7 @@ import { LimitFields } from './LimitFields.tsx';
 import { SuggestPanel } from './SuggestPanel.tsx';
 import { useDraft } from './useDraft.ts';
 import { WarmthFields } from './WarmthFields.tsx';
-import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
+import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { DecidesPanel } from './DecidesPanel.tsx';
 
 /** Where water starts and where it stops, as flags on the ruler; where they could come from; and what the rules answer right now. */
@@ -40,6 +45,7 @@ export function LimitsView({ parts, view }: { parts: PlotParts; view: PlotView }
 }
 
 function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fit: Curve }) {
+  const { garden } = useGarden();
   const { plot } = parts;
   // The noise of the calm references, not of this moment: a probe being moved would otherwise forbid sound limits.
   const noiseTenths = noiseTenthsOf(fit);
@@ -49,21 +55,36 @@ function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fi
     (a, b) => a.startTenths === b.startTenths && a.stopTenths === b.stopTenths,
     (value) => (garden) => ({ garden: setLimits(garden, plot.id, value) }),
   );
+  const range = limitRange(parts, fit);
+  const isApart = areWordsApart(garden, plot);
   const edges = useDraft<BandEdges>(
     plot.bandEdges,
     `words of ${plot.name}`,
     (a, b) => a.every((one, at) => one === b[at]),
     (value) => (garden) => ({ garden: setBandEdges(garden, plot.id, value) }),
   );
+  // The words go along under the finger, not only once the flag rests.
+  const words =
+    limits.draft === plot.limits ? edges.draft : edgesAfter(garden, garden, plot.id, limits.draft);
+  const doubtOf = (tenths: number) => plusMinusAt(parts, tenths / 10);
+  const doubt = isShownRaw(fit.percentKind)
+    ? null
+    : { start: doubtOf(limits.draft.startTenths), stop: doubtOf(limits.draft.stopTenths) };
   return (
     <>
+      {areLimitsUnset(parts) && <UnsetNote fit={fit} />}
       <DecidesPanel parts={parts} view={view} />
       <PlotRuler
         parts={parts}
         view={view}
         limits={limits.draft}
-        edges={edges.draft}
-        onMoveLimit={(which, tenths) => limits.move((now) => moveLimit(now, which, tenths, noiseTenths))}
+        edges={words}
+        range={range}
+        doubt={doubt}
+        wordsGoAlong={!isApart}
+        onMoveLimit={(which, tenths) =>
+          limits.move((now) => moveLimit(now, which, tenths, noiseTenths, range))
+        }
         onLimitMoved={limits.settle}
         onMoveEdge={(at, tenths) => edges.move((now) => moveEdge(now, at, tenths, noiseTenths))}
         onEdgeMoved={edges.settle}
@@ -71,17 +92,56 @@ function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fi
       {fit.percentKind === 'switch' ? (
         <SwitchNote parts={parts} />
       ) : (
-        <LimitFields parts={parts} fit={fit} limits={limits.draft} noiseTenths={noiseTenths} />
+        <LimitFields parts={parts} fit={fit} limits={limits.draft} noiseTenths={noiseTenths} range={range} />
       )}
+      {doubt && <GapNote limits={limits.draft} doubt={doubt} fit={fit} />}
       <AnswerPanel parts={parts} />
       {!isShownRaw(fit.percentKind) && <SuggestPanel parts={parts} fit={fit} />}
       {fit.percentKind === 'tension' && <TensionNote />}
       {fit.percentKind === 'counts' && <CountsNote />}
-      {!isShownRaw(fit.percentKind) && <BandFields parts={parts} noiseTenths={noiseTenths} />}
+      {!isShownRaw(fit.percentKind) && (
+        <BandFields parts={parts} noiseTenths={noiseTenths} isApart={isApart} />
+      )}
       <WarmthFields plot={plot} />
     </>
   );
 }
+
+/** Start and stop closer together than the number is known: then chance decides which of the two is passed. */
+function GapNote({
+  limits,
+  doubt,
+  fit,
+}: {
+  limits: Limits;
+  doubt: Readonly<Record<'start' | 'stop', number | null>>;
+  fit: Curve;
+}) {
+  const known = [doubt.start, doubt.stop].filter((one) => one !== null);
+  const widest = known.length > 0 ? Math.max(...known) : null;
+  const needed = gapUnderDoubt(limits, widest === null ? null : 10 * widest);
+  if (needed === null || widest === null) return null;
+  const unit = percentUnit(fit.percentKind);
+  return (
+    <p className="mt-2 max-w-[66ch] border-l-[3px] border-chaff pl-3 text-[14.5px]">
+      <b className="font-semibold">
+        This gap of {formatNumber((limits.stopTenths - limits.startTenths) / 10, 1)} {unit} is smaller than
+        your ± {formatNumber(widest, 1)}.
+      </b>{' '}
+      Widen it to {formatNumber(needed / 10, 1)} {unit} or more, or calibrate better: until then chance
+      decides where a dose ends.
+    </p>
+  );
+}
+
+/** In percent of the soil the numbers that stood at first mean nothing. */
+const UnsetNote = ({ fit }: { fit: Curve }) => (
+  <p role="alert" className="mb-2 max-w-[68ch] border-l-[3px] border-handle pl-3">
+    <b className="font-semibold">Nobody has set these limits yet,</b> and in {percentUnit(fit.percentKind)} a
+    number that nobody chose means nothing: what is wet in sand is dry in peat. Choose the soil below, or put
+    the flags where your plant wants them. Until then nothing waters by this probe.
+  </p>
+);
 
 /** Raw counts decide alone: what that leaves out. */
 const CountsNote = () => (

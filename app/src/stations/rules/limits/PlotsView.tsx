@@ -4,6 +4,7 @@ import { copyRules, type NotCopied } from '@plain-trowel/core/garden/edits/copyR
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
 import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineOf';
+import { limitRange } from '@plain-trowel/core/garden/bind/limitRange';
 import { calibrationMismatch, plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { byId } from '@plain-trowel/core/quantity/byId';
@@ -82,6 +83,7 @@ function PlotRow({ parts }: { parts: PlotParts }) {
               fit={fit}
               limits={plot.limits}
               noiseTenths={noiseTenthsOf(fit)}
+              range={limitRange(parts, fit)}
               plotId={plot.id}
               plotName={plot.name}
             />

@@ -66,7 +66,7 @@ export function LogChart({
         ]
       : [];
     const washes = fit
-      ? bandsOf(plot.bandEdges).map((band) => ({
+      ? bandsOf(plot.bandEdges, plot.words).map((band) => ({
           from: toScale(band.fromTenths),
           to: toScale(band.toTenths),
           band: band.name,

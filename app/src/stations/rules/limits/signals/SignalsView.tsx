@@ -11,18 +11,21 @@ import {
   type SignalState,
 } from '@plain-trowel/core/control/signals';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { useLive } from '../../../../links/liveContext.ts';
+import { decidedView, useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 import { Lamp, lampWords } from '../Lamp.tsx';
-import { stateName, stateWhen } from './signalText.ts';
+import { plotStateName, stateName, stateWhen } from './signalText.ts';
 
 /** What lamp, buzzer and display of a plot say: the first state of this list that holds. The order is the person's, one list for the garden. */
 export function SignalsView({ parts }: { parts: PlotParts }) {
   const { garden, commit } = useGarden();
   const now = useLive(({ signals }) => signals[parts.plot.id]);
-  const source = useLive((live) => live.source !== null);
+  const live = useLive();
+  const { stored } = useLiveTools();
+  const source = live.source;
+  const view = decidedView(garden, parts, live, stored);
   const set = (label: string, signals: readonly SignalRule[]) =>
     void commit(label, (before) => ({ garden: { ...before, signals: signals.map((one) => ({ ...one })) } }));
   const change = (state: SignalState, to: Partial<SignalRule>) =>
@@ -35,7 +38,7 @@ export function SignalsView({ parts }: { parts: PlotParts }) {
       <p className="max-w-[68ch] text-[17px]">
         {now ? (
           <>
-            {parts.plot.name} now: <b className="font-semibold">{stateName(now.state)}</b>. Lamp{' '}
+            {parts.plot.name} now: <b className="font-semibold">{plotStateName(now.state, view)}</b>. Lamp{' '}
             <Lamp colour={now.lamp} className="mb-[-2px]" /> {lampWords(now)}
             {now.buzz === 'silent' ? '' : `, buzzer ${now.buzz}`}, display “
             <span className="num">{now.display}</span>”.

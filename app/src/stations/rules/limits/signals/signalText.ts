@@ -1,3 +1,6 @@
+import { isUnknown } from '@plain-trowel/core/control/plotState';
+import type { PlotView } from '../../../../links/plotView.ts';
+import { stateWord } from '../../../../words/plotText.ts';
 import type { SignalState } from '@plain-trowel/core/control/signals';
 
 /** A state as a row of the list is named. */
@@ -26,6 +29,21 @@ export function stateName(state: SignalState): string {
   }
 }
 
+/** What a lamp says of one plot, in that plot's own words. */
+export function plotStateName(state: SignalState, view: Pick<PlotView, 'state' | 'words'>): string {
+  switch (state) {
+    case 'too-dry':
+    case 'too-wet':
+      return isUnknown(view.state) ? stateName(state) : stateWord(view.state, view.words);
+    case 'content':
+      return isUnknown(view.state) ? stateName(state) : `${stateWord(view.state, view.words)}, all is well`;
+    case 'unknown':
+      return isUnknown(view.state) ? stateWord(view.state) : 'unknown: nobody knows how full the tank is';
+    default:
+      return stateName(state);
+  }
+}
+
 /** When a state holds. */
 export function stateWhen(state: SignalState): string {
   switch (state) {
@@ -40,9 +58,9 @@ export function stateWhen(state: SignalState): string {
     case 'too-hot':
       return 'soil or air above its high limit';
     case 'too-dry':
-      return 'drier than the start limit';
+      return 'where the plot’s word is low, dry or too dry';
     case 'too-wet':
-      return 'where the plot’s word is flooded';
+      return 'where the plot’s word is flooded or too wet';
     case 'unknown':
       return 'no reading, no calibration that holds, or nobody knows how full the tank is';
     case 'night':
