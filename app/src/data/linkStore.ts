@@ -11,7 +11,18 @@ import { putAside as putAsideIn } from './recordStore.ts';
 
 const pot = z.object({ surfaceMl: z.number(), rootMl: z.number(), drainedMl: z.number() });
 
-const kept = z.object({ givenMl: z.number(), locked: z.boolean(), noRise: z.number() });
+const line = z.object({
+  hoursMl: z.array(z.int().min(0)).max(25),
+  locked: z.boolean(),
+  noRise: z.int().min(0),
+  pulses: z.int().min(0),
+  watchTenths: z.int().nullable(),
+});
+/** As boards kept it at first: the day's volume without its age, which counts as given just now. */
+const lineOfOld = z
+  .object({ givenMl: z.int().min(0), locked: z.boolean(), noRise: z.int().min(0) })
+  .transform(({ givenMl, ...rest }) => ({ ...rest, hoursMl: [givenMl], pulses: 0, watchTenths: null }));
+const kept = z.union([line, lineOfOld]);
 const NO_ENGINE: BoardEngine = {
   boardId: '',
   config: { sensors: [], tanks: [], lines: [], atOnce: 1 },

@@ -1,7 +1,13 @@
 import { readCurve, type CurveReading } from '@plain-trowel/core/calibration/curve';
 import { plotState, type PlotState } from '@plain-trowel/core/control/plotState';
 import { windowOf } from '@plain-trowel/core/garden/bind/scale';
-import { decidedNow, unknownOf, type Newest, type Vote } from '@plain-trowel/core/garden/bind/decided';
+import {
+  decidedNow,
+  isInAir,
+  unknownOf,
+  type Newest,
+  type Vote,
+} from '@plain-trowel/core/garden/bind/decided';
 import { bandAt, type WordSchool } from '@plain-trowel/core/quantity/bands';
 import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import {
@@ -55,6 +61,7 @@ export function viewPlot(
           ageS: (nowMs - reading.atMs) / 1000,
           tenths: span ? span.percent * 10 : null,
           isVoid: calibrationMismatch(parts) !== null,
+          isInAir: isInAir(parts.garden, parts.channel, reading.rawCounts),
         } as const);
   const state =
     isSilent && known.kind === 'reading'

@@ -16,6 +16,8 @@ export function unknownWhy(why: Unknown): string {
       return 'silent';
     case 'implausible':
       return 'probe fault';
+    case 'out-of-soil':
+      return 'out of the soil?';
     case 'not-calibrated':
       return 'not calibrated';
     case 'void':

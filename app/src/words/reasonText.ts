@@ -44,11 +44,11 @@ export function reasonText(reason: Reason): string {
     case 'waiting-for-rise':
       return 'it is waiting to see the last dose arrive at the probe';
     case 'locked':
-      return 'locked: several doses did not raise the reading. Tube off, pump dry or probe out of the soil';
+      return 'locked: several doses did not raise the reading. Tube off, pump dry or probe out of the soil. It stays locked until a person has looked and unlocks it';
     case 'other-line-runs':
       return 'another line of this board is running';
     case 'clock-went-back':
-      return 'the board’s clock went back';
+      return 'the board’s clock leapt to where it cannot be';
     case 'not-calibrated':
       return 'the probe has no calibration that holds here';
     case 'not-below-start':
@@ -101,5 +101,13 @@ export function reasonText(reason: Reason): string {
       return 'the round goes on, for the soil has not reached the stop limit';
     case 'settings-changed':
       return 'the settings of its board were changed';
+    case 'out-of-soil':
+      return 'the probe reads what it reads in air: out of the soil, or the soil has shrunken away from it';
+    case 'bad-order':
+      return 'that order has no volume that can be given';
+    case 'unsound-settings':
+      return 'its settings hold a number that cannot be';
+    case 'contradiction':
+      return 'its settings stand against each other; nothing runs by itself until that is solved';
   }
 }

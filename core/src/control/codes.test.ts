@@ -52,6 +52,10 @@ const REASONS_FROZEN = [
   'already-runs',
   'settings-changed',
   'below-stop',
+  'out-of-soil',
+  'bad-order',
+  'unsound-settings',
+  'contradiction',
 ];
 
 test('the number of a reason never changes', () => {

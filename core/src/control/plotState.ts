@@ -1,7 +1,15 @@
 import { bandAt, type BandEdges, type BandName } from '../quantity/bands.ts';
 
 /** Why nothing is known of a plot's moisture. */
-export const UNKNOWNS = ['no-probe', 'no-reading', 'stale', 'implausible', 'not-calibrated', 'void'] as const;
+export const UNKNOWNS = [
+  'no-probe',
+  'no-reading',
+  'stale',
+  'implausible',
+  'out-of-soil',
+  'not-calibrated',
+  'void',
+] as const;
 export type Unknown = (typeof UNKNOWNS)[number];
 
 /** How a plot stands, as one word: its band, or why there is none. */
@@ -22,6 +30,8 @@ export type PlotKnowledge =
       readonly tenths: number | null;
       /** Its calibration belongs elsewhere or would be refused. */
       readonly isVoid: boolean;
+      /** It reads what it reads in air. */
+      readonly isInAir: boolean;
     };
 
 /**
@@ -37,5 +47,6 @@ export function plotState(
   if (!(known.rawCounts >= rules.lowCounts && known.rawCounts <= rules.highCounts)) return 'implausible';
   if (known.isVoid) return 'void';
   if (known.tenths === null) return 'not-calibrated';
+  if (known.isInAir) return 'out-of-soil';
   return bandAt(rules.edges, known.tenths);
 }

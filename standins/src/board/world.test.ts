@@ -124,7 +124,7 @@ describe('the board’s own engine', () => {
       minIntervalS: 900,
       tubeS: 0,
       outlets: [],
-      program: { kind: 'until-wet', capMl: 5000 },
+      program: { kind: 'until-wet', capMl: 135 },
       dailyMaxMl: 5000,
       ...change,
     });
@@ -133,12 +133,12 @@ describe('the board’s own engine', () => {
   const waterIn = (world: World, plotId: string) =>
     (world.pots[plotId]?.surfaceMl ?? 0) + (world.pots[plotId]?.rootMl ?? 0);
 
-  test('waters after the boot hold, for the maximum run at most; the water leaves the tank and reaches the pot', () => {
+  test('waters after the boot hold, for one dose; the water leaves the tank and reaches the pot', () => {
     const { world, events } = advance(newWorld(always, T0, 3), always, T0 + 1000_000, 10_000);
     const watering = events.filter((event) => event.kind !== 'held');
     expect(watering.map((event) => [event.kind, event.reason])).toEqual([
       ['started', 'below-start'],
-      ['stopped', 'max-run'],
+      ['stopped', 'dose-done'],
     ]);
     const [begun, ended] = watering;
     expect((begun?.atMs ?? 0) - T0).toBe(900_000);

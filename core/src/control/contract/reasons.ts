@@ -59,5 +59,9 @@ export const REASONS = [
   // Later additions
   'settings-changed',
   'below-stop',
+  'out-of-soil',
+  'bad-order',
+  'unsound-settings',
+  'contradiction',
 ] as const;
 export type Reason = (typeof REASONS)[number];

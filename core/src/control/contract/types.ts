@@ -86,6 +86,9 @@ export type Run = {
   readonly reason: Reason;
   readonly plannedS: number;
   readonly fromTenths: number | null;
+  /** Maximum run and maximum of a day as they were when it began: loosened later, they do not lengthen it. */
+  readonly mostS: number;
+  readonly dayMl: number;
 };
 
 export type EngineState = {
@@ -113,11 +116,22 @@ export type EngineStep = {
   readonly events: readonly EngineEvent[];
   /** The next time at which the engine must be called even if nothing is read; null when only a reading can change anything. */
   readonly callAgainAtS: number | null;
+  /** What a board keeps has changed: it must be written down now (`rememberedOf`), before anything else. */
+  readonly write: boolean;
 };
 
-/** What a board keeps through a reboot, by line: the day's volume and the lock. Written at each start and end of a run. */
-export type Remembered = readonly {
-  readonly givenMl: number;
+/**
+ * What a board keeps of a line through a reboot. Written whenever a step asks for it: at each start and end of a run, at locks, and at each full hour while the
+ * day has had water. Time for which a board was off counts as none; hours that it lived through are counted on.
+ */
+export type RememberedLine = {
+  /** The day's volume by its age in hours, newest first, at most 25; whole ml. */
+  readonly hoursMl: readonly number[];
   readonly locked: boolean;
   readonly noRise: number;
-}[];
+  /** Pulses of the round that was under way; its wait and its rest begin again at boot. */
+  readonly pulses: number;
+  /** A dose whose rise was being watched for, by the moisture that it began at; null: none. */
+  readonly watchTenths: number | null;
+};
+export type Remembered = readonly RememberedLine[];

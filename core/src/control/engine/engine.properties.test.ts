@@ -4,7 +4,8 @@
  */
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { bootEngine, stepEngine } from './engine.ts';
+import { Dice } from '../vectors/script.ts';
+import { bootEngine, rememberedOf, stepEngine } from './engine.ts';
 import { DAY_S, guards, live, worldOf, type Seen, type World } from './worldForTests.ts';
 import type { EngineConfig, Guards } from './settings.ts';
 import type { EngineEvent, RawReading } from '../contract/types.ts';
@@ -27,8 +28,11 @@ type Law = {
 /** When one line's output was on, from outside. */
 class Runs {
   private sinceS: number | null = null;
+  private flowMlPerMin = 0;
   longestS = 0;
   totalS = 0;
+  /** By the flow that the settings had while it ran. */
+  totalMl = 0;
   constructor(private readonly line: number) {}
   see(seen: Seen): void {
     const isOn = seen.on[this.line] === true;
@@ -36,9 +40,13 @@ class Runs {
     if (this.sinceS !== null && (!isOn || began)) {
       this.longestS = Math.max(this.longestS, seen.timeS - this.sinceS);
       this.totalS += seen.timeS - this.sinceS;
+      this.totalMl += ((seen.timeS - this.sinceS) * this.flowMlPerMin) / 60;
       this.sinceS = null;
     }
-    if (isOn) this.sinceS ??= seen.timeS;
+    if (isOn && this.sinceS === null) {
+      this.sinceS = seen.timeS;
+      this.flowMlPerMin = seen.config.lines[this.line]?.flowMlPerMin ?? 0;
+    }
   }
 }
 
@@ -82,11 +90,11 @@ const lawsOf = ({ config }: World): Law[] => {
     },
     {
       // The world is a day long, so its whole volume is the fullest window there is.
-      name: 'no rolling day gets more than its maximum, reboots or not',
+      name: 'no rolling day gets more than its maximum, whatever reboots, changed flows and damaged memories there are',
       see: () => null,
       end: () =>
-        worst(({ guards: { dailyMaxMl }, flowMlPerMin }, at) => {
-          const ml = ((runs[at]?.totalS ?? 0) * flowMlPerMin) / 60;
+        worst(({ guards: { dailyMaxMl } }, at) => {
+          const ml = runs[at]?.totalMl ?? 0;
           return ml > dailyMaxMl ? `${ml} ml of ${dailyMaxMl}` : null;
         }),
     },
@@ -221,19 +229,25 @@ test(
         const [line] = world.config.lines;
         if (!line) throw new Error('no line');
         // Seconds in which it ran, each with its own share of water.
-        const onS: number[] = [];
+        const onS: { timeS: number; ml: number }[] = [];
         live(
           { ...world, gain: 0, config: { ...world.config, lines: [line] } },
           (seen) => {
-            if (seen.on[0]) onS.push(seen.timeS);
+            if (seen.on[0])
+              onS.push({ timeS: seen.timeS, ml: (seen.config.lines[0]?.flowMlPerMin ?? 0) / 60 });
           },
           4,
         );
         let first = 0;
-        for (const [at, timeS] of onS.entries()) {
-          while ((onS[first] ?? 0) <= timeS - DAY_S) first += 1;
-          const ml = ((at - first + 1) * line.flowMlPerMin) / 60;
-          if (ml > line.guards.dailyMaxMl)
+        let ml = 0;
+        for (const one of onS) {
+          const { timeS } = one;
+          ml += one.ml;
+          for (let old = onS[first]; old && old.timeS <= timeS - DAY_S; old = onS[first]) {
+            ml -= old.ml;
+            first += 1;
+          }
+          if (ml > line.guards.dailyMaxMl + 1e-6)
             throw new Error(`${ml} ml of ${line.guards.dailyMaxMl} by ${timeS} s`);
         }
       }),
@@ -281,8 +295,8 @@ describe('a tighter guard never gives more water', () => {
     () => {
       fc.assert(
         fc.property(oneLine, one, (world, to) => {
-          const tight = tightened(world.config, to);
           live(world, (seen) => {
+            const tight = tightened(seen.config, to);
             if (stepEngine(seen.before, seen.input, tight).on[0] && !seen.on[0])
               throw new Error(`only the tighter one runs at ${seen.timeS} s`);
           });
@@ -294,7 +308,12 @@ describe('a tighter guard never gives more water', () => {
   );
 
   /** Nothing goes wrong by chance, so that two worlds differ by their guard alone. */
-  const calm = oneLine.map((world): World => ({ ...world, trouble: 0, reboots: false }));
+  const calm = oneLine.map((world): World => ({
+    ...world,
+    trouble: 0,
+    reboots: false,
+    absurd: false,
+  }));
   test(
     named('over a whole day with a smaller daily maximum; and the same day twice is told the same'),
     () => {
@@ -356,6 +375,66 @@ test(
         };
         const seldom = day((nowS, askedS) => nowS % everyS === 0 || (askedS !== null && nowS >= askedS));
         expect(seldom).toEqual(day(() => true));
+      }),
+      { seed: SEED, numRuns: FEWER },
+    );
+  },
+  LONG_MS,
+);
+
+test(
+  `a reboot, or a loop of them, never brings water earlier (${FEWER} worlds)`,
+  () => {
+    fc.assert(
+      fc.property(oneLine, fc.integer({ min: 20, max: 20_000 }), ({ config, seed }, everyS) => {
+        // Soil that is dry for good and never answers, so that nothing but time decides.
+        const patient = tightened(config, {});
+        const [line] = patient.lines;
+        fc.pre(line !== undefined && line.conditions.hours === null);
+        const calm: EngineConfig = {
+          ...patient,
+          lines: line ? [{ ...line, tank: null, guards: { ...line.guards, noRiseTimes: 1000 } }] : [],
+        };
+        const dice = new Dice(seed);
+        const startsOf = (rebootEveryS: number) => {
+          const starts: number[] = [];
+          let [bootS, nextS] = [0, rebootEveryS];
+          let state = bootEngine(calm);
+          let memory = rememberedOf(state, calm);
+          for (let timeS = 0; timeS < DAY_S;) {
+            if (timeS === nextS) {
+              bootS = timeS;
+              state = bootEngine(calm, memory);
+              nextS += dice.whole(1, 2 * rebootEveryS);
+            }
+            const nowS = timeS - bootS;
+            const reading = { raw: 2800, atS: nowS };
+            const step = stepEngine(
+              state,
+              {
+                nowS,
+                sensors: [reading],
+                tanks: [],
+                clock: { daySecond: timeS, weekday: 0 },
+                around: [],
+                batteryMv: null,
+                orders: [],
+              },
+              calm,
+            );
+            state = step.state;
+            if (step.write) memory = rememberedOf(state, calm);
+            if (step.events.some(({ kind }) => kind === 'started')) starts.push(timeS);
+            // When it asked to be called, when the board starts anew, and each half minute with a reading.
+            const askedS = step.callAgainAtS === null ? Infinity : bootS + step.callAgainAtS;
+            timeS = Math.min(nextS, Math.max(timeS + 1, askedS), timeS - (timeS % 30) + 30);
+          }
+          return starts;
+        };
+        const undisturbed = startsOf(Infinity);
+        for (const [at, timeS] of startsOf(everyS).entries())
+          if (timeS < (undisturbed[at] ?? Infinity))
+            throw new Error(`start ${at} at ${timeS} s, undisturbed at ${undisturbed[at] ?? 'none'}`);
       }),
       { seed: SEED, numRuns: FEWER },
     );

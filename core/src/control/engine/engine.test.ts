@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { countedMl, doseS, givenMl } from '../contract/dose.ts';
 import { bootEngine, rememberedOf, stepEngine } from './engine.ts';
+import { freeAtS } from './ration.ts';
 import {
   configOf,
   DRY,
@@ -271,8 +272,9 @@ describe('guard 6: doses that raise nothing', () => {
     const once = seconds(pulses, 600, 1306, () => DRY);
     expect(once.state.lines[0]).toMatchObject({ noRise: 1, locked: false });
     const rebooted = bootEngine(pulses, rememberedOf(once.state, pulses));
-    const { events } = seconds(pulses, 1, 1400, () => DRY, undefined, rebooted);
-    expect(told(events)).toEqual(['600 started below-start', '605 stopped dose-done', '1305 locked locked']);
+    const { events } = seconds(pulses, 1, 1500, () => DRY, undefined, rebooted);
+    // The round goes on: its wait of 700 s begins again at boot.
+    expect(told(events)).toEqual(['700 started below-stop', '705 stopped dose-done', '1405 locked locked']);
   });
   test('a rise within the time clears the count', () => {
     // It comes up by 2 % only, after the second dose: 250 to 270.
@@ -382,4 +384,154 @@ test('a state that went through JSON goes on as if it had not', () => {
   expect(stepEngine(kept, reads(701, DRY, { clock }), config)).toEqual(
     stepEngine(state, reads(701, DRY, { clock }), config),
   );
+});
+
+describe('what comes in and cannot be', () => {
+  const bad = [Number.NaN, Infinity, -5, 1e12] as const;
+  test.each(bad)('an order of %d ml is refused, with its reason', (volumeMl) => {
+    const step = last(run([reads(10, DRY, { orders: [{ kind: 'water', line: 0, volumeMl }] })]));
+    expect(step.on).toEqual([false]);
+    expect(told(step.events)).toEqual(['10 refused bad-order']);
+  });
+  test('settings that are no numbers switch the line off, a run under way too', () => {
+    const on = last(run([reads(600, DRY)]));
+    expect(on.on).toEqual([true]);
+    const broken = configOf({ guards: { ...GUARDS, maxRunS: Number.NaN } });
+    const off = stepEngine(on.state, reads(601, DRY), broken);
+    expect(off.on).toEqual([false]);
+    expect(told(off.events)).toEqual(['601 stopped unsound-settings']);
+    expect(told(stepEngine(off.state, reads(602, DRY), broken).events)).toEqual([]);
+  });
+  test.each([Number.NaN, Infinity, -1, 1e15, 700.5])(
+    'a clock of %d s: outputs off, the day stays as it was',
+    (nowS) => {
+      const on = last(run([reads(600, DRY), reads(610, DRY)]));
+      const off = stepEngine(on.state, reads(nowS, DRY), configOf());
+      expect(off.on).toEqual([false]);
+      expect(off.state.lines[0]).toMatchObject({ reason: 'clock-went-back', run: null });
+      // 20 s of 10 ml, as much as it might still have given.
+      expect(off.state.lines[0]?.ration.sumMl).toBe(200);
+    },
+  );
+  test('a reading in air is no reading of the soil: nothing starts, a run ends, and the fallback stands in', () => {
+    const inAir = { ...SENSOR, soilHighRaw: 2900 };
+    const config = configOf({ fallbackMl: 30 }, { sensors: [inAir] });
+    const out = run([reads(700, 40)], config);
+    expect(last(out).state.lines[0]?.reason).toBe('out-of-soil');
+    const pulled = run([reads(700, DRY), reads(701, 40)], config);
+    expect(told(pulled.flatMap((one) => one.events))).toEqual([
+      '700 started below-start',
+      '701 stopped out-of-soil',
+    ]);
+    const day = seconds(config, 1, 90_000, () => 40);
+    expect(told(day.events)).toEqual(['86400 started fallback', '86403 stopped dose-done']);
+  });
+  test('settings that stand against each other start nothing and stop what runs; an order by hand still works', () => {
+    const at = (contradicts: boolean) => configOf({ contradicts });
+    expect(last(run([reads(700, DRY)], at(true))).state.lines[0]?.reason).toBe('contradiction');
+    const on = last(run([reads(700, DRY)], at(false)));
+    expect(told(stepEngine(on.state, reads(701, DRY), at(true)).events)).toEqual([
+      '701 stopped contradiction',
+    ]);
+    const order = { orders: [{ kind: 'water', line: 0, volumeMl: 50 }] } as const;
+    expect(last(run([reads(10, DRY, order)], at(true))).on).toEqual([true]);
+  });
+});
+
+describe('a dose that starts wet proves nothing', () => {
+  const timer: Program = { kind: 'timer', slots: [{ daySecond: 600, days: 127 }], doseMl: 50 };
+  const wetWeather = configOf({
+    program: timer,
+    guards: { ...GUARDS, noRiseTimes: 1, provesBelowTenths: 600 },
+  });
+  const clock = (nowS: number) => ({ clock: { daySecond: nowS % 86_400, weekday: 0 } });
+  test('a timer in wet weather never locks; in soil below the stop limit it does', () => {
+    expect(told(seconds(wetWeather, 1, 2000, () => 600, clock).events)).toEqual([
+      '600 started timer',
+      '605 stopped dose-done',
+    ]);
+    expect(told(seconds(wetWeather, 1, 2000, () => 599, clock).events)).toEqual([
+      '600 started timer',
+      '605 stopped dose-done',
+      '1505 locked locked',
+    ]);
+  });
+});
+
+describe('what a board keeps carries its age', () => {
+  const config = configOf({ guards: { ...GUARDS, noRiseTimes: 1000 } });
+  test('hours that it lived through are counted on, time off is not', () => {
+    // 20 s of 10 ml at 600; then wet. A look each hour.
+    const { state } = seconds(config, 600, 620, () => DRY);
+    let now = state;
+    for (let hour = 1; hour <= 20; hour += 1) now = stepEngine(now, reads(hour * 3600, WET), config).state;
+    const kept = rememberedOf(now, config);
+    expect(kept[0]?.hoursMl[20]).toBe(200);
+    // Off for as long as it likes; four more hours on, and a fifth, then it is forgotten: never sooner than 24 hours.
+    let after = bootEngine(config, kept);
+    const given = [1, 2, 3, 4, 5].map((hour) => {
+      after = stepEngine(after, reads(hour * 3600, WET), config).state;
+      return after.lines[0]?.ration.sumMl;
+    });
+    expect(given).toEqual([200, 200, 200, 200, 0]);
+  });
+  test('a board that starts anew each 23 hours frees its day all the same', () => {
+    let kept = rememberedOf(seconds(config, 600, 620, () => DRY).state, config);
+    for (let boot = 0; boot < 2; boot += 1) {
+      let state = bootEngine(config, kept);
+      for (let hour = 1; hour <= 23; hour += 1)
+        state = stepEngine(state, reads(hour * 3600, WET), config).state;
+      kept = rememberedOf(state, config);
+    }
+    expect(kept[0]?.hoursMl.reduce((sum, one) => sum + one, 0)).toBe(0);
+  });
+  test('it is written at starts, ends and full hours with water in the day, and at no other time', () => {
+    const writes = (fromS: number, toS: number, tenths: number, from = bootEngine(config)) => {
+      let state = from;
+      const at: number[] = [];
+      for (let nowS = fromS; nowS <= toS; nowS += 1) {
+        const step = stepEngine(state, reads(nowS, tenths), config);
+        state = step.state;
+        if (step.write) at.push(nowS);
+      }
+      return { at, state };
+    };
+    expect(writes(1, 7300, WET).at).toEqual([]);
+    const watered = writes(1, 620, DRY);
+    expect(watered.at).toEqual([600, 620]);
+    // The rise is seen at 621: nothing is watched for any more.
+    expect(writes(621, 7300, WET, watered.state).at).toEqual([621, 3600, 7200]);
+  });
+  test('a round under way waits and rests again from boot; a dose that was watched for is watched for again', () => {
+    const pulses = configOf({
+      program: {
+        kind: 'pulse-soak',
+        startTenths: 300,
+        stopTenths: 600,
+        pulseMl: 50,
+        soakS: 700,
+        mostPulses: 1,
+        restS: 9000,
+      },
+      guards: { ...GUARDS, noRiseTimes: 1 },
+    });
+    const { state } = seconds(pulses, 600, 650, () => DRY);
+    const rebooted = bootEngine(pulses, rememberedOf(state, pulses));
+    expect(rebooted.lines[0]).toMatchObject({ pulses: 1, watch: { fromTenths: DRY, untilS: 900 } });
+    expect(told(seconds(pulses, 1, 1000, () => DRY, undefined, rebooted).events)).toEqual([
+      '900 locked locked',
+    ]);
+    // Where it rose, the rest of 9000 s begins again: the next round not before.
+    const rose = seconds(pulses, 1, 9100, (nowS) => (nowS < 100 ? WET - 100 : DRY), undefined, rebooted);
+    expect(told(rose.events)).toEqual(['9000 started below-start', '9005 stopped dose-done']);
+  });
+});
+
+test('when the day frees enough for another second of water', () => {
+  // 300 ml in the hour 0, 200 in the hour 2; ten ml a second.
+  const ration = { hour: 2, ml: [200, 0, 300, ...Array.from({ length: 22 }, () => 0)], sumMl: 500 };
+  expect(freeAtS(ration, 500)).toBeNull();
+  expect(freeAtS(ration, 490)).toBe(25 * 3600);
+  expect(freeAtS(ration, 190)).toBe(27 * 3600);
+  expect(freeAtS(ration, -1)).toBe(27 * 3600);
 });

@@ -4,7 +4,7 @@
  * A pure reducer over whole numbers; a board's sketch computes the same in C++ and MicroPython. Decisions rest on times, never on the number of calls, so
  * a board that calls once a second and a rehearsal that calls when something happens reach the same end; `callAgainAtS` says when that must be.
  *
- * Guards, which no setting switches off: (1) outputs are off at boot and whenever the clock makes no sense; (2) a run ends at the maximum run, a rolling
+ * What comes in is cut off at the border where it cannot be (`border.ts`). Guards, which no setting switches off: (1) outputs are off at boot and whenever the clock makes no sense; (2) a run ends at the maximum run, a rolling
  * day never gets more than its maximum; (3) the minimum interval counts from the last start, and from boot; (4) nothing runs while a reservoir is low or
  * unknown; (5) nothing starts on a reading that is stale, implausible or unsettled; (6) doses that raise nothing lock the line; (7) an order by hand
  * obeys 1, 2, 4 and 6 too.
@@ -15,6 +15,7 @@ import { recordOf, usesProbe } from '../programs/programs.ts';
 import type { Sight, Wish } from '../programs/record.ts';
 import { DAY_S } from '../programs/settings.ts';
 import { newRation, rationAt } from './ration.ts';
+import { follows, isSoundOrder, soundInput, soundLines, soundMemory } from './border.ts';
 import type { Reason } from '../contract/reasons.ts';
 import { doubt, isUnsettled, nextSensor, tankTrouble } from './trust.ts';
 import type { EngineConfig, LineConfig } from './settings.ts';
@@ -26,6 +27,7 @@ import type {
   LineState,
   Order,
   Remembered,
+  RememberedLine,
   Run,
 } from '../contract/types.ts';
 import { FAULTY_S, wakeS } from './wake.ts';
@@ -36,20 +38,21 @@ export function bootEngine(config: EngineConfig, remembered: Remembered = [], no
     nowS,
     sensors: config.sensors.map(() => null),
     tanks: config.tanks.map(() => null),
-    lines: config.lines.map((_, at) => bootLine(nowS, remembered[at])),
+    lines: config.lines.map((line, at) => bootLine(nowS, soundMemory(remembered[at], line), line)),
   };
 }
 
-const bootLine = (nowS: number, kept: Remembered[number] | undefined): LineState => ({
+/** A round that was under way waits and rests from boot on, and so does a dose whose rise was watched for: no reboot brings water earlier. */
+const bootLine = (nowS: number, kept: RememberedLine, { guards }: LineConfig): LineState => ({
   run: null,
   lastStartS: nowS,
-  lastStopS: null,
-  ration: newRation(nowS, kept?.givenMl ?? 0),
-  pulses: 0,
+  lastStopS: kept.pulses > 0 ? nowS : null,
+  ration: newRation(nowS, kept.hoursMl),
+  pulses: kept.pulses,
   served: [],
-  watch: null,
-  noRise: kept?.noRise ?? 0,
-  locked: kept?.locked ?? false,
+  watch: kept.watchTenths === null ? null : { fromTenths: kept.watchTenths, untilS: nowS + guards.responseS },
+  noRise: kept.noRise,
+  locked: kept.locked,
   runs: 0,
   lastRanS: 0,
   seenRuns: 0,
@@ -59,22 +62,40 @@ const bootLine = (nowS: number, kept: Remembered[number] | undefined): LineState
 });
 
 /**
- * What a board must keep, so that a reboot neither unlocks a line nor begins a new day. A run under way counts with all that it may still give: a board writes
- * this at each start and end of a run, and nothing may be lost in between.
+ * What a board must keep, so that a reboot neither unlocks a line nor begins a new day. A run under way counts with all that it may still give: nothing may be
+ * lost between two times of writing.
  */
 export const rememberedOf = (state: EngineState, config: EngineConfig): Remembered =>
-  state.lines.map(({ ration, run, locked, noRise }, at) => {
+  state.lines.map(({ ration, run, locked, noRise, pulses, watch }, at) => {
     const line = config.lines[at];
     const mayStillMl =
       run && line
-        ? countedMl(line, Math.min(run.plannedS, line.guards.maxRunS)) -
+        ? countedMl(line, Math.min(run.plannedS, run.mostS, line.guards.maxRunS)) -
           countedMl(line, state.nowS - run.sinceS)
         : 0;
-    return { givenMl: ration.sumMl + Math.max(0, mayStillMl), locked, noRise };
+    const [newest = 0, ...older] = ration.ml;
+    return {
+      hoursMl: [newest + Math.max(0, mayStillMl), ...older],
+      locked,
+      noRise,
+      pulses,
+      watchTenths: watch?.fromTenths ?? null,
+    };
   });
 
-export function stepEngine(state: EngineState, input: EngineInput, config: EngineConfig): EngineStep {
-  if (!(input.nowS >= state.nowS)) return afterClockWentBack(state, input, config);
+/** Whether anything that a board keeps of a line is other than it was, apart from what a run under way has been counted with from its start. */
+const mustWrite = (before: LineState, after: LineState): boolean =>
+  (before.run === null) !== (after.run === null) ||
+  before.run?.sinceS !== after.run?.sinceS ||
+  before.locked !== after.locked ||
+  before.noRise !== after.noRise ||
+  before.pulses !== after.pulses ||
+  before.watch?.fromTenths !== after.watch?.fromTenths ||
+  (before.ration.hour !== after.ration.hour && after.ration.sumMl > 0);
+
+export function stepEngine(state: EngineState, told: EngineInput, config: EngineConfig): EngineStep {
+  if (!follows(told.nowS, state.nowS)) return afterClockWentWrong(state, told, config);
+  const input = soundInput(told);
   const { nowS } = input;
   const sensors = config.sensors.map((one, at) =>
     nextSensor(state.sensors[at] ?? null, input.sensors[at] ?? null, one),
@@ -87,33 +108,58 @@ export function stepEngine(state: EngineState, input: EngineInput, config: Engin
   const lines = state.lines.slice();
   const known: EngineState = { nowS, sensors, tanks, lines };
   const on: boolean[] = [];
+  const sound = soundLines(config);
   let callAgainAtS: number | null = null;
+  let write = false;
   for (let at = 0; at < config.lines.length; at += 1) {
     const line = lines[at];
     const settings = config.lines[at];
     if (!line || !settings) continue;
+    if (sound[at] !== true) {
+      // Numbers that cannot be gone by decide nothing, not even when to look again.
+      const off = unsoundLine(at, line, nowS, events);
+      write ||= mustWrite(line, off);
+      lines[at] = off;
+      on.push(false);
+      continue;
+    }
     const next = stepLine(turnOf(at, settings, line, state.nowS, known, input, config, events));
     lines[at] = next;
+    write ||= mustWrite(line, next);
     on.push(next.run !== null);
     const sensor = settings.sensor === null ? null : (sensors[settings.sensor] ?? null);
     // A run that has just ended makes room for the next decision.
     const wake = next.run || line.run ? nowS + 1 : wakeS(next, settings, sensor, input, config);
     if (wake !== null && (callAgainAtS === null || wake < callAgainAtS)) callAgainAtS = wake;
   }
-  return { state: known, on, events, callAgainAtS };
+  return { state: known, on, events, callAgainAtS, write };
 }
 
-/** After a step back nothing in the state can be compared with now: outputs off, and begin as after a boot. */
-function afterClockWentBack(state: EngineState, { nowS }: EngineInput, config: EngineConfig): EngineStep {
+function unsoundLine(at: number, line: LineState, nowS: number, events: EngineEvent[]): LineState {
+  const reason: Reason = 'unsound-settings';
+  if (line.run)
+    events.push({ kind: 'stopped', line: at, atS: nowS, reason, ranS: nowS - line.run.sinceS, volumeMl: 0 });
+  else if (line.reason !== reason) events.push({ kind: 'held', line: at, atS: nowS, reason });
+  return line.run || line.reason !== reason ? { ...line, run: null, reason } : line;
+}
+
+/** After a step back, or to where no board gets, nothing in the state can be compared with now: outputs off, and begin as after a boot. */
+function afterClockWentWrong(state: EngineState, { nowS }: EngineInput, config: EngineConfig): EngineStep {
   const events = state.lines.flatMap((line, at): EngineEvent[] => {
     const settings = config.lines[at];
     if (!line.run || !settings) return [];
     const ranS = Math.max(0, state.nowS - line.run.sinceS);
     return [stopped(at, state.nowS, 'clock-went-back', ranS, settings)];
   });
-  const fresh = bootEngine(config, rememberedOf(state, config), Number.isFinite(nowS) ? nowS : state.nowS);
+  const fresh = bootEngine(config, rememberedOf(state, config), follows(nowS, 0) ? nowS : state.nowS);
   const lines = fresh.lines.map((line): LineState => ({ ...line, reason: 'clock-went-back' }));
-  return { state: { ...fresh, lines }, on: lines.map(() => false), events, callAgainAtS: null };
+  return {
+    state: { ...fresh, lines },
+    on: lines.map(() => false),
+    events,
+    callAgainAtS: null,
+    write: true,
+  };
 }
 
 const stopped = (
@@ -247,7 +293,13 @@ function obey(turn: Turn, order: Order): void {
       draft.watch = null;
       return;
     case 'water': {
-      const why: Reason | null = draft.run ? 'already-runs' : draft.locked ? 'locked' : forbids(turn);
+      const why: Reason | null = !isSoundOrder(order)
+        ? 'bad-order'
+        : draft.run
+          ? 'already-runs'
+          : draft.locked
+            ? 'locked'
+            : forbids(turn);
       if (why) tell(turn, 'refused', why);
       else begin(turn, { runS: doseS(config, order.volumeMl), reason: 'order', slot: null });
     }
@@ -270,11 +322,14 @@ function whyStop(turn: Turn, run: Run): Reason | null {
   const { program, guards } = config;
   const ranS = nowS - run.sinceS;
   if (tank) return tank;
-  if (!config.enabled && run.reason !== 'order') return 'switched-off';
+  if (run.reason !== 'order') {
+    if (!config.enabled) return 'switched-off';
+    if (config.contradicts) return 'contradiction';
+  }
   if (ranS >= run.plannedS) return 'dose-done';
-  if (ranS >= guards.maxRunS) return 'max-run';
+  if (ranS >= Math.min(run.mostS, guards.maxRunS)) return 'max-run';
   const nextMl = countedMl(config, ranS + 1) - countedMl(config, ranS);
-  if (draft.ration.sumMl + nextMl > guards.dailyMaxMl) return 'daily-max';
+  if (draft.ration.sumMl + nextMl > Math.min(run.dayMl, guards.dailyMaxMl)) return 'daily-max';
   // A dose that the probe had no part in goes on without it.
   const record = recordOf(program.kind);
   if (run.reason === 'order' || run.reason === 'fallback' || !record.usesProbe) return null;
@@ -295,15 +350,29 @@ function stop(turn: Turn, run: Run, reason: Reason): void {
     draft.lastRanS = ranS;
   }
   if (reason === 'above-stop' || reason === 'wet-veto') draft.noRise = 0;
-  else if (isWhole && run.fromTenths !== null && run.fromTenths + guards.riseTenths <= 1000)
+  else if (
+    isWhole &&
+    run.fromTenths !== null &&
+    // What was as wet as it should become, or nearly full, need not rise.
+    run.fromTenths < guards.provesBelowTenths &&
+    run.fromTenths + guards.riseTenths <= 1000
+  )
     draft.watch = { fromTenths: run.fromTenths, untilS: nowS + guards.responseS };
 }
 
 function begin(turn: Turn, wish: Exclude<Wish, Reason>): void {
   const { draft, config, nowS } = turn;
   const fromTenths = turn.doubt === null ? (turn.sensor?.tenths ?? null) : null;
-  const plannedS = Math.min(wish.runS, config.guards.maxRunS);
-  draft.run = { sinceS: nowS, reason: wish.reason, plannedS: wish.runS, fromTenths };
+  const { maxRunS, dailyMaxMl } = config.guards;
+  const plannedS = Math.min(wish.runS, maxRunS);
+  draft.run = {
+    sinceS: nowS,
+    reason: wish.reason,
+    plannedS: wish.runS,
+    fromTenths,
+    mostS: maxRunS,
+    dayMl: dailyMaxMl,
+  };
   draft.lastStartS = nowS;
   draft.reason = wish.reason;
   draft.watch = null;
@@ -339,6 +408,7 @@ function consider(turn: Turn): void {
 function decide(turn: Turn): Wish {
   const { draft, config, nowS, input } = turn;
   if (!config.enabled) return 'switched-off';
+  if (config.contradicts) return 'contradiction';
   if (draft.locked) return 'locked';
   const wish = withFallback(turn, wishOf(turn));
   if (typeof wish !== 'object') return wish;

@@ -13,6 +13,8 @@ export const SENSOR: SensorConfig = {
   ],
   lowRaw: 20,
   highRaw: 4075,
+  soilLowRaw: 20,
+  soilHighRaw: 4075,
   staleAfterS: 30,
   leapTenths: 1000,
   settleS: 600,
@@ -37,6 +39,7 @@ export const GUARDS: Guards = {
   riseTenths: 20,
   responseS: 900,
   noRiseTimes: 3,
+  provesBelowTenths: 1000,
 };
 /** Starts below 30 %, stops at 60 %. */
 export const UNTIL_WET: Program = { kind: 'until-wet', startTenths: 300, stopTenths: 600, capMl: 1000 };
@@ -44,6 +47,7 @@ export const UNTIL_WET: Program = { kind: 'until-wet', startTenths: 300, stopTen
 /** Ten ml a second, no tube to fill. */
 export const LINE: LineConfig = {
   enabled: true,
+  contradicts: false,
   sensor: 0,
   tank: null,
   flowMlPerMin: 600,

@@ -4,12 +4,22 @@ import type { Ration } from '../contract/types.ts';
 const HOURS = 25;
 const HOUR_S = 3600;
 
-/** @param rememberedMl what was given before a reboot; it counts as if it had all come just now */
-export const newRation = (nowS: number, rememberedMl: number): Ration => ({
-  hour: Math.trunc(nowS / HOUR_S),
-  ml: Array.from({ length: HOURS }, (_, at) => (at === 0 ? rememberedMl : 0)),
-  sumMl: rememberedMl,
-});
+/** @param hoursMl what was given before a reboot, by its age in whole hours, newest first: none of it counts for less long than it would have */
+export function newRation(nowS: number, hoursMl: readonly number[]): Ration {
+  const ml = Array.from({ length: HOURS }, (_, at) => hoursMl[at] ?? 0);
+  return { hour: Math.trunc(nowS / HOUR_S), ml, sumMl: ml.reduce((sum, one) => sum + one, 0) };
+}
+
+/** When so much of the day will be forgotten that no more than a volume is left, s since boot; null: it is so now. */
+export function freeAtS({ hour, ml, sumMl }: Ration, mostMl: number): number | null {
+  let left = sumMl;
+  if (left <= mostMl) return null;
+  for (let hours = 1; hours <= HOURS; hours += 1) {
+    left -= ml[HOURS - hours] ?? 0;
+    if (left <= mostMl) return (hour + hours) * HOUR_S;
+  }
+  return (hour + HOURS) * HOUR_S;
+}
 
 /** The ration as it stands at a time, with so many ml more. The newest hour stands first. */
 export function rationAt(ration: Ration, nowS: number, moreMl: number): Ration {

@@ -12,6 +12,9 @@ export type SensorConfig = {
   /** Raw values outside of this window are implausible (shorted, open, unplugged). */
   readonly lowRaw: number;
   readonly highRaw: number;
+  /** Plausible values outside of this narrower window are those of a probe in air: out of the soil, or the soil has shrunken away. */
+  readonly soilLowRaw: number;
+  readonly soilHighRaw: number;
   /** An older reading counts for nothing, s. */
   readonly staleAfterS: number;
   /** Two readings in a row further apart than this are a leap, tenths: nothing starts until `settleS` have passed since. */
@@ -38,11 +41,15 @@ export type Guards = {
   readonly riseTenths: number;
   readonly responseS: number;
   readonly noRiseTimes: number;
+  /** A dose that begins this wet or wetter need raise nothing, so it proves nothing; tenths, the stop limit as a rule. */
+  readonly provesBelowTenths: number;
 };
 
 export type LineConfig = {
   /** False: switched off by the person; manual orders still work. */
   readonly enabled: boolean;
+  /** Its settings stand against each other: nothing runs by itself until that is solved. */
+  readonly contradicts: boolean;
   /** Places in the lists of sensors and tanks; null without one. */
   readonly sensor: number | null;
   readonly tank: number | null;

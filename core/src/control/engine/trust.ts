@@ -12,8 +12,7 @@ export function nextSensor(
 ): SensorState | null {
   if (!reading) return before;
   const { raw, atS } = reading;
-  const isPlausible = raw >= config.lowRaw && raw <= config.highRaw;
-  const tenths = isPlausible ? tenthsFromTable(config.table, raw) : null;
+  const tenths = isInSoil(raw, config) ? tenthsFromTable(config.table, raw) : null;
   const isNext = before !== null && atS - before.atS <= config.staleAfterS;
   // Coming back from the rail is a leap as well: somebody has just put the plug in.
   const leapt =
@@ -30,11 +29,15 @@ export function nextSensor(
   };
 }
 
+const isInSoil = (raw: number, { lowRaw, highRaw, soilLowRaw, soilHighRaw }: SensorConfig): boolean =>
+  raw >= lowRaw && raw <= highRaw && raw >= soilLowRaw && raw <= soilHighRaw;
+
 /** Why a reading cannot be acted on at all; null when it can. */
 export function doubt(sensor: SensorState | null, nowS: number, config: SensorConfig): Reason | null {
   if (!sensor) return 'no-reading';
   if (!(nowS - sensor.atS <= config.staleAfterS && sensor.atS <= nowS)) return 'stale';
-  return sensor.tenths === null ? 'implausible' : null;
+  if (sensor.tenths !== null) return null;
+  return sensor.raw >= config.lowRaw && sensor.raw <= config.highRaw ? 'out-of-soil' : 'implausible';
 }
 
 /** Whether a reading is good enough to go on with a run but not to start one. */

@@ -8,7 +8,7 @@ import { Dice } from '../vectors/script.ts';
 import { NO_CONDITIONS, rawOf } from './engineForTests.ts';
 import type { Program } from '../programs/programs.ts';
 import type { EngineConfig, LineConfig } from './settings.ts';
-import type { EngineEvent, EngineInput, EngineState, Order } from '../contract/types.ts';
+import type { EngineEvent, EngineInput, EngineState, Order, Remembered } from '../contract/types.ts';
 
 export const DAY_S = 86_400;
 
@@ -60,10 +60,12 @@ export const guards = fc.record({
   riseTenths: fc.integer({ min: 10, max: 40 }),
   responseS: fc.integer({ min: 60, max: 3000 }),
   noRiseTimes: fc.integer({ min: 1, max: 4 }),
+  provesBelowTenths: fc.constantFrom(600, 1000),
 });
 
 const line: fc.Arbitrary<LineConfig> = fc.record({
   enabled: fc.constant(true),
+  contradicts: fc.constant(false),
   sensor: fc.constant(0),
   tank: fc.constantFrom(0, null),
   flowMlPerMin: fc.integer({ min: 60, max: 2400 }),
@@ -84,6 +86,8 @@ const sensor = fc.record({
   ]),
   lowRaw: fc.constant(20),
   highRaw: fc.constant(4075),
+  soilLowRaw: fc.constant(20),
+  soilHighRaw: fc.constantFrom(2980, 4075),
   staleAfterS: fc.integer({ min: 60, max: 1800 }),
   leapTenths: fc.integer({ min: 40, max: 200 }),
   settleS: fc.integer({ min: 60, max: 1200 }),
@@ -122,6 +126,8 @@ export type World = {
   readonly reboots: boolean;
   /** Water that raises the reading, tenths for a ml; 0: the tube is off. */
   readonly gain: number;
+  /** What comes in is at times no number, negative or absurd; what a board kept is damaged at times, and its flow is another after a boot. */
+  readonly absurd: boolean;
 };
 
 export const worldOf = (lines: { readonly min: number; readonly max: number }): fc.Arbitrary<World> =>
@@ -132,6 +138,7 @@ export const worldOf = (lines: { readonly min: number; readonly max: number }): 
     trouble: fc.constantFrom(0, 0.02, 0.1, 0.3),
     reboots: fc.boolean(),
     gain: fc.constantFrom(0, 0.05, 0.3),
+    absurd: fc.boolean(),
   });
 
 /** One call of the engine, as seen from outside. Times are those of the world, the engine's clock counts from boot. */
@@ -143,11 +150,16 @@ export type Seen = {
   readonly state: EngineState;
   readonly on: readonly boolean[];
   readonly events: readonly EngineEvent[];
+  /** The settings as they are since the last boot. */
+  readonly config: EngineConfig;
 };
+
+/** What a loose contact, a damaged memory or a slip in a file may bring in. */
+const ABSURD = [Number.NaN, Infinity, -Infinity, -1e12, 1e15, -1, 0.25] as const;
 
 /** Lives so many days and hands over every call. */
 export function live(world: World, look: (seen: Seen) => void, days = 1): void {
-  const { config } = world;
+  let { config } = world;
   const dice = new Dice(world.seed);
   const chance = () => dice.flat();
   const soil = config.lines.map(() => 200 + 400 * chance());
@@ -155,20 +167,24 @@ export function live(world: World, look: (seen: Seen) => void, days = 1): void {
   let tankRaw = 120 + 100 * chance();
   let bootS = 0;
   let state = bootEngine(config);
-  // What the board last wrote down: at starts, ends, locks and unlockings, never in between.
+  // What the board last wrote down, when it was asked to and never in between.
   let memory = rememberedOf(state, config);
   let on: readonly boolean[] = config.lines.map(() => false);
   for (let timeS = 0; timeS < days * DAY_S;) {
     // Reboots come most often while something runs or has just ended.
     if (world.reboots && chance() < (on.some(Boolean) ? 0.02 : 0.004)) {
       bootS = timeS;
+      if (world.absurd) {
+        config = withOtherFlow(world.config, chance);
+        if (chance() < 0.3) memory = damaged(memory, chance);
+      }
       state = bootEngine(config, memory);
       on = config.lines.map(() => false);
     }
     const nowS = timeS - bootS;
     const isDue = timeS % world.everyS === 0 || on.some(Boolean);
     const wrong = () => chance() < world.trouble;
-    const input: EngineInput = {
+    const sound: EngineInput = {
       nowS,
       sensors: soil.map((tenths) => {
         if (!isDue || wrong()) return null;
@@ -186,12 +202,12 @@ export function live(world: World, look: (seen: Seen) => void, days = 1): void {
       orders: orders(config, chance, world.trouble),
     };
     const before = state;
+    const input = world.absurd && chance() < 0.05 ? absurdly(sound, chance) : sound;
     const result = stepEngine(state, input, config);
     state = result.state;
     on = result.on;
-    if (result.events.some((event) => event.kind !== 'held' && event.kind !== 'refused'))
-      memory = rememberedOf(state, config);
-    look({ timeS, bootS, before, input, state, on, events: result.events });
+    if (result.write) memory = rememberedOf(state, config);
+    look({ timeS, bootS, before, input, state, on, events: result.events, config });
     const nextS = on.some(Boolean) ? timeS + 1 : timeS - (timeS % world.everyS) + world.everyS;
     const passedS = nextS - timeS;
     for (const [at, line] of config.lines.entries()) {
@@ -205,6 +221,44 @@ export function live(world: World, look: (seen: Seen) => void, days = 1): void {
     timeS = nextS;
   }
 }
+
+const oneOf = (chance: () => number) => ABSURD[Math.floor(chance() * ABSURD.length)] ?? Number.NaN;
+
+/** The same moment with some of it turned into nonsense; readings that were sound may be lost by it. */
+function absurdly(input: EngineInput, chance: () => number): EngineInput {
+  const maybe = <T>(value: T, absurd: () => T): T => (chance() < 0.5 ? value : absurd());
+  return {
+    ...input,
+    sensors: input.sensors.map((one) =>
+      maybe(one, () => (one ? { ...one, raw: oneOf(chance) } : { raw: 2900, atS: oneOf(chance) })),
+    ),
+    tanks: input.tanks.map((one) => maybe(one, () => ({ raw: oneOf(chance), atS: input.nowS }))),
+    clock: maybe(input.clock, () => ({ daySecond: oneOf(chance), weekday: oneOf(chance) })),
+    around: input.around.map((one) => maybe(one, () => ({ ...one, airTenthsC: oneOf(chance) }))),
+    batteryMv: maybe(input.batteryMv, () => oneOf(chance)),
+    orders: maybe(input.orders, () => [
+      ...input.orders,
+      { kind: 'water', line: 0, volumeMl: oneOf(chance) },
+      { kind: 'water', line: 99, volumeMl: 100 },
+    ]),
+  };
+}
+
+const withOtherFlow = (config: EngineConfig, chance: () => number): EngineConfig => ({
+  ...config,
+  lines: config.lines.map((line) => ({
+    ...line,
+    flowMlPerMin: Math.max(1, Math.round(line.flowMlPerMin * (0.3 + 2 * chance()))),
+  })),
+});
+
+const damaged = (memory: Remembered, chance: () => number): Remembered =>
+  memory.map((line) => ({
+    ...line,
+    ...(chance() < 0.5 ? { hoursMl: [oneOf(chance), ...line.hoursMl.slice(1)] } : {}),
+    ...(chance() < 0.5 ? { noRise: oneOf(chance) } : {}),
+    ...(chance() < 0.5 ? { pulses: oneOf(chance), watchTenths: oneOf(chance) } : {}),
+  }));
 
 function orders(config: EngineConfig, chance: () => number, trouble: number): Order[] {
   if (chance() > trouble / 20) return [];

@@ -1,4 +1,6 @@
 /** What a board's engine has decided for each of its lines, in the times of the garden. */
+import { countedMl } from '../contract/dose.ts';
+import { freeAtS } from '../engine/ration.ts';
 import type { Reason } from '../contract/reasons.ts';
 import type { LineConfig } from '../engine/settings.ts';
 import type { LineState } from '../contract/types.ts';
@@ -25,10 +27,12 @@ export type LineAnswer = {
 export type LineAnswers = Readonly<Record<string, LineAnswer>>;
 
 /** Earliest next start by the line's own times; null while something else holds it, or nothing does. */
-function mayStartS(line: LineState, { program, guards }: LineConfig): number | null {
+function mayStartS(line: LineState, { program, guards, flowMlPerMin }: LineConfig): number | null {
   switch (line.reason) {
     case 'min-interval':
       return line.lastStartS + guards.minIntervalS;
+    case 'daily-max':
+      return freeAtS(line.ration, guards.dailyMaxMl - countedMl({ flowMlPerMin }, 1));
     case 'waiting-for-rise':
       return line.watch?.untilS ?? null;
     default:

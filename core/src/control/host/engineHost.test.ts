@@ -1,3 +1,4 @@
+import { NOTHING_KEPT } from '../engine/border.ts';
 import { describe, expect, test } from 'vitest';
 import { configOf, DRY, GUARDS, LINE, MIDDLE, rawOf, SENSOR } from '../engine/engineForTests.ts';
 import type { EngineConfig } from '../engine/settings.ts';
@@ -89,10 +90,12 @@ test('an order reaches the line that it names, and no other', () => {
 });
 
 describe('new settings', () => {
-  test('other limits go on with the run under way', () => {
+  test('other limits go on with the run under way; a maximum that is loosened does not lengthen it', () => {
     const gentler = boardOf(['roof'], configOf({ guards: { ...GUARDS, minIntervalS: 60, maxRunS: 30 } }));
     const { events } = through(begun.hosted, gentler, 66, 95);
-    expect(events).toMatchObject([{ kind: 'stopped', reason: 'max-run', ranS: 30 }]);
+    expect(events).toMatchObject([{ kind: 'stopped', reason: 'max-run', ranS: 20 }]);
+    const tighter = boardOf(['roof'], configOf({ guards: { ...GUARDS, maxRunS: 10 } }));
+    expect(through(begun.hosted, tighter, 66, 95).events).toMatchObject([{ kind: 'stopped', ranS: 10 }]);
   });
 
   test('with other lines the board begins again: what ran is told as ended, with what it gave', () => {
@@ -187,10 +190,10 @@ test('two events of one moment are numbered one after the other', () => {
 
 test('a board writes down what it keeps at starts and ends, not while it holds or refuses', () => {
   const refused: LineOrder = { lineId: 'roof', kind: 'water', volumeMl: 50 };
-  const off = switchOn(board, { roof: { givenMl: 5000, locked: false, noRise: 0 } }, BOOT);
+  const off = switchOn(board, { roof: { ...NOTHING_KEPT, hoursMl: [5000] } }, BOOT);
   // The day has had its maximum: an order is refused, the line holds.
   const held = stepHost(off, board, reading(DRY, BOOT + 90_000), BOOT + 90_000, [refused]);
   expect(held.events.map(({ kind }) => kind).sort()).toEqual(['held', 'refused']);
   expect(held.hosted.memory).toBe(off.memory);
-  expect(begun.hosted.memory).toMatchObject({ roof: { givenMl: 200 } });
+  expect(begun.hosted.memory.roof?.hoursMl[0]).toBe(200);
 });

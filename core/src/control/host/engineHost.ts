@@ -5,14 +5,15 @@
  * A pure reducer over plain data, so that a host can be stored and taken up again. Times are ms since 1970 out here and seconds since boot in the engine.
  */
 import { givenMl } from '../contract/dose.ts';
+import { NOTHING_KEPT } from '../engine/border.ts';
 import { bootEngine, rememberedOf, stepEngine } from '../engine/engine.ts';
 import type { Reason } from '../contract/reasons.ts';
-import type { EngineEvent, EngineState, Order, Remembered } from '../contract/types.ts';
+import type { EngineEvent, EngineState, Order, RememberedLine } from '../contract/types.ts';
 import type { BoardEngine } from './boardEngine.ts';
 import { engineInput, type Senses } from './senses.ts';
 
 /** What a board keeps through a reboot, by the id of the line. */
-export type HostMemory = Readonly<Record<string, Remembered[number]>>;
+export type HostMemory = Readonly<Record<string, RememberedLine>>;
 
 export type Hosted = {
   readonly bootMs: number;
@@ -39,8 +40,6 @@ export type HostEvent = EngineEvent & {
   readonly seq: number;
 };
 
-const NOTHING_KEPT: Remembered[number] = { givenMl: 0, locked: false, noRise: 0 };
-
 /** A board just switched on: every output off, with what it kept from before. @param atMs now; later than `bootMs` when only its settings are new */
 export function switchOn(settings: BoardEngine, memory: HostMemory, bootMs: number, atMs = bootMs): Hosted {
   const remembered = settings.lineIds.map((id) => memory[id] ?? NOTHING_KEPT);
@@ -60,7 +59,6 @@ export function stepHost(
   const rebooted = cut === null ? before : beginAgain(before, settings, nowMs);
   const input = engineInput(settings, senses, nowMs, rebooted.bootMs, ordersOn(settings, orders));
   const step = stepEngine(rebooted.state, input, settings.config);
-  const isWritten = step.events.some(({ kind }) => kind !== 'held' && kind !== 'refused');
   const seen: Seen[] = step.events.flatMap((event) => {
     const lineId = settings.lineIds[event.line];
     return lineId === undefined ? [] : [{ ...event, lineId }];
@@ -72,7 +70,7 @@ export function stepHost(
       bootMs,
       settings,
       state: step.state,
-      memory: isWritten ? { ...before.memory, ...memoryOf(settings, step.state) } : before.memory,
+      memory: step.write ? { ...before.memory, ...memoryOf(settings, step.state) } : before.memory,
       told: rebooted.told + all.length,
       callMs: step.callAgainAtS === null ? Infinity : bootMs + step.callAgainAtS * 1000,
     },

@@ -35,8 +35,7 @@ export function runScript({ config, moments, endS }: Script, calledToo: (timeS: 
     calls.push({ timeS, boot, input, step });
     boot = null;
     state = step.state;
-    if (step.events.some(({ kind }) => kind !== 'held' && kind !== 'refused'))
-      memory = rememberedOf(state, config);
+    if (step.write) memory = rememberedOf(state, config);
     askedS = step.callAgainAtS === null ? null : bootS + step.callAgainAtS;
     do timeS += 1;
     while (timeS <= endS && timeS !== askedS && timeS !== moments[next]?.atS && !calledToo(timeS));

@@ -92,11 +92,16 @@ const TABLES: readonly [BoardTable, ...BoardTable[]] = [
   ],
 ];
 
+/** Of a probe that nobody has seen in air, and of one whose reading there is known. */
+const SOIL_HIGH_RAW = [4075, 2960] as const;
+
 function sensorOf(dice: Dice): SensorConfig {
   return {
     table: dice.one(TABLES),
     lowRaw: 20,
     highRaw: 4075,
+    soilLowRaw: 20,
+    soilHighRaw: dice.one<number>(SOIL_HIGH_RAW),
     staleAfterS: dice.whole(60, 600),
     leapTenths: dice.one([dice.whole(40, 300), 1000]),
     settleS: dice.whole(30, 600),
@@ -184,6 +189,7 @@ function lineOf(
   const isRoomy = dice.isOne(3);
   return {
     enabled: !dice.isOne(20),
+    contradicts: dice.isOne(25),
     sensor: dice.isOne(25) ? null : Math.min(at, sensors - 1),
     tank: dice.isOne(3) ? null : dice.isOne(15) ? tanks : dice.whole(0, Math.max(0, tanks - 1)),
     flowMlPerMin: dice.whole(30, 2400),
@@ -193,11 +199,13 @@ function lineOf(
     conditions: conditionsOf(dice, clockS),
     guards: {
       maxRunS: isRoomy ? 900 : dice.whole(2, 60),
-      dailyMaxMl: isRoomy ? 30_000 : dice.whole(50, 4000),
+      // Now and then a number that cannot be.
+      dailyMaxMl: dice.isOne(40) ? -1 : isRoomy ? 30_000 : dice.whole(50, 4000),
       minIntervalS: dice.one([60, dice.whole(60, 900)]),
       riseTenths: dice.whole(5, 60),
       responseS: dice.whole(30, 900),
       noRiseTimes: dice.whole(1, 3),
+      provesBelowTenths: dice.one([1000, 450, 700]),
     },
   };
 }
@@ -292,7 +300,9 @@ function ordersOf(dice: Dice, config: EngineConfig, often: number): Order[] {
   if (!dice.isOne(often)) return [];
   const line = dice.whole(0, config.lines.length - 1);
   const kind = dice.one(['water', 'water', 'stop', 'unlock'] as const);
-  return kind === 'water' ? [{ kind, line, volumeMl: dice.whole(1, 600) }] : [{ kind, line }];
+  return kind === 'water'
+    ? [{ kind, line, volumeMl: dice.isOne(6) ? dice.one([0, -50, 2_000_000]) : dice.whole(1, 600) }]
+    : [{ kind, line }];
 }
 
 /** What the board sees at a second of the day. @param moment the one that is then, or the last one before. @param bootS when it was switched on */

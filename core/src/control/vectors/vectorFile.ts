@@ -7,7 +7,14 @@ import { PROGRAM_KINDS } from '../programs/programs.ts';
 import { EVENT_CODES, REASON_CODES } from '../codes.ts';
 import { bootEngine, stepEngine } from '../engine/engine.ts';
 import type { EngineConfig } from '../engine/settings.ts';
-import type { EngineEvent, EngineInput, EngineStep, Order, Remembered } from '../contract/types.ts';
+import type {
+  EngineEvent,
+  EngineInput,
+  EngineStep,
+  Order,
+  Remembered,
+  RememberedLine,
+} from '../contract/types.ts';
 import type { Call } from './runScript.ts';
 
 export const VECTORS_FORMAT = 'plain-trowel-engine-vectors';
@@ -21,8 +28,8 @@ const reading = z.tuple([int, int]).nullable();
 const around = z.tuple([maybe, maybe, maybe, maybe]);
 /** 0 water, 1 stop, 2 unlock; line; volume in ml. */
 const order = z.tuple([int, int, int]);
-/** Given by the day so far in ml, locked (0 or 1), doses in a row that raised nothing; by line. */
-const remembered = z.array(z.tuple([int, int, int]));
+/** By line: locked (0 or 1), doses in a row that raised nothing, pulses of the round, moisture that a watched dose began at (−1: none); then the day's ml by age in hours. */
+const remembered = z.array(z.tuple([int, int, int, int]).rest(int));
 /** Kind, line, second, reason; then for a start the planned seconds and the moisture in tenths, for a stop the seconds it ran and the volume in ml. */
 const event = z.tuple([int, int, int, int]).rest(maybe);
 
@@ -45,6 +52,8 @@ const call = z.strictObject({
   why: z.array(int).optional(),
   next: maybe.optional(),
   events: z.array(event).optional(),
+  /** 1 where what a board keeps must be written down. */
+  write: int.optional(),
 });
 export type VectorCall = z.infer<typeof call>;
 
@@ -83,11 +92,12 @@ const eventRow = (one: EngineEvent): z.infer<typeof event> => {
 
 const ORDERS = ['water', 'stop', 'unlock'] as const;
 
-const answerOf = ({ on, state, events, callAgainAtS }: EngineStep) => ({
+const answerOf = ({ on, state, events, callAgainAtS, write }: EngineStep) => ({
   on: on.map(Number),
   why: state.lines.map((line) => REASON_CODES[line.run?.reason ?? line.reason]),
   next: callAgainAtS,
   ...(events.length > 0 ? { events: events.map(eventRow) } : {}),
+  ...(write ? { write: 1 } : {}),
 });
 
 type Answer = ReturnType<typeof answerOf>;
@@ -108,7 +118,7 @@ export function traceOf(name: string, config: EngineConfig, calls: readonly Call
     const clock = before && !boot ? ranOn(before.clock, input.nowS - before.nowS) : undefined;
     const row: VectorCall = {
       t: input.nowS,
-      ...(boot ? { boot: boot.map((one) => [one.givenMl, bit(one.locked) ?? 0, one.noRise]) } : {}),
+      ...(boot ? { boot: boot.map(rememberedRow) } : {}),
       ...(input.sensors.some(Boolean)
         ? { sensors: input.sensors.map((one) => one && [one.raw, one.unsettled ? 1 : 0]) }
         : {}),
@@ -133,6 +143,7 @@ export function traceOf(name: string, config: EngineConfig, calls: readonly Call
       ...(isAlike(answered?.why, answer.why) ? {} : { why: answer.why }),
       ...(isAlike(answered?.next, answer.next) ? {} : { next: answer.next }),
       ...(answer.events ? { events: answer.events } : {}),
+      ...(answer.write === undefined ? {} : { write: answer.write }),
     };
     before = input;
     answered = answer;
@@ -146,8 +157,25 @@ function orderOf([kind, line, volumeMl]: z.infer<typeof order>): Order {
   return named === 'water' ? { kind: named, line, volumeMl } : { kind: named, line };
 }
 
+/** Hours without water at the end are left out. */
+const rememberedRow = ({ hoursMl, locked, noRise, pulses, watchTenths }: RememberedLine) => {
+  const row: [number, number, number, number, ...number[]] = [
+    bit(locked) ?? 0,
+    noRise,
+    pulses,
+    watchTenths ?? -1,
+  ];
+  return [...row, ...hoursMl.slice(0, hoursMl.findLastIndex((ml) => ml > 0) + 1)] as typeof row;
+};
+
 const rememberedFrom = (rows: z.infer<typeof remembered>): Remembered =>
-  rows.map(([givenMl, locked, noRise]) => ({ givenMl, locked: locked === 1, noRise }));
+  rows.map(([locked, noRise, pulses, watch, ...hoursMl]) => ({
+    hoursMl,
+    locked: locked === 1,
+    noRise,
+    pulses,
+    watchTenths: watch < 0 ? null : watch,
+  }));
 
 /** Runs a trace through this engine. @returns where it first answers otherwise, or null */
 export function replayTrace({ name, config, calls }: VectorTrace): string | null {
@@ -193,8 +221,8 @@ export function replayTrace({ name, config, calls }: VectorTrace): string | null
       settings,
     );
     state = step.state;
-    const { on = asked.on, why = asked.why, next = asked.next, events } = one;
-    asked = { on, why, next, ...(events ? { events } : {}) };
+    const { on = asked.on, why = asked.why, next = asked.next, events, write } = one;
+    asked = { on, why, next, ...(events ? { events } : {}), ...(write === undefined ? {} : { write }) };
     const answer = answerOf(step);
     if (!isAlike(answer, asked))
       return `${name} at ${one.t} s: ${JSON.stringify(answer)}, and it should be ${JSON.stringify(asked)}`;

@@ -8,7 +8,7 @@ import { sensesOfConditions } from '../../control/conditions/conditions.ts';
 import { found, type Contradiction, type LineField } from '../../control/programs/contradiction.ts';
 import { recordOf, usesProbe, type SavedProgram } from '../../control/programs/programs.ts';
 import { ambientChoices, ambientOf } from './ambient.ts';
-import { flowOf, noiseTenthsOf, tankConfig } from './engineOf.ts';
+import { flowOf, noiseTenthsOf, tankConfig } from './engineParts.ts';
 import { plotParts } from './plotParts.ts';
 import type { Garden, WaterLine } from '../document/schema.ts';
 

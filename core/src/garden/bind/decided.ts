@@ -6,6 +6,7 @@ import { readCurve, type Curve } from '../../calibration/curve.ts';
 import type { DecidedBy } from '../../control/host/combined.ts';
 import type { Unknown } from '../../control/plotState.ts';
 import { combine } from '../../control/host/combined.ts';
+import { meanOf } from '../../calibration/runPoint.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { PercentKind } from '../../quantity/percentKind.ts';
 import { curveOf, refusalOf } from './curveOf.ts';
@@ -63,7 +64,8 @@ export function decidersOf(garden: Garden, plot: Plot): { by: DecidedBy; channel
 }
 
 /** Why a probe does not count among several. */
-export type Dropped = 'no reading' | 'silent' | 'implausible' | 'not calibrated' | 'void' | 'another percent';
+export type Dropped =
+  'no reading' | 'silent' | 'implausible' | 'out of soil' | 'not calibrated' | 'void' | 'another percent';
 export type Vote = {
   readonly channel: Channel;
   readonly tenths: number | null;
@@ -76,9 +78,50 @@ export type Newest = (channelId: string) => { readonly raw: number; readonly tim
 export const speaksAlike = (kind: PercentKind, first: PercentKind | undefined, isFirst: boolean): boolean =>
   kind === first && (isFirst || kind !== 'counts');
 
+/** Readings this near to that in air are taken for it: by this share of the way to the wettest, and by so many times the noise. */
+const NEAR_AIR_FRAC = 0.02;
+const NEAR_AIR_NOISES = 6;
+const NO_WINDOW = { lowRaw: -2_000_000_000, highRaw: 2_000_000_000 } as const;
+
+/** The raw value in air that a channel's calibration was made beside; else of the first test, where that lies on the dry side of the soil. */
+function airOf(garden: Garden, channel: Channel, curve: Curve): number | null {
+  const own = calibrationOf(garden, channel)?.points.filter(
+    (point) => point.condition === 'air' && point.used && point.captures.length > 0,
+  );
+  if (own && own.length > 0) return own.reduce((sum, point) => sum + meanOf(point), 0) / own.length;
+  const tested = byId(garden.probes, channel.probeId)?.firstTest.air?.rawCounts ?? null;
+  if (tested === null) return null;
+  const isDrier = curve.direction === 'falling' ? tested > curve.dryCounts : tested < curve.dryCounts;
+  return isDrier ? tested : null;
+}
+
+/** Whole raw values between which a probe stands in soil: near its reading in air it has come out, or the soil has shrunken from it. */
+export function soilWindow(
+  garden: Garden,
+  channel: Channel,
+): { readonly lowRaw: number; readonly highRaw: number } {
+  const curve = channel.quantity === 'moisture' ? fitOf(garden, channel) : null;
+  const air = curve && airOf(garden, channel, curve);
+  if (!curve || air === null) return NO_WINDOW;
+  const margin = Math.max(
+    NEAR_AIR_NOISES * curve.noiseCounts,
+    NEAR_AIR_FRAC * Math.abs(curve.wetCounts - air),
+  );
+  return curve.direction === 'falling'
+    ? { ...NO_WINDOW, highRaw: Math.ceil(air - margin) - 1 }
+    : { ...NO_WINDOW, lowRaw: Math.floor(air + margin) + 1 };
+}
+
+/** Whether a raw value is that of a probe in air. */
+export function isInAir(garden: Garden, channel: Channel, raw: number): boolean {
+  const { lowRaw, highRaw } = soilWindow(garden, channel);
+  return raw < lowRaw || raw > highRaw;
+}
+
 /** Probes that dropped out, the reason that says most about the whole first. */
 const TELLING: readonly (readonly [Dropped, Unknown])[] = [
   ['implausible', 'implausible'],
+  ['out of soil', 'out-of-soil'],
   ['silent', 'stale'],
   ['void', 'void'],
   ['not calibrated', 'not-calibrated'],
@@ -89,6 +132,20 @@ const TELLING: readonly (readonly [Dropped, Unknown])[] = [
 export function unknownOf(votes: readonly Vote[]): Unknown {
   if (votes.length === 0) return 'no-probe';
   return TELLING.find(([why]) => votes.some((one) => one.dropped === why))?.[1] ?? 'no-reading';
+}
+
+/** Why a reading says nothing of the soil now; null when it does. A void calibration does not know what air reads. */
+function unreadable(
+  garden: Garden,
+  channel: Channel,
+  { raw, timeMs }: NonNullable<ReturnType<Newest>>,
+  sinceMs: number,
+): Dropped | null {
+  const plausible = windowOf(garden, channel);
+  if (!(timeMs >= sinceMs)) return 'silent';
+  if (!(raw >= plausible.lowCounts && raw <= plausible.highCounts)) return 'implausible';
+  if (mismatchOf(garden, channel)) return null;
+  return isInAir(garden, channel, raw) ? 'out of soil' : null;
 }
 
 /** What each probe of a plot says, and what that comes to. @param staleAfterS after which a reading says nothing of now */
@@ -105,20 +162,16 @@ export function decidedNow(
   const votes = channels.map((channel): Vote => {
     const fit = fitOf(garden, channel);
     const one = newest(channel.id);
-    const plausible = windowOf(garden, channel);
-    const dropped = !one
-      ? 'no reading'
-      : nowMs - one.timeMs > staleAfterS * 1000
-        ? 'silent'
-        : one.raw < plausible.lowCounts || one.raw > plausible.highCounts
-          ? 'implausible'
-          : mismatchOf(garden, channel)
-            ? 'void'
-            : !fit
-              ? 'not calibrated'
-              : !speaksAlike(fit.percentKind, kind, channel === first)
-                ? 'another percent'
-                : null;
+    const dropped = one
+      ? (unreadable(garden, channel, one, nowMs - staleAfterS * 1000) ??
+        (mismatchOf(garden, channel)
+          ? 'void'
+          : !fit
+            ? 'not calibrated'
+            : speaksAlike(fit.percentKind, kind, channel === first)
+              ? null
+              : 'another percent'))
+      : 'no reading';
     return {
       channel,
       dropped,

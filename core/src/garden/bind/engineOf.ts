@@ -1,19 +1,18 @@
 /** A board's engine settings, made from the garden: what its sketch will carry, in whole numbers. */
-import { remembered } from '../../quantity/remembered.ts';
 import { byId } from '../../quantity/byId.ts';
-import { percentPerCount, type Curve } from '../../calibration/curve.ts';
 import { boundConditions, type Sense } from '../../control/conditions/conditions.ts';
 import { recordOf } from '../../control/programs/programs.ts';
-import type { LineConfig, SensorConfig, TankConfig } from '../../control/engine/settings.ts';
-import { AROUND_STALE_S, type BoardEngine } from '../../control/host/boardEngine.ts';
-import { rawAtVolume, reservoirOf } from '../../dosing/reservoir.ts';
+import type { LineConfig, SensorConfig } from '../../control/engine/settings.ts';
+import type { BoardEngine } from '../../control/host/boardEngine.ts';
 import { ambientOf } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { combine, TENTHS_TABLE, type SensorSource } from '../../control/host/combined.ts';
-import { fitOf, mismatchOf, speaksAlike } from './decided.ts';
+import { fitOf, mismatchOf, soilWindow, speaksAlike } from './decided.ts';
+import { contradictions } from './contradictions.ts';
+import { flowOf, noiseTenthsOf, tankConfig } from './engineParts.ts';
 import { plotParts, type PlotParts } from './plotParts.ts';
 import { engineScale } from './scale.ts';
-import type { Garden, Reservoir, WaterLine } from '../document/schema.ts';
+import type { Garden, WaterLine } from '../document/schema.ts';
 
 /** A probe pulled out of its soil leaps by more than this at least, tenths; noise does so by six times itself. */
 const LEAST_LEAP_TENTHS = 50;
@@ -22,16 +21,6 @@ const LEAP_NOISES = 6;
 export const LEAP_SETTLE_S = 600;
 /** Only one line of a board runs at a time, so that the currents of two pumps never add up. */
 const AT_ONCE = 1;
-
-/** Noise of single readings in the middle of a calibration, tenths of a percent. */
-export const noiseTenthsOf = (curve: Curve): number =>
-  percentPerCount(curve, (curve.dryCounts + curve.wetCounts) / 2) * curve.noiseCounts * 10;
-
-/** A line's flow as its engine reckons with it. */
-export const flowOf = ({ flowMlPerS, tubeS }: Pick<WaterLine, 'flowMlPerS' | 'tubeS'>) => ({
-  flowMlPerMin: Math.max(1, Math.round(flowMlPerS * 60)),
-  tubeMs: Math.round(tubeS * 1000),
-});
 
 export function engineOf(garden: Garden, boardId: string): BoardEngine {
   const lines = garden.waterLines.filter((one) => one.boardId === boardId);
@@ -52,6 +41,7 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
     };
     return {
       enabled: line.automatic,
+      contradicts: contradictions(garden, line).length > 0,
       sensor,
       tank: line.tankId === null ? null : tanks.findIndex((one) => one.id === line.tankId),
       ...flowOf(line),
@@ -67,6 +57,7 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
         riseTenths: line.rise.tenths,
         responseS: line.rise.responseS,
         noRiseTimes: line.rise.times,
+        provesBelowTenths: limits.stopTenths,
       },
     };
   });
@@ -125,53 +116,31 @@ function sensorOfPlot(
         : Math.max(LEAST_LEAP_TENTHS, Math.ceil(LEAP_NOISES * noisiest)),
     settleS: LEAP_SETTLE_S,
   };
-  const members = alike.map(({ channel, scale: { table, lowRaw, highRaw, factor } }) => ({
-    channelId: channel.id,
-    factor,
-    table,
-    lowRaw,
-    highRaw,
-  }));
+  const members = alike.map(({ channel, scale: { table, lowRaw, highRaw, factor } }) => {
+    const soil = soilWindow(garden, channel);
+    // One of several that hangs in air drops out like one at the rail.
+    return {
+      channelId: channel.id,
+      factor,
+      table,
+      lowRaw: Math.max(lowRaw, soil.lowRaw),
+      highRaw: Math.min(highRaw, soil.highRaw),
+    };
+  });
   const { table, lowRaw, highRaw } = first.scale;
+  const soil = soilWindow(garden, first.channel);
   return {
     source: { by, members },
     config:
       by === 'one'
-        ? { table, lowRaw, highRaw, ...common }
-        : { table: TENTHS_TABLE, lowRaw: 0, highRaw: 1000, ...common },
+        ? { table, lowRaw, highRaw, soilLowRaw: soil.lowRaw, soilHighRaw: soil.highRaw, ...common }
+        : {
+            table: TENTHS_TABLE,
+            lowRaw: 0,
+            highRaw: 1000,
+            soilLowRaw: 0,
+            soilHighRaw: 1000,
+            ...common,
+          },
   };
 }
-
-/** A reservoir that is not fully described is unknown at every level, and its lines do not run. */
-const UNKNOWN_TANK: TankConfig = {
-  minimumRaw: 0,
-  fallsWithWater: false,
-  lowRaw: 1,
-  highRaw: 0,
-  staleAfterS: AROUND_STALE_S,
-};
-/** How far a level may lie beyond the known ones before it is taken for a fault, as a share of their span. */
-const BEYOND_LEVELS = 0.3;
-
-export const tankConfig = remembered((tank: Reservoir): TankConfig => {
-  if (tank.channelId === null) return UNKNOWN_TANK;
-  if (tank.kind === 'float')
-    return { minimumRaw: 1, fallsWithWater: false, lowRaw: 0, highRaw: 1, staleAfterS: AROUND_STALE_S };
-  const curve = reservoirOf(tank.levels);
-  if (!curve.ok) return UNKNOWN_TANK;
-  const { knots } = curve.value;
-  const [first, last] = [knots[0], knots.at(-1)];
-  if (!first || !last) return UNKNOWN_TANK;
-  const falls = last.percent < first.percent;
-  const beyond = BEYOND_LEVELS * (last.counts - first.counts);
-  // To six decimals, so that halving does not push a whole number over its edge.
-  const minimum = Math.round(1e6 * rawAtVolume(curve.value, tank.minimumMl)) / 1e6;
-  return {
-    // Rounded towards more water, so that the minimum is never undercut.
-    minimumRaw: falls ? Math.floor(minimum) : Math.ceil(minimum),
-    fallsWithWater: falls,
-    lowRaw: Math.floor(first.counts - beyond),
-    highRaw: Math.ceil(last.counts + beyond),
-    staleAfterS: AROUND_STALE_S,
-  };
-});

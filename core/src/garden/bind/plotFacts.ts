@@ -10,7 +10,7 @@ import { decidedNow, unknownOf, type Dropped } from './decided.ts';
 import { DEFAULT_STALE_S, plotParts, type PlotParts } from './plotParts.ts';
 import { ambientOf, type Place } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
-import { tankConfig } from './engineOf.ts';
+import { tankConfig } from './engineParts.ts';
 import type { Channel, Garden, Plot, Reservoir, WaterLine } from '../document/schema.ts';
 
 /** What was heard last. Times are ms since 1970. */
@@ -51,7 +51,7 @@ const tenthsOf = (value: number | null): number | null => (value === null ? null
 export const decidedIn = (parts: PlotParts, heard: Heard) =>
   decidedNow(parts.garden, parts.plot, heard.newest, heard.nowMs, parts.line?.staleAfterS ?? DEFAULT_STALE_S);
 
-const FAULTS: ReadonlySet<Dropped | null> = new Set(['silent', 'implausible']);
+const FAULTS: ReadonlySet<Dropped | null> = new Set(['silent', 'implausible', 'out of soil']);
 
 /** Moisture to trust, tenths; null while there is none, and whether that is a probe's fault; and whether one of several has dropped out by a fault. */
 function moistureOf(

@@ -85,13 +85,20 @@ export function replayDay(
   };
 }
 
+/** A day of the past locks nothing, and shows what settings would do that stand against each other. */
 const withoutLock = (engine: BoardEngine): BoardEngine => ({
   ...engine,
   config: {
     ...engine.config,
-    lines: engine.config.lines.map((one) => ({ ...one, guards: { ...one.guards, noRiseTimes: Infinity } })),
+    lines: engine.config.lines.map((one) => ({
+      ...one,
+      contradicts: false,
+      guards: { ...one.guards, noRiseTimes: NEVER },
+    })),
   },
 });
+
+const NEVER = 1_000_000_000;
 
 /** Readings of the probe that decides, within the day. */
 function readingsOf(

@@ -2,7 +2,7 @@
 import { countedMl, givenMl } from '../../control/contract/dose.ts';
 import { PROGRAMS, type ProgramKind, type SavedProgram } from '../../control/programs/programs.ts';
 import { doseOf } from '../bind/contradictions.ts';
-import { flowOf } from '../bind/engineOf.ts';
+import { flowOf } from '../bind/engineParts.ts';
 import type { Garden, WaterLine } from '../document/schema.ts';
 
 /** Half past six, in minutes of the day. */

@@ -15,6 +15,7 @@ const DROPPED_WORDS: Readonly<Record<Dropped, string>> = {
   'no reading': 'no reading yet',
   silent: 'silent, left out',
   implausible: 'probe fault, left out',
+  'out of soil': 'out of the soil, or the soil has shrunken away: left out',
   'not calibrated': 'not calibrated, left out',
   void: 'calibration void, left out',
   'another percent': 'speaks of another kind of percent, left out: calibrate it like the first',

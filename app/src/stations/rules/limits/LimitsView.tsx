@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { setBandEdges, setLimits } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineOf';
+import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineParts';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import { moveEdge, type BandEdges } from '@plain-trowel/core/quantity/bands';
 import { gapUnderDoubt, moveLimit, type Limits } from '@plain-trowel/core/control/limits';

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { copyRules, type NotCopied } from '@plain-trowel/core/garden/edits/copyRules';
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
-import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineOf';
+import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineParts';
 import { limitRange } from '@plain-trowel/core/garden/bind/limitRange';
 import { calibrationMismatch, plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';

@@ -4,7 +4,7 @@ import { limitRange } from '@plain-trowel/core/garden/bind/limitRange';
 import { suggestionFor } from '@plain-trowel/core/garden/bind/suggested';
 import type { Curve } from '@plain-trowel/core/calibration/curve';
 import { checkLimits, type Limits } from '@plain-trowel/core/control/limits';
-import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineOf';
+import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineParts';
 import { plantGroup } from '@plain-trowel/core/plants/plantGroups';
 import { RULES_OF_THUMB, type Suggested } from '@plain-trowel/core/plants/suggestLimits';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
