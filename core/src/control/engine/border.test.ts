@@ -69,7 +69,7 @@ describe('what a board kept', () => {
     expect(soundMemory({ ...kept, hoursMl: Array.from({ length: 26 }, () => 1) }, LINE).hoursMl).toEqual([
       GUARDS.dailyMaxMl,
     ]);
-    expect(soundMemory({ ...kept, locked: undefined as unknown as boolean }, LINE).locked).toBe(true);
+    expect(soundMemory({ ...kept, locked: undefined }, LINE).locked).toBe(true);
   });
 });
 

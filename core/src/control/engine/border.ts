@@ -68,20 +68,31 @@ function allSound(readings: readonly (RawReading | null)[], nowS: number): boole
   return true;
 }
 
+/** As it comes out of a board's memory, where anything may stand. */
+type Kept = { readonly [Key in keyof RememberedLine]: unknown };
+
 /** What a board kept of a line, as it can be believed: what cannot be is taken for the worst, a day that has had all it may and a dose that raised nothing. */
-export function soundMemory(kept: RememberedLine | undefined, line: LineConfig): RememberedLine {
-  const { dailyMaxMl, noRiseTimes } = line.guards;
+export function soundMemory(kept: Kept | undefined, line: LineConfig): RememberedLine {
   if (!kept) return NOTHING_KEPT;
-  const { hoursMl, locked, noRise, pulses, watchTenths } = kept;
-  const areHours =
-    Array.isArray(hoursMl) && hoursMl.length <= HOURS && hoursMl.every((one) => isWhole(one, 0, MOST));
+  const { dailyMaxMl, noRiseTimes } = line.guards;
+  const { locked } = kept;
   return {
-    hoursMl: areHours ? hoursMl : [Math.max(0, dailyMaxMl)],
-    locked: locked !== false,
-    noRise: isWhole(noRise, 0, 1000) ? noRise : Math.max(0, noRiseTimes - 1),
-    pulses: isWhole(pulses, 0, 1000) ? pulses : 1000,
-    watchTenths: watchTenths !== null && isWhole(watchTenths, 0, 1000) ? watchTenths : null,
+    hoursMl: hoursOf(kept.hoursMl) ?? [Math.max(0, dailyMaxMl)],
+    locked: typeof locked === 'boolean' ? locked : true,
+    noRise: wholeOf(kept.noRise) ?? Math.max(0, noRiseTimes - 1),
+    pulses: wholeOf(kept.pulses) ?? MOST_KEPT,
+    watchTenths: wholeOf(kept.watchTenths),
   };
+}
+
+const MOST_KEPT = 1000;
+const wholeOf = (value: unknown): number | null =>
+  typeof value === 'number' && isWhole(value, 0, MOST_KEPT) ? value : null;
+
+function hoursOf(value: unknown): number[] | null {
+  if (!Array.isArray(value) || value.length > HOURS) return null;
+  const whole = value.filter((one): one is number => typeof one === 'number' && isWhole(one, 0, MOST));
+  return whole.length === value.length ? whole : null;
 }
 
 /** A board that has just come out of its box. */
