@@ -1,3 +1,5 @@
+import { broughtIn, tanksLost } from '@plain-trowel/core/garden/bind/contradictions';
+import { broughtText } from '../words/contradictionText.ts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { change as changeHistory } from '@plain-trowel/core/garden/document/history';
@@ -103,13 +105,18 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
     const commit = async (label: string, change: GardenChange, toast?: string) => {
       const saved = await save(async (db, now) => {
         const { garden, events = [] } = change(now.history.present);
+        const before = now.history.present;
         const history = changeHistory(now.history, garden, label);
-        if (history === now.history) return { stored: now, result: { saved: false, events: 0 } };
+        if (history === now.history)
+          return { stored: now, result: { saved: false, events: 0, brought: null } };
         const next = await saveGarden(db, history, now.revision, named(events, 'person'));
-        return { stored: next, result: { saved: true, events: events.length } };
+        const brought = broughtText(broughtIn(before, garden), tanksLost(before, garden));
+        return { stored: next, result: { saved: true, events: events.length, brought } };
       });
       if (saved && saved.events > 0) recordsChanged({ days: new Map(), events: true });
       if (saved?.saved && toast !== undefined) offerUndo(toast);
+      // Kept, so that nothing typed is lost; what it means for the water is told at once, on whatever sheet it was.
+      if (saved?.brought != null) showToast({ tone: 'problem', text: saved.brought });
       return saved?.saved ?? false;
     };
     const takeIn: GardenTools['takeIn'] = async (label, of) => {

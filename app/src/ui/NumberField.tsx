@@ -14,6 +14,7 @@ export function NumberField({
   whole: isWhole,
   decimals,
   check,
+  warn,
   onKeep,
 }: {
   label: string;
@@ -25,6 +26,8 @@ export function NumberField({
   decimals?: number;
   /** A sentence when the number does not fit to its neighbours, else null. */
   check?: (value: number) => string | null;
+  /** A sentence that stands under a number which is kept all the same, else null; asked of what is typed, and of what is kept. */
+  warn?: (value: number) => string | null;
   onKeep: (value: number) => void;
 }) {
   const { unit, show, store, moreDecimals } = useShownUnit(metric);
@@ -46,8 +49,9 @@ export function NumberField({
     handOver();
     if (read?.kind === 'number' && read.value !== value) onKeep(store(read.value));
   });
+  const warning = problem ?? warn?.(read?.kind === 'number' ? store(read.value) : metricValue) ?? null;
   return (
-    <Field label={label} unit={unit} error={problem ?? undefined}>
+    <Field label={label} unit={unit} error={warning ?? undefined}>
       {(props) => (
         <input
           {...props}

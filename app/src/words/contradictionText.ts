@@ -1,4 +1,6 @@
-import type { Contradiction } from '@plain-trowel/core/control/programs/contradiction';
+import type { Contradiction, LineField } from '@plain-trowel/core/control/programs/contradiction';
+import type { LineContradiction } from '@plain-trowel/core/garden/bind/contradictions';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { minuteText } from './timeText.ts';
 
@@ -11,6 +13,12 @@ export function contradictionText({ kind, at, value, limit }: Contradiction): st
       return `The ${at === 'fallback' ? 'dose for a faulty probe' : 'dose'} is ${formatVolume(value)}, and a day may have ${formatVolume(limit)}. Make the dose smaller or the daily maximum larger.`;
     case 'pulses-over-day':
       return `All doses of a round are ${formatVolume(value)}, and a day may have ${formatVolume(limit)}. Give fewer or smaller doses, or raise the daily maximum.`;
+    case 'limits-unset':
+      return 'Nobody has set the limits of this plot, and in percent of the soil a number that nobody chose means nothing. Choose its soil, or set the limits.';
+    case 'limits-beyond':
+      return value > limit
+        ? `The stop limit, ${formatNumber(value / 10, 1)} %, lies above what this calibration or this soil can read, ${formatNumber(limit / 10, 1)} %: it would never stop by itself. Lower it.`
+        : `The start limit, ${formatNumber(value / 10, 1)} %, lies below what this calibration can read, ${formatNumber(limit / 10, 1)} %: it would never start. Raise it.`;
     case 'run-over-interval':
       return `The maximum run of ${formatDuration(value)} is longer than the minimum interval of ${formatDuration(limit)} from start to start. Shorten the run or lengthen the interval.`;
     case 'soak-under-interval':
@@ -63,4 +71,74 @@ function sensorWord(at: Contradiction['at']): string {
     default:
       return 'this';
   }
+}
+
+/** A field as a sentence names it: "the maximum run". */
+export function fieldName(field: LineField): string {
+  return FIELD_NAMES[field];
+}
+
+const FIELD_NAMES: Readonly<Record<LineField, string>> = {
+  dose: 'the dose',
+  fallback: 'the dose for a faulty probe',
+  pulses: 'the doses of a round',
+  soak: 'the time it soaks',
+  rest: 'the rest',
+  interval: 'the time between two doses',
+  slots: 'the times',
+  leader: 'the leader',
+  maxRun: 'the maximum run',
+  dailyMax: 'the daily maximum',
+  minInterval: 'the minimum interval',
+  stale: 'how long a reading counts',
+  rise: 'the rise that is asked for',
+  response: 'the time in which it must rise',
+  hours: 'the hours',
+  dark: 'the condition “it is dark”',
+  air: 'the condition on the air',
+  soilTemperature: 'the condition on the soil',
+  rain: 'the rain switch',
+  battery: 'the condition on the battery',
+  tank: 'the reservoir',
+  program: 'the program',
+  limits: 'the limits',
+};
+
+/** "A day may ask for 480 ml; 130 ml are allowed: only the first run is whole." */
+export function budgetText({
+  askedMl,
+  allowedMl,
+  wholeRuns,
+}: {
+  readonly askedMl: number;
+  readonly allowedMl: number;
+  readonly wholeRuns: number;
+}): string {
+  const both = `A day may ask for ${formatVolume(askedMl)}; ${formatVolume(allowedMl)} are allowed`;
+  if (askedMl <= allowedMl) return `${both}.`;
+  if (wholeRuns === 0) return `${both}: not one run is whole.`;
+  return wholeRuns === 1
+    ? `${both}: only the first run is whole.`
+    : `${both}: only the first ${wholeRuns} runs are whole.`;
+}
+
+/** What a change has brought in, told once it is kept: which lines water nothing by themselves now, and which lost the guard of their reservoir. */
+export function broughtText(
+  brought: readonly LineContradiction[],
+  withoutTank: readonly WaterLine[],
+): string | null {
+  const [first] = brought;
+  const lines = [...new Set(brought.map((one) => one.line.name))];
+  const sentences = [
+    ...(first
+      ? [
+          `${lines.join(' and ')} ${lines.length === 1 ? 'waters' : 'water'} nothing by ${lines.length === 1 ? 'itself' : 'themselves'} until this is solved: ${contradictionText(first)}`,
+        ]
+      : []),
+    ...withoutTank.map(
+      ({ name, rise }) =>
+        `${name} has no reservoir to watch any more: nothing stops it when it runs dry, and it is only noticed after ${rise.times} ${rise.times === 1 ? 'dose' : 'doses'} that raise nothing.`,
+    ),
+  ];
+  return sentences.length === 0 ? null : sentences.join(' ');
 }

@@ -23,7 +23,8 @@ export type LineField =
   | 'rain'
   | 'battery'
   | 'tank'
-  | 'program';
+  | 'program'
+  | 'limits';
 
 export type Contradiction = {
   readonly kind:
@@ -46,10 +47,14 @@ export type Contradiction = {
     | 'no-probe'
     | 'no-sensor'
     | 'which-sensor'
-    | 'tank-unread';
+    | 'tank-unread'
+    /** Limits that nobody has set, in a kind of percent in which such numbers mean nothing. */
+    | 'limits-unset'
+    /** Limits where the calibration does not read, or the soil cannot be: tenths. */
+    | 'limits-beyond';
   /** The field that is at fault first, and the one it disagrees with. */
   readonly at: LineField;
-  readonly against: LineField | 'logging' | 'noise' | 'probe' | 'sensor';
+  readonly against: LineField | 'logging' | 'noise' | 'probe' | 'sensor' | 'calibration';
   /** What stands at both, in the unit of the fields. */
   readonly value: number;
   readonly limit: number;

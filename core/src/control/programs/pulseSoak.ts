@@ -56,6 +56,14 @@ export const pulseSoak = {
       ...found(restS < soakS, 'rest-under-soak', 'rest', 'soak', restS, soakS),
     ];
   },
+  // Rounds of all their pulses, one after another.
+  runsADay: ({ mostPulses, soakS, restS }, { minIntervalS }) => {
+    const roundS = (mostPulses - 1) * Math.max(soakS, minIntervalS, 1) + Math.max(restS, minIntervalS, 1);
+    const rounds = Math.floor(DAY_S / roundS);
+    const restOfDayS = DAY_S - rounds * roundS;
+    const more = Math.min(mostPulses, 1 + Math.floor(restOfDayS / Math.max(soakS, minIntervalS, 1)));
+    return rounds * mostPulses + more;
+  },
   bind: (saved, { startTenths, stopTenths }) => ({ ...saved, startTenths, stopTenths }),
   usesProbe: true,
   wants: ({ startTenths, stopTenths, pulseMl, soakS, mostPulses }, line, flow, { sensor, input }) => {

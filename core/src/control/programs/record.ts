@@ -71,6 +71,8 @@ export type SavedProgram<Saved, Program> = {
   /** One dose, ml; null where the program has none of its own. */
   readonly doseMl: (saved: Saved) => number | null;
   readonly contradictions?: (saved: Saved, line: LineSettings) => readonly Contradiction[];
+  /** The most runs that it may ask for in a day, whatever the probe says; missing where it asks for none by itself. */
+  readonly runsADay?: (saved: Saved, line: LineSettings) => number;
   /** The line that it goes by; null for a program that goes by none. */
   readonly leaderId?: (saved: Saved) => string | null;
   /** The engine's settings. @param limits of the plot, tenths. @param placeOf a line in the engine's list; −1: not there */

@@ -35,6 +35,7 @@ export const singleDose = {
       intervalS,
       minIntervalS,
     ),
+  runsADay: ({ intervalS }, { minIntervalS }) => 1 + Math.floor(DAY_S / Math.max(intervalS, minIntervalS)),
   bind: (saved, { startTenths }) => ({ ...saved, startTenths }),
   usesProbe: true,
   wants: ({ startTenths, intervalS, doseMl }, line, flow, { sensor, input }) => {

@@ -55,6 +55,11 @@ export function nextSlotS(slots: readonly Slot[], { clock, nowS }: EngineInput):
 export const boundSlots = (slots: SavedSlots): Slot[] =>
   slots.map(({ minute, days }) => ({ daySecond: minute * 60, days }));
 
+/** Times on the fullest day of the week. */
+export const mostTimesADay = (slots: SavedSlots): number =>
+  Math.max(...WEEKDAYS.map((day) => slots.filter(({ days }) => ((days >> day) & 1) === 1).length));
+const WEEKDAYS = [0, 1, 2, 3, 4, 5, 6] as const;
+
 const DAY_MINUTES = 1440;
 
 export function slotContradictions(

@@ -1,7 +1,15 @@
 import { z } from '../../quantity/schema.ts';
 import type { ProgramRecord } from './record.ts';
 import { slots, volumeMl } from './settings.ts';
-import { boundSlots, dueSlot, EVERY_DAY, nextSlotS, slotContradictions, type Slot } from './slots.ts';
+import {
+  boundSlots,
+  dueSlot,
+  EVERY_DAY,
+  mostTimesADay,
+  nextSlotS,
+  slotContradictions,
+  type Slot,
+} from './slots.ts';
 
 /** At fixed times a fixed dose. */
 export type Timer = { readonly kind: 'timer'; readonly slots: readonly Slot[]; readonly doseMl: number };
@@ -13,6 +21,7 @@ export const timer = {
   begin: ({ minute, doseMl }) => ({ kind: 'timer', slots: [{ minute, days: EVERY_DAY }], doseMl }),
   doseMl: ({ doseMl }) => doseMl,
   contradictions: (saved, line) => slotContradictions(saved.slots, line),
+  runsADay: ({ slots: times }) => mostTimesADay(times),
   bind: (saved) => ({ ...saved, slots: boundSlots(saved.slots) }),
   usesProbe: false,
   wants: (program, line, flow, { input }) => dueSlot(program, line, flow, input, 'timer'),

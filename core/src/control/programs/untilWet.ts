@@ -1,7 +1,7 @@
 import { z } from '../../quantity/schema.ts';
 import { doseS } from '../contract/dose.ts';
 import type { ProgramRecord } from './record.ts';
-import { volumeMl } from './settings.ts';
+import { DAY_S, volumeMl } from './settings.ts';
 
 /** Below start it runs until the stop limit, or until the cap. */
 export type UntilWet = {
@@ -17,6 +17,7 @@ export const untilWet = {
   settings,
   begin: ({ doseMl }) => ({ kind: 'until-wet', capMl: doseMl }),
   doseMl: ({ capMl }) => capMl,
+  runsADay: (_, { minIntervalS }) => 1 + Math.floor(DAY_S / minIntervalS),
   bind: (saved, { startTenths, stopTenths }) => ({ ...saved, startTenths, stopTenths }),
   usesProbe: true,
   wants: ({ startTenths, capMl }, _, flow, { sensor }) =>

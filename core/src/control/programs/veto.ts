@@ -1,7 +1,15 @@
 import { z } from '../../quantity/schema.ts';
 import type { ProgramRecord } from './record.ts';
 import { slots, volumeMl } from './settings.ts';
-import { boundSlots, dueSlot, EVERY_DAY, nextSlotS, slotContradictions, type Slot } from './slots.ts';
+import {
+  boundSlots,
+  dueSlot,
+  EVERY_DAY,
+  mostTimesADay,
+  nextSlotS,
+  slotContradictions,
+  type Slot,
+} from './slots.ts';
 
 /** A timer that a wet probe holds back; `interrupts`: it also ends a dose under way. */
 export type Veto = {
@@ -30,6 +38,7 @@ export const veto = {
   }),
   doseMl: ({ doseMl }) => doseMl,
   contradictions: (saved, line) => slotContradictions(saved.slots, line),
+  runsADay: ({ slots: times }) => mostTimesADay(times),
   bind: (saved, { stopTenths }) => ({ ...saved, slots: boundSlots(saved.slots), wetTenths: stopTenths }),
   usesProbe: true,
   wants: (program, line, flow, { input, sensor }) => {

@@ -1,15 +1,19 @@
 import { describe, expect, test } from 'vitest';
-import { broughtIn, contradictions } from './contradictions.ts';
-import { newContradictions } from '../edits/lineChange.ts';
-import { setWaterLine } from '../edits/plots.ts';
+import { broughtIn, contradictions, dayBudget, tanksLost } from './contradictions.ts';
+import { setSoilFacts } from '../edits/calibrations.ts';
+import { setLimits, setWaterLine } from '../edits/plots.ts';
 import { airAndWater, firstLine, onePlot } from '../edits/gardenForTests.ts';
-import type { WaterLine } from '../document/schema.ts';
+import type { Garden, WaterLine } from '../document/schema.ts';
+import { engineOf } from './engineOf.ts';
 
 /** Ten ml a second, at most 20 s, every 600 s, 400 ml a day; pulses of 100 ml, four of them, soak 900 s. */
 const garden = airAndWater(onePlot({ pump: { flowMlPerS: 10 } }), 3000, 1000).garden;
 const line = firstLine(garden);
 const kinds = (change: Partial<WaterLine>, of = garden) =>
   contradictions(setWaterLine(of, line.id, change), { ...line, ...change }).map((one) => one.kind);
+
+const newContradictions = (of: Garden, lineId: string, change: Partial<WaterLine>) =>
+  broughtIn(of, setWaterLine(of, lineId, change));
 
 test('a new line contradicts nothing', () => expect(contradictions(garden, line)).toEqual([]));
 
@@ -141,4 +145,64 @@ test('a pump that turns out to give a tenth of its flow needs more than the maxi
   const slow = setWaterLine(garden, line.id, { flowMlPerS: 1 });
   expect(broughtIn(garden, slow).map((one) => one.kind)).toEqual(['dose-over-run']);
   expect(broughtIn(slow, slow)).toEqual([]);
+});
+
+test('what contradicts waters nothing by itself, wherever it came from; solved, it does again', () => {
+  const engineLine = (of: Garden) => engineOf(of, line.boardId).config.lines[0];
+  const armed = setWaterLine(garden, line.id, { automatic: true });
+  expect(engineLine(armed)).toMatchObject({ enabled: true, contradicts: false });
+  const against = setWaterLine(armed, line.id, { dailyMaxMl: 399 });
+  expect(engineLine(against)).toMatchObject({ enabled: true, contradicts: true });
+  expect(engineLine(setWaterLine(against, line.id, { program: { ...pulses, mostPulses: 3 } }))).toMatchObject(
+    {
+      contradicts: false,
+    },
+  );
+});
+
+describe('limits', () => {
+  const inVwc = (of: Garden): Garden => ({
+    ...of,
+    calibrations: of.calibrations.map((one) => ({ ...one, percentKind: 'volumetric' as const })),
+  });
+  const plotId = garden.plots[0]?.id ?? '';
+  test('of a soil that nobody has named were never set; a timer does not mind', () => {
+    expect(kinds({}, inVwc(garden))).toEqual(['limits-unset']);
+    expect(kinds({ program: timer(360) }, inVwc(garden))).toEqual([]);
+    expect(kinds({}, inVwc(setLimits(garden, plotId, { startTenths: 200, stopTenths: 300 })))).toEqual([]);
+  });
+  test('above the pores of the soil would never be reached', () => {
+    const set = inVwc(setLimits(garden, plotId, { startTenths: 200, stopTenths: 600 }));
+    expect(kinds({}, setSoilFacts(set, plotId, { kindId: 'loam' }))).toEqual(['limits-beyond']);
+  });
+});
+
+test('a line that loses its reservoir is named', () => {
+  const tanked = setWaterLine(garden, line.id, { tankId: 'tank' });
+  expect(tanksLost(tanked, setWaterLine(tanked, line.id, { tankId: null })).map((one) => one.id)).toEqual([
+    line.id,
+  ]);
+  expect(tanksLost(garden, garden)).toEqual([]);
+});
+
+describe('what a day may ask', () => {
+  const asked = (change: Partial<WaterLine>) => dayBudget(garden, { ...line, ...change });
+  test.each<[string, Partial<WaterLine>, number]>([
+    // A round: three waits of 900 s and a rest of 14 400 are 17 100 s; five whole ones leave 900 s, for two more doses.
+    ['pulses', {}, 22 * 100],
+    // Each ten minutes, and once at the start.
+    ['until wet', { program: { kind: 'until-wet', capMl: 50 } }, 145 * 50],
+    [
+      'a single dose each eight hours',
+      { program: { kind: 'single-dose', doseMl: 80, intervalS: 28_800 } },
+      4 * 80,
+    ],
+    ['a timer', { program: timer(360, 1200) }, 200],
+  ])('%s', (_, change, askedMl) => expect(asked(change)?.askedMl).toBe(askedMl));
+  test('and how many of them are whole: a run of 100 ml counts as 100', () => {
+    expect(asked({ dailyMaxMl: 130 })).toMatchObject({ allowedMl: 130, wholeRuns: 1 });
+  });
+  test('a program that asks for nothing by itself has none', () => {
+    expect(asked({ program: { kind: 'alert-only' } })).toBeNull();
+  });
 });

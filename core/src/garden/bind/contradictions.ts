@@ -1,12 +1,14 @@
 /**
  * Settings of a water line that contradict each other: each names the two fields that disagree and the numbers, so that the screen can say how to resolve it.
- * What stands here cannot be saved from a form; a file or an earlier version may bring it, and then it is shown until it is put right.
+ * What contradicts is kept, for two settings may have to change, and its line waters nothing by itself until it is solved (`engineOf`), wherever it came from.
  */
 import { byId } from '../../quantity/byId.ts';
 import { countedMl, doseS } from '../../control/contract/dose.ts';
 import { sensesOfConditions } from '../../control/conditions/conditions.ts';
 import { found, type Contradiction, type LineField } from '../../control/programs/contradiction.ts';
 import { recordOf, usesProbe, type SavedProgram } from '../../control/programs/programs.ts';
+import { limitRange } from './limitRange.ts';
+import { areLimitsUnset } from './suggested.ts';
 import { ambientChoices, ambientOf } from './ambient.ts';
 import { flowOf, noiseTenthsOf, tankConfig } from './engineParts.ts';
 import { plotParts } from './plotParts.ts';
@@ -19,6 +21,7 @@ export function contradictions(garden: Garden, line: WaterLine): readonly Contra
     ...ofHours(line),
     ...ofProgram(garden, line),
     ...ofSensors(garden, line),
+    ...ofLimits(garden, line),
   ];
 }
 
@@ -28,7 +31,7 @@ export type LineContradiction = Contradiction & { readonly line: WaterLine };
 const ofGarden = (garden: Garden): readonly LineContradiction[] =>
   garden.waterLines.flatMap((line) => contradictions(garden, line).map((one) => ({ ...one, line })));
 
-/** What a changed garden contradicts that it did not before, in any line: the reason to refuse the change. */
+/** What a changed garden contradicts that it did not before, in any line. */
 export function broughtIn(before: Garden, after: Garden): readonly LineContradiction[] {
   const keyOf = ({ line, kind, at }: LineContradiction) => `${line.id} ${kind} ${at}`;
   const old = new Set(ofGarden(before).map(keyOf));
@@ -92,6 +95,53 @@ function ofTimes(garden: Garden, line: WaterLine): Contradiction[] {
 
 function ofHours({ conditions: { hours } }: WaterLine): Contradiction[] {
   return found(hours !== null && hours.fromMinute === hours.toMinute, 'no-hours', 'hours', 'hours');
+}
+
+/** A program that goes by the probe needs limits that were chosen for its kind of percent, where the calibration reads. */
+function ofLimits(garden: Garden, line: WaterLine): Contradiction[] {
+  const parts = usesProbe(line.program.kind) ? plotParts(garden, line.plotId) : null;
+  if (!parts?.fit || parts.fit.percentKind === 'switch' || parts.fit.percentKind === 'counts') return [];
+  if (areLimitsUnset(parts)) return found(true, 'limits-unset', 'limits', 'calibration');
+  const { leastTenths, mostTenths } = limitRange(parts, parts.fit);
+  const { startTenths, stopTenths } = parts.plot.limits;
+  // Below the least it would never start, above the most it would never stop; a tenth is rounding.
+  return [
+    ...found(
+      startTenths < leastTenths - 1,
+      'limits-beyond',
+      'limits',
+      'calibration',
+      startTenths,
+      leastTenths,
+    ),
+    ...found(stopTenths > mostTenths + 1, 'limits-beyond', 'limits', 'calibration', stopTenths, mostTenths),
+  ];
+}
+
+/** Lines that had a reservoir to watch and have none after a change: nothing stops them when it is empty. */
+export const tanksLost = (before: Garden, after: Garden): readonly WaterLine[] =>
+  after.waterLines.filter(
+    (line) => line.tankId === null && (byId(before.waterLines, line.id)?.tankId ?? null) !== null,
+  );
+
+/** What a day may ask of a line beside what it allows, ml; null for a program that asks for nothing by itself. */
+export function dayBudget(
+  garden: Garden,
+  line: WaterLine,
+): { readonly askedMl: number; readonly allowedMl: number; readonly wholeRuns: number } | null {
+  const { program, dailyMaxMl, minIntervalS, conditions, rise } = line;
+  const dose = doseOf(program);
+  const runs = recordOf(program.kind).runsADay?.(program, {
+    minIntervalS,
+    dailyMaxMl,
+    responseS: rise.responseS,
+    hours: conditions.hours,
+    programOf: (id) => byId(garden.waterLines, id)?.program.kind ?? null,
+  });
+  if (runs === undefined || dose === null) return null;
+  const flow = flowOf(line);
+  const counted = countedMl(flow, doseS(flow, dose));
+  return { askedMl: runs * dose, allowedMl: dailyMaxMl, wholeRuns: Math.floor(dailyMaxMl / counted) };
 }
 
 /** Whatever a setting goes by must be measured. */

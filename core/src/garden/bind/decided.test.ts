@@ -4,9 +4,9 @@ import { readCurve } from '../../calibration/curve.ts';
 import { formatPercent } from '../../quantity/format.ts';
 import type { ProbeKind } from '../../quantity/probeKind.ts';
 import { mapStream } from '../edits/bench.ts';
-import { making, MINT } from '../edits/gardenForTests.ts';
+import { airAndWater, making, MINT, onePlot } from '../edits/gardenForTests.ts';
 import { addPlot, emptyGarden, setDecides } from '../edits/plots.ts';
-import { candidatesOf, decidedNow, decidersOf, fitOf } from './decided.ts';
+import { candidatesOf, decidedNow, decidersOf, fitOf, isInAir, unknownOf } from './decided.ts';
 import { engineOf } from './engineOf.ts';
 import type { Garden } from '../document/schema.ts';
 
@@ -133,4 +133,62 @@ describe('several probes of a plot', () => {
     expect(() => setDecides(three, plotOf(three).id, { by: 'one', channelIds: ['gone'] })).toThrow(
       'cannot decide',
     ));
+});
+
+describe('a probe in air', () => {
+  // Air 3000, water 1000, noise 3: within 60 counts of air it is out of the soil.
+  const made = airAndWater(onePlot({ pump: { flowMlPerS: 9 } }), 3000, 1000).garden;
+  const [channel] = made.channels;
+  if (!channel) throw new Error('no channel');
+  test.each([
+    [2939, false],
+    [2940, true],
+    [3000, true],
+    [3400, true],
+    [1000, false],
+  ])('raw %d: %s', (raw, expected) => expect(isInAir(made, channel, raw)).toBe(expected));
+  test('a sensor that rises with water has its air at the low end', () => {
+    const rising: Garden = {
+      ...made,
+      calibrations: made.calibrations.map((one) => ({
+        ...one,
+        shape: { kind: 'line', origin: 1000, unit: 2000, weights: [0, 100], temperature: null },
+        points: one.points.map((point) => ({
+          ...point,
+          captures: point.captures.map((capture) => ({ ...capture, rawCounts: 4000 - capture.rawCounts })),
+        })),
+      })),
+    };
+    expect([1060, 1061].map((raw) => isInAir(rising, channel, raw))).toEqual([true, false]);
+  });
+  test('it decides nothing, and the engine calls it by its name', () => {
+    const [plot] = made.plots;
+    if (!plot) throw new Error('no plot');
+    const at = (raw: number) => decidedNow(made, plot, () => ({ raw, timeMs: 0 }), 1000, 60);
+    expect(at(2950).votes[0]?.dropped).toBe('out of soil');
+    expect(unknownOf(at(2950).votes)).toBe('out-of-soil');
+    expect(at(2500).tenths).toBe(250);
+    const [sensor] = engineOf(made, made.boards[0]?.id ?? '').config.sensors;
+    expect(sensor).toMatchObject({ soilHighRaw: 2939, highRaw: 4075 });
+  });
+  test('a calibration that never saw air has the first test’s, where it lies on the dry side', () => {
+    const tested = (air: number) => ({
+      ...made,
+      calibrations: made.calibrations.map((one) => ({
+        ...one,
+        points: one.points.map((point) =>
+          point.condition === 'air' ? { ...point, condition: 'dry soil' as const } : point,
+        ),
+      })),
+      probes: made.probes.map((one) => ({
+        ...one,
+        firstTest: {
+          ...one.firstTest,
+          air: { rawCounts: air, noiseCounts: 3, takenAt: '2026-05-01T10:00:00Z', simulated: false },
+        },
+      })),
+    });
+    expect([3320, 3330, 3400].map((raw) => isInAir(tested(3400), channel, raw))).toEqual([false, true, true]);
+    expect(isInAir(tested(2800), channel, 2990)).toBe(false);
+  });
 });

@@ -79,7 +79,7 @@ export const speaksAlike = (kind: PercentKind, first: PercentKind | undefined, i
   kind === first && (isFirst || kind !== 'counts');
 
 /** Readings this near to that in air are taken for it: by this share of the way to the wettest, and by so many times the noise. */
-const NEAR_AIR_FRAC = 0.02;
+const NEAR_AIR_FRAC = 0.03;
 const NEAR_AIR_NOISES = 6;
 const NO_WINDOW = { lowRaw: -2_000_000_000, highRaw: 2_000_000_000 } as const;
 

@@ -264,7 +264,7 @@ const fromVersion7 = (garden: Loose): Loose => ({
 const FIRST_LIMITS_OF_8 = { startTenths: 350, stopTenths: 600 } as const;
 const FIRST_EDGES_OF_8 = [200, 350, 700, 850] as const;
 
-/** From version 8: words were independent of the limits, and nobody knew whether limits were ever set. Words that were never moved go with the limits from now on. */
+/** From version 8: words were independent of the limits, nobody knew whether limits were ever set, and a program laid aside was lost. Words that were never moved go with the limits from now on. */
 const fromVersion8 = (garden: Loose): Loose => ({
   ...garden,
   version: 9,
@@ -280,6 +280,7 @@ const fromVersion8 = (garden: Loose): Loose => ({
         : [...edgesByLimits(startTenths, stopTenths, { wiltingTenths: null, capacityTenths: null })];
     return { ...plot, bandEdges, limitsSet: !isFirst, words: 'five' };
   }),
+  waterLines: eachOf(garden.waterLines, (line) => ({ ...line, laidAside: [] })),
 });
 
 const STEPS: readonly ((garden: Loose) => Loose)[] = [

@@ -2,7 +2,7 @@
 import { z } from '../../quantity/schema.ts';
 import { ALERT_KINDS } from '../../control/alerts.ts';
 import { savedConditions } from '../../control/conditions/conditions.ts';
-import { savedProgram } from '../../control/programs/programs.ts';
+import { PROGRAM_KINDS, savedProgram } from '../../control/programs/programs.ts';
 import { minute, seconds, volumeMl, WEEK_S } from '../../control/programs/settings.ts';
 import { BUZZES, DISPLAY_LETTERS, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } from '../../control/signals.ts';
 import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '../../quantity/bounds.ts';
@@ -38,6 +38,8 @@ export const waterLine = z.strictObject({
   tubeS: z.number().min(0).max(600),
   automatic: z.boolean(),
   program: savedProgram,
+  /** Programs that were laid aside for another kind, the last one last: taken up again they are as they were. */
+  laidAside: z.array(savedProgram).max(PROGRAM_KINDS.length),
   conditions: savedConditions,
   /** Channels of its surroundings that a person has chosen; null: by place. */
   around: z.strictObject({ airId: id.nullable(), lightId: id.nullable(), rainId: id.nullable() }),

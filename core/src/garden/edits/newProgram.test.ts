@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { contradictions } from '../bind/contradictions.ts';
 import { airAndWater, firstLine, onePlot } from './gardenForTests.ts';
-import { leadersOf, mostDoseMl, newProgram } from './newProgram.ts';
+import { leadersOf, mostDoseMl, newProgram, withProgram } from './newProgram.ts';
 import { PROGRAM_KINDS } from '../../control/programs/programs.ts';
 
 const garden = airAndWater(onePlot({ pump: { flowMlPerS: 10 } }), 3000, 1000).garden;
@@ -45,4 +45,16 @@ test('a line alone on its board has nobody to follow', () => {
   expect(
     leadersOf({ ...both, waterLines: [line, { ...second, program: { kind: 'alert-only' } }] }, line),
   ).toEqual([]);
+});
+
+test('to alert-only and back changes nothing, and a dose survives a program that has none', () => {
+  const own = { kind: 'pulse-soak', pulseMl: 37, soakS: 1200, mostPulses: 3, restS: 20_000 } as const;
+  const at = { ...line, program: own };
+  const alert = withProgram(at, { kind: 'alert-only' });
+  expect(newProgram('pulse-soak', alert, garden)).toEqual(own);
+  expect(newProgram('until-wet', alert, garden)).toMatchObject({ capMl: 37 });
+  const back = withProgram(alert, own);
+  expect(back).toMatchObject({ program: own, laidAside: [{ kind: 'alert-only' }] });
+  // Another number of the same kind lays nothing aside.
+  expect(withProgram(at, { ...own, pulseMl: 40 }).laidAside).toEqual([]);
 });

@@ -16,12 +16,16 @@ export function mostDoseMl(line: WaterLine): number {
   return Math.max(1, Math.min(inOneRun, inOneDay, line.dailyMaxMl));
 }
 
-/** Null where the kind cannot be had: a follower needs another line of its board to follow. */
+/** Null where the kind cannot be had: a follower needs another line of its board to follow. What the line had of that kind before comes back as it was. */
 export function newProgram(kind: ProgramKind, line: WaterLine, garden: Garden): SavedProgram | null {
   if (line.program.kind === kind) return line.program;
+  const before = line.laidAside.find((one) => one.kind === kind);
+  if (before) return before;
   const { dailyMaxMl, minIntervalS, rise, conditions } = line;
+  // A program without a dose of its own must not make the line forget the one that it had.
+  const lastDose = doseOf(line.program) ?? line.laidAside.map(doseOf).findLast((one) => one !== null);
   return PROGRAMS[kind].begin({
-    doseMl: Math.min(doseOf(line.program) ?? mostDoseMl(line), mostDoseMl(line)),
+    doseMl: Math.min(lastDose ?? mostDoseMl(line), mostDoseMl(line)),
     dailyMaxMl,
     minIntervalS,
     responseS: rise.responseS,
@@ -30,6 +34,19 @@ export function newProgram(kind: ProgramKind, line: WaterLine, garden: Garden): 
     leaderId: leadersOf(garden, line)[0]?.id ?? null,
   });
 }
+
+/** Gives a line another program; the one that it had is laid aside. */
+export const withProgram = (line: WaterLine, program: SavedProgram): WaterLine =>
+  line.program.kind === program.kind
+    ? { ...line, program }
+    : {
+        ...line,
+        program,
+        laidAside: [
+          ...line.laidAside.filter(({ kind }) => kind !== line.program.kind && kind !== program.kind),
+          line.program,
+        ],
+      };
 
 /** Lines that a line may follow: of the same board, running by a program of their own. */
 export const leadersOf = (garden: Garden, line: WaterLine): readonly WaterLine[] =>

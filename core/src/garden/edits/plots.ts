@@ -100,6 +100,7 @@ export const NEW_PLOT = {
 export const NEW_LINE = {
   tubeS: 0,
   automatic: false,
+  laidAside: [],
   conditions: NO_CONDITIONS,
   around: NOTHING_CHOSEN,
   fallbackMl: 0,

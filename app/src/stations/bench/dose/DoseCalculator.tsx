@@ -1,4 +1,3 @@
-import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import {
   isBeyondTrials,
@@ -9,7 +8,7 @@ import {
 } from '@plain-trowel/core/dosing/doseFit';
 import { workRunTime, workVolume } from '@plain-trowel/core/dosing/workDose';
 import { useMeasuredFlow as takeFlow } from '@plain-trowel/core/garden/edits/trials';
-import { newContradictions } from '@plain-trowel/core/garden/edits/lineChange';
+import { broughtIn } from '@plain-trowel/core/garden/bind/contradictions';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatFlow, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -29,8 +28,7 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
   const flow = 1 / fit.secondsPerMl;
   const isTaken =
     Math.abs(line.flowMlPerS - flow) < 0.006 && Math.abs(line.tubeS - Math.max(0, fit.tubeS)) < 0.06;
-  const measured = byId(takeFlow(now, line.id, fit).waterLines, line.id);
-  const [clash] = measured ? newContradictions(now, line.id, measured) : [];
+  const [clash] = broughtIn(now, takeFlow(now, line.id, fit));
   return (
     <section aria-label="Doses" className="mt-4 border-t border-rule pt-3">
       <h2>Doses</h2>
@@ -118,7 +116,6 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
           'They are the same.'
         ) : (
           <Button
-            disabled={clash !== undefined}
             onClick={() =>
               void commit(
                 `flow of ${line.name}`,
@@ -132,7 +129,7 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
         )}
         {!isTaken && clash && (
           <span role="alert" className="mt-1 block text-[14px] text-handle">
-            With it, settings of the program would contradict each other. {contradictionText(clash)}
+            With it nothing waters by itself until this is solved: {contradictionText(clash)}
           </span>
         )}
       </p>

@@ -1,6 +1,5 @@
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { SavedConditions } from '@plain-trowel/core/control/conditions/conditions';
-import { useState } from 'react';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Select } from '../../../../ui/Select.tsx';
 import { TimeField } from '../../../../ui/TimeField.tsx';
@@ -10,43 +9,40 @@ import { useLine } from './useLine.ts';
 
 const KEYS = Object.keys(CONDITION_ROWS) as readonly (keyof SavedConditions)[];
 
-/** What must be so besides. A condition that nothing in the garden measures is refused, for it would hold the line forever. */
+/** What must be so besides. A condition that nothing in the garden measures would hold the line forever: it stands in red, and nothing waters. */
 export function ConditionFields({ line }: { line: WaterLine }) {
   const { garden } = useGarden();
-  const { check, keep } = useLine(line);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, keep } = useLine(line);
   const { conditions } = line;
-  const tryTo = (to: Parameters<typeof check>[0]): boolean => {
-    const why = check(to);
-    setProblem(why);
-    if (why === null) keep('conditions', to);
-    return why === null;
-  };
-  const set = (change: Partial<SavedConditions>) => tryTo({ conditions: { ...conditions, ...change } });
+  const set = (change: Partial<SavedConditions>) =>
+    keep('conditions', { conditions: { ...conditions, ...change } });
+  const tankProblem = problem('tank');
   return (
     <section aria-label="Conditions" className="mt-4 border-t border-rule pt-3">
       <h2>Only when</h2>
       <ul className="mt-1">
         {KEYS.map((key) => (
-          <ConditionRow key={key} line={line} of={key} set={set} choose={(around) => tryTo({ around })}>
+          <ConditionRow
+            key={key}
+            line={line}
+            of={key}
+            set={set}
+            choose={(around) => keep('conditions', { around })}
+          >
             {key === 'hours' && conditions.hours && (
               <Hours hours={conditions.hours} onChange={(hours) => set({ hours })} />
             )}
           </ConditionRow>
         ))}
       </ul>
-      {problem && (
-        <p role="alert" className="mt-1 text-[13.5px] font-medium text-handle">
-          {problem}
-        </p>
-      )}
       <div className="mt-3 grid gap-x-5 gap-y-3 sm:grid-cols-2">
         <Select
           label="Reservoir"
           hint={
-            garden.reservoirs.length === 0
+            tankProblem ??
+            (garden.reservoirs.length === 0
               ? 'None in this garden yet: describe one on Bench, Dose, Reservoir.'
-              : 'Low or unknown, it stops the line at once.'
+              : 'Low or unknown, it stops the line at once.')
           }
           groups={[
             {
@@ -58,10 +54,11 @@ export function ConditionFields({ line }: { line: WaterLine }) {
             },
           ]}
           value={line.tankId ?? ''}
-          onChange={(tankId) => tryTo({ tankId: tankId === '' ? null : tankId })}
+          onChange={(tankId) => keep('reservoir', { tankId: tankId === '' ? null : tankId })}
         />
         <LineNumber
           line={line}
+          field="fallback"
           label="A day while the probe is faulty (0: hold)"
           unit="ml"
           value={line.fallbackMl}
@@ -84,7 +81,7 @@ function Hours({
   onChange,
 }: {
   hours: NonNullable<SavedConditions['hours']>;
-  onChange: (hours: NonNullable<SavedConditions['hours']>) => boolean;
+  onChange: (hours: NonNullable<SavedConditions['hours']>) => void;
 }) {
   const field = (key: 'fromMinute' | 'toMinute', label: string) => (
     <TimeField label={label} minute={hours[key]} onKeep={(minute) => onChange({ ...hours, [key]: minute })} />

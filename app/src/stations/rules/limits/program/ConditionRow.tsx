@@ -6,6 +6,8 @@ import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Check } from '../../../../ui/Check.tsx';
 import { Select } from '../../../../ui/Select.tsx';
+import type { LineField } from '@plain-trowel/core/control/programs/contradiction';
+import { useLine } from './useLine.ts';
 import { LineNumber } from './LineNumber.tsx';
 
 type NumberKey = 'darkBelow' | 'airBelowC' | 'soilAboveC' | 'batteryAboveV';
@@ -22,29 +24,34 @@ export const CONDITION_ROWS: {
   readonly [Key in keyof SavedConditions]: {
     readonly name: string;
     readonly sense: Sense | null;
+    readonly field: LineField;
     readonly number: Key extends NumberKey ? NumberField : null;
   };
 } = {
-  hours: { name: 'within hours', sense: null, number: null },
+  hours: { name: 'within hours', sense: null, field: 'hours', number: null },
   darkBelow: {
     name: 'it is dark',
     sense: 'light',
+    field: 'dark',
     number: { label: 'Light below', unit: 'raw counts', usual: 300, least: 0, most: 100_000 },
   },
   airBelowC: {
     name: 'the air is cool enough',
     sense: 'airTenthsC',
+    field: 'air',
     number: { label: 'Air below', unit: '°C', usual: 28, least: -30, most: 60 },
   },
   soilAboveC: {
     name: 'the soil is not frozen',
     sense: 'soilTenthsC',
+    field: 'soilTemperature',
     number: { label: 'Soil above', unit: '°C', usual: 2, least: -10, most: 40 },
   },
-  noRain: { name: 'the rain switch reports no rain', sense: 'rain', number: null },
+  noRain: { name: 'the rain switch reports no rain', sense: 'rain', field: 'rain', number: null },
   batteryAboveV: {
     name: 'the battery has enough',
     sense: 'battery',
+    field: 'battery',
     number: { label: 'Battery above', unit: 'V', usual: 11.8, least: 1, most: 60 },
   },
 };
@@ -59,8 +66,7 @@ export function ConditionRow({
 }: {
   readonly line: WaterLine;
   readonly of: keyof SavedConditions;
-  /** Tries a change; false when it was refused. */
-  readonly set: (change: Partial<SavedConditions>) => boolean;
+  readonly set: (change: Partial<SavedConditions>) => void;
   readonly choose: (around: WaterLine['around']) => void;
   readonly children?: ReactNode;
 }) {
@@ -78,6 +84,7 @@ export function ConditionRow({
         <span className="w-[150px]">
           <LineNumber
             line={line}
+            field={null}
             label={number.label}
             unit={number.unit}
             value={value}
@@ -89,8 +96,22 @@ export function ConditionRow({
         </span>
       )}
       {children}
+      {isOn && <Problem line={line} of={of} />}
       {sense && <SensorChoice line={line} sense={sense} choose={choose} />}
     </li>
+  );
+}
+
+/** What stands against a condition that is on: nothing measures it, or several could. */
+function Problem({ line, of }: { line: WaterLine; of: keyof SavedConditions }) {
+  const { problem } = useLine(line);
+  const text = problem(CONDITION_ROWS[of].field);
+  return (
+    text && (
+      <p role="alert" className="basis-full text-[13px] font-medium text-handle">
+        {text}
+      </p>
+    )
   );
 }
 

@@ -20,6 +20,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
       <div className="mt-3 grid grid-cols-2 gap-x-5 gap-y-3 sm:grid-cols-4">
         <LineNumber
           line={line}
+          field="maxRun"
           label="Maximum run"
           unit="s"
           value={line.maxRunS}
@@ -29,6 +30,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         />
         <LineNumber
           line={line}
+          field="dailyMax"
           label="Daily maximum"
           unit="ml"
           value={line.dailyMaxMl}
@@ -38,6 +40,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         />
         <LineNumber
           line={line}
+          field="minInterval"
           label="Minimum interval"
           unit="s"
           value={line.minIntervalS}
@@ -47,6 +50,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         />
         <LineNumber
           line={line}
+          field="stale"
           label="Reading is stale after"
           unit="s"
           value={line.staleAfterS}
@@ -56,6 +60,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         />
         <LineNumber
           line={line}
+          field="rise"
           label={kind === 'counts' ? 'A dose must move it by' : 'A dose must raise it by'}
           unit={percentUnit(kind)}
           value={rise.tenths}
@@ -68,6 +73,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         />
         <LineNumber
           line={line}
+          field="response"
           label="Within"
           unit="min"
           value={rise.responseS}
@@ -79,6 +85,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         />
         <LineNumber
           line={line}
+          field={null}
           label="Or lock after"
           unit="doses"
           value={rise.times}
@@ -89,6 +96,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         <span className="max-sm:hidden" />
         <LineNumber
           line={line}
+          field={null}
           label="Pump gives"
           unit="ml/s"
           value={line.flowMlPerS}
@@ -100,6 +108,7 @@ export function GuardFields({ line, scale }: { line: WaterLine; scale: PercentSc
         />
         <LineNumber
           line={line}
+          field={null}
           label="Tube fills in"
           unit="s"
           value={line.tubeS}

@@ -1,10 +1,12 @@
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
+import type { LineField } from '@plain-trowel/core/control/programs/contradiction';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { useLine, type LineChange } from './useLine.ts';
 
-/** A number of a water line in the unit that people use; what it contradicts is said under it and not kept. */
+/** A number of a water line in the unit that people use; what it contradicts is said under it, and it is kept all the same. */
 export function LineNumber({
   line,
+  field,
   label,
   unit,
   value,
@@ -16,6 +18,8 @@ export function LineNumber({
   change,
 }: {
   line: WaterLine;
+  /** As contradictions name it; null where none can. */
+  field: LineField | null;
   label: string;
   unit: string;
   /** As the garden holds it. */
@@ -28,7 +32,7 @@ export function LineNumber({
   decimals?: number;
   change: (value: number) => LineChange;
 }) {
-  const { check, keep } = useLine(line);
+  const { problem, keep } = useLine(line);
   const held = (shown: number) => (per === 1 ? shown : Math.round(shown * per));
   return (
     <NumberField
@@ -39,7 +43,7 @@ export function LineNumber({
       most={most}
       whole={whole}
       {...(decimals === undefined ? {} : { decimals })}
-      check={(shown) => check(change(held(shown)))}
+      warn={(shown) => (field === null ? null : problem(field, change(held(shown))))}
       onKeep={(shown) => keep(label.toLowerCase(), change(held(shown)))}
     />
   );

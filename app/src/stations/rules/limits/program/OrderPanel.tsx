@@ -1,4 +1,7 @@
 import { useState } from 'react';
+import { flowOf } from '@plain-trowel/core/garden/bind/engineParts';
+import { orderOutlook } from '@plain-trowel/core/control/orderOutlook';
+import { outlookText } from '../../../../words/orderText.ts';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
@@ -13,6 +16,7 @@ export function OrderPanel({ line }: { line: WaterLine }) {
   const [volumeMl, setVolume] = useState(Math.min(100, doseOf(line.program) ?? 100));
   const answer = useLive(({ answers }) => answers[line.id]);
   if (!orders || !answer) return null;
+  const outlook = orderOutlook(volumeMl, flowOf(line), line, answer.givenMl);
   const order = (given: { kind: 'water'; volumeMl: number } | { kind: 'stop' | 'unlock' }) => {
     orders.order({ lineId: line.id, ...given });
     session.refresh();
@@ -47,12 +51,14 @@ export function OrderPanel({ line }: { line: WaterLine }) {
               onKeep={setVolume}
             />
           </div>
+          <p className="order-last basis-full text-[14px] text-soft">{outlookText(outlook)}</p>
           <Button
+            disabled={outlook.runS === 0}
             onClick={() => {
               order({ kind: 'water', volumeMl });
               showToast({
                 tone: 'done',
-                text: `${line.name} was ordered to give ${volumeMl} ml. Guards still hold.`,
+                text: `${line.name} was ordered to give ${volumeMl} ml. ${outlookText(outlook)}`,
               });
             }}
           >

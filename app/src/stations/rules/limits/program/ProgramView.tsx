@@ -1,14 +1,14 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
-import { contradictions } from '@plain-trowel/core/garden/bind/contradictions';
+import { contradictions, dayBudget } from '@plain-trowel/core/garden/bind/contradictions';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { leadersOf, newProgram } from '@plain-trowel/core/garden/edits/newProgram';
+import { leadersOf, newProgram, withProgram } from '@plain-trowel/core/garden/edits/newProgram';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { PROGRAM_KINDS, type ProgramKind } from '@plain-trowel/core/control/programs/programs';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { Select } from '../../../../ui/Select.tsx';
-import { contradictionText } from '../../../../words/contradictionText.ts';
+import { budgetText, contradictionText } from '../../../../words/contradictionText.ts';
 import { PROGRAM_WORDS, programSentence } from '../../../../words/programText.ts';
 import { AnswerPanel } from '../AnswerPanel.tsx';
 import { ConditionFields } from './ConditionFields.tsx';
@@ -56,15 +56,20 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
   return (
     <>
       <p className="max-w-[68ch] text-[17px]">{programSentence(garden, line, parts.plot, parts.fit)}</p>
-      {standing.map((one) => (
-        <p
-          key={one.kind + one.at}
-          role="alert"
-          className="mt-2 max-w-[68ch] border-l-[3px] border-handle pl-3"
-        >
-          {contradictionText(one)}
-        </p>
-      ))}
+      <Budget line={line} />
+      {standing.length > 0 && (
+        <div role="alert" className="mt-2 max-w-[68ch] border-l-[3px] border-handle pl-3">
+          <p className="font-semibold">
+            {line.name} waters nothing by itself until {standing.length === 1 ? 'this is' : 'these are'}{' '}
+            solved:
+          </p>
+          <ul className="mt-0.5">
+            {standing.map((one) => (
+              <li key={one.kind + one.at}>{contradictionText(one)}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       {line.program.kind !== 'alert-only' && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
       <KindField line={line} />
       <ProgramFields key={line.program.kind} line={line} />
@@ -76,6 +81,13 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
   );
 }
 
+/** What a day may ask for beside what it allows. */
+function Budget({ line }: { line: WaterLine }) {
+  const { garden } = useGarden();
+  const budget = dayBudget(garden, line);
+  return budget && <p className="mt-1 max-w-[68ch] text-[14.5px] text-soft">{budgetText(budget)}</p>;
+}
+
 function KindField({ line }: { line: WaterLine }) {
   const { garden } = useGarden();
   const { keep } = useLine(line);
@@ -84,7 +96,9 @@ function KindField({ line }: { line: WaterLine }) {
   );
   const change = (kind: ProgramKind) => {
     const program = newProgram(kind, line, garden);
-    if (program) keep('program', { program });
+    if (!program) return;
+    const { laidAside } = withProgram(line, program);
+    keep('program', { program, laidAside });
   };
   return (
     <div className="mt-4 border-t border-rule pt-3">

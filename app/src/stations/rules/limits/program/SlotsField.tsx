@@ -1,7 +1,6 @@
 import { MOST } from '@plain-trowel/core/quantity/bounds';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { SavedProgram } from '@plain-trowel/core/control/programs/programs';
-import { useState } from 'react';
 import { Button } from '../../../../ui/Button.tsx';
 import { TimeField } from '../../../../ui/TimeField.tsx';
 import { minuteText } from '../../../../words/timeText.ts';
@@ -11,16 +10,12 @@ type Timed = Extract<SavedProgram, { slots: unknown }>;
 type Slot = Timed['slots'][number];
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
-/** Times of a timer with their days. A change that contradicts the hours or the minimum interval is said and not kept. */
+/** Times of a timer with their days. What contradicts the hours or the minimum interval is said, and kept. */
 export function SlotsField({ line, program }: { line: WaterLine; program: Timed }) {
-  const { check, keep } = useLine(line);
-  const [problem, setProblem] = useState<string | null>(null);
-  const set = (slots: readonly Slot[]) => {
-    const change = { program: { ...program, slots: [...slots].sort((a, b) => a.minute - b.minute) } };
-    const why = check(change);
-    setProblem(why);
-    if (why === null) keep('times', change);
-  };
+  const { problem: problemOf, keep } = useLine(line);
+  const problem = problemOf('slots');
+  const set = (slots: readonly Slot[]) =>
+    keep('times', { program: { ...program, slots: [...slots].sort((a, b) => a.minute - b.minute) } });
   const replaced = (at: number, slot: Slot) => program.slots.map((one, other) => (other === at ? slot : one));
   const last = program.slots.at(-1);
   return (
@@ -56,7 +51,7 @@ export function SlotsField({ line, program }: { line: WaterLine; program: Timed 
       </ul>
       {problem && (
         <p role="alert" className="mt-1 text-[13px] font-medium text-handle">
-          {problem} The times are as they were.
+          {problem}
         </p>
       )}
       {program.slots.length < MOST.slots && last && (

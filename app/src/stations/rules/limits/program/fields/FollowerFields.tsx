@@ -19,6 +19,7 @@ export function FollowerFields({ line, program }: FieldsOf<'follower'>) {
       />
       <LineNumber
         line={line}
+        field={null}
         label="Runs for"
         unit="% of its time"
         value={program.sharePercent}
@@ -28,6 +29,7 @@ export function FollowerFields({ line, program }: FieldsOf<'follower'>) {
       />
       <LineNumber
         line={line}
+        field={null}
         label="Takes every n-th run"
         unit="n"
         value={program.everyNth}

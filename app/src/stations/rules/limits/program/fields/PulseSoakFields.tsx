@@ -8,6 +8,7 @@ export function PulseSoakFields({ line, program }: FieldsOf<'pulse-soak'>) {
       <VolumeField line={line} valueMl={program.pulseMl} change={(pulseMl) => ({ ...program, pulseMl })} />
       <LineNumber
         line={line}
+        field="soak"
         label="Let it soak for"
         unit="min"
         value={program.soakS}
@@ -20,6 +21,7 @@ export function PulseSoakFields({ line, program }: FieldsOf<'pulse-soak'>) {
       />
       <LineNumber
         line={line}
+        field="pulses"
         label="Doses in a round"
         unit="at most"
         value={program.mostPulses}
@@ -29,6 +31,7 @@ export function PulseSoakFields({ line, program }: FieldsOf<'pulse-soak'>) {
       />
       <LineNumber
         line={line}
+        field="rest"
         label="Then rest"
         unit="h"
         value={program.restS}

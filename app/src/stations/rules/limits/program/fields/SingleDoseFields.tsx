@@ -8,6 +8,7 @@ export function SingleDoseFields({ line, program }: FieldsOf<'single-dose'>) {
       <VolumeField line={line} valueMl={program.doseMl} change={(doseMl) => ({ ...program, doseMl })} />
       <LineNumber
         line={line}
+        field="interval"
         label="Not again within"
         unit="h"
         value={program.intervalS}

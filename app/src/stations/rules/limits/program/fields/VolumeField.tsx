@@ -19,6 +19,7 @@ export function VolumeField({
   return (
     <LineNumber
       line={line}
+      field="dose"
       label={label}
       unit="ml"
       value={valueMl}

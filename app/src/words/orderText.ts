@@ -1,0 +1,12 @@
+import type { OrderOutlook } from '@plain-trowel/core/control/orderOutlook';
+import { formatDuration, formatVolume } from '@plain-trowel/core/quantity/format';
+
+/** What an order will bring, before it is given. */
+export function outlookText({ comesMl, runS, cut }: OrderOutlook): string {
+  if (runS === 0) return 'Nothing would come: the day has had its maximum.';
+  const comes = `${formatVolume(comesMl)} will come, in ${formatDuration(runS)}`;
+  if (cut === null) return `${comes}.`;
+  return cut === 'max-run'
+    ? `${comes}: the maximum run ends it.`
+    : `${comes}: no more is left of the day’s maximum.`;
+}
