@@ -61,3 +61,14 @@ test('what was seen or put off is kept from visit to visit, and what a person di
   const told = next.step(garden, heard(24 * 60 + 60), true);
   expect(told.map((one) => one.kind === 'alert' && one.alert)).toEqual(['probe-fault']);
 });
+
+test('what has begun and was not told yet is there to be seen, with when it will be told', () => {
+  const watch = new AlertWatch({});
+  watch.step(garden, heard(0), true);
+  expect(watch.pending(garden).map((one) => [one.kind, (one.tellsMs - T0) / MINUTE])).toEqual([
+    ['tank-low', 5],
+    ['probe-fault', 30],
+  ]);
+  watch.step(garden, heard(5), true);
+  expect(watch.pending(garden).map((one) => one.kind)).toEqual(['probe-fault']);
+});

@@ -15,6 +15,7 @@ import type { Line, LineSource, SourceUpdate } from './lineSource.ts';
 import type { Settling } from '@plain-trowel/core/settling/settlingWatch';
 import type { AlertStates } from '@plain-trowel/core/control/alerts';
 import { BenchRecorder } from './benchRecorder.ts';
+import { tellHere } from './tellHere.ts';
 import { LineReader } from './lineReader.ts';
 import type { LiveSnapshot } from './liveSnapshot.ts';
 import { Recorder, type RecorderState, type Save } from '@plain-trowel/core/live/recorder';
@@ -68,7 +69,12 @@ export class LiveSession {
     });
     this.pipeline = new LivePipeline(garden, alerts, {
       recorder: this.recorder,
-      notifier: { tell: (due) => void this.recorder.note(due) },
+      notifier: {
+        tell: (due) => {
+          this.recorder.note(due);
+          for (const one of due) tellHere(one);
+        },
+      },
       findWave,
       onFound: () => this.publishSoon(),
     });
@@ -333,6 +339,7 @@ export class LiveSession {
       answers: this.pipeline.answers,
       signals: this.source ? this.pipeline.signals(nowMs) : {},
       alerts: this.pipeline.alerts.active(this.garden),
+      pendingAlerts: this.pipeline.alerts.pending(this.garden),
       recorder: this.recorder.state,
       clockIsWrong: this.source !== null && !isMoment(nowMs),
     };

@@ -2,7 +2,7 @@ import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
 import type { SignalRule } from '@plain-trowel/core/control/signals';
 import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
-import type { ActiveAlert } from '@plain-trowel/core/live/alertWatch';
+import type { ActiveAlert, PendingAlert } from '@plain-trowel/core/live/alertWatch';
 import type { RecorderState } from '@plain-trowel/core/live/recorder';
 import type { Silence } from '@plain-trowel/core/live/silence';
 import type { StreamInfo } from '@plain-trowel/core/live/streams';
@@ -43,6 +43,8 @@ export type LiveSnapshot = LinesRead & {
   /** What the lamp of each plot says, by plot; none while nothing is connected. */
   readonly signals: Readonly<Record<string, SignalRule>>;
   readonly alerts: readonly ActiveAlert[];
+  /** Alerts that have begun and are not told yet. */
+  readonly pendingAlerts: readonly PendingAlert[];
   readonly recorder: RecorderState<StorageProblem>;
   /** The source's clock says a time that no garden has, so nothing is recorded. */
   readonly clockIsWrong: boolean;

@@ -14,12 +14,16 @@ export function alertWords(kind: AlertKind): string {
       return 'too cold, frost may come';
     case 'probe-fault':
       return 'the probe cannot be trusted';
+    case 'out-of-soil':
+      return 'the probe reads what it reads in air: out of the soil, or the soil has shrunken away? Nothing waters by it';
     case 'silent-board':
       return 'the board is silent';
     case 'tank-low':
       return 'below its minimum: fill it';
     case 'battery-low':
       return 'the battery is low';
+    case 'frozen-charge':
+      return 'it is freezing, and a lithium cell must not be charged below 0 °C: take the panel or the charger off until it is warmer, or bring it in';
     case 'line-locked':
       return 'locked: doses did not raise the reading. Check tube, pump and probe, then unlock it';
     case 'recalibrate':
@@ -40,12 +44,16 @@ export function alertName(kind: AlertKind): string {
       return 'Cold, frost';
     case 'probe-fault':
       return 'Probe fault';
+    case 'out-of-soil':
+      return 'Out of the soil';
     case 'silent-board':
       return 'Silent board';
     case 'tank-low':
       return 'Tank low';
     case 'battery-low':
       return 'Battery low';
+    case 'frozen-charge':
+      return 'Frozen charge';
     case 'line-locked':
       return 'Line locked';
     case 'recalibrate':

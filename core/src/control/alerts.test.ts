@@ -5,6 +5,7 @@ import {
   DEFAULT_ALERTS,
   snooze,
   stepAlerts,
+  tellsAtMs,
   type AlertRule,
   type AlertStates,
   type Watched,
@@ -225,5 +226,39 @@ test('above a limit it is the other way round, and a plain fact has no hysteresi
 test('every kind has a beginning, and what cannot wait does not keep quiet at night', () => {
   expect(DEFAULT_ALERTS.map((one) => one.kind)).toEqual([...ALERT_KINDS]);
   const atNight = DEFAULT_ALERTS.filter((one) => one.quiet === null).map((one) => one.kind);
-  expect(atNight).toEqual(['cold', 'tank-low', 'line-locked']);
+  expect(atNight).toEqual(['cold', 'out-of-soil', 'tank-low', 'frozen-charge', 'line-locked']);
+});
+
+describe('a locked line', () => {
+  const lock: AlertRule = {
+    kind: 'line-locked',
+    on: true,
+    hysteresis: 0,
+    holdOffS: 0,
+    repeatS: 3600,
+    quiet: null,
+  };
+  const locked: Watched = { key: 'line-locked roof', kind: 'line-locked', subjectId: 'roof', holds: true };
+  const phases = (rules: readonly AlertRule[], seenAtMinute: number) => {
+    let states: AlertStates = {};
+    return [0, 59, 60, 120, 360].flatMap((minute) => {
+      if (minute === seenAtMinute) states = acknowledge(states, locked.key);
+      const step = stepAlerts(states, [locked], rules, { ms: minute * MINUTE_MS, minute });
+      states = step.states;
+      return step.told.map((one) => `${minute} ${one.phase}`);
+    });
+  };
+  test('is told again until it is unlocked, although it was seen', () => {
+    expect(phases([lock], 59)).toEqual(['0 raised', '60 repeated', '120 repeated', '360 repeated']);
+  });
+  test('even where somebody wants it told once: every six hours', () => {
+    expect(phases([{ ...lock, repeatS: 0 }], 59)).toEqual(['0 raised', '360 repeated']);
+  });
+});
+
+test('an alert that has begun says when it will be told: after its hold-off, unless it was told or seen', () => {
+  const state = { sinceMs: 1000, raisedMs: null, toldMs: null, acknowledged: false, snoozedUntilMs: null };
+  expect(tellsAtMs(state, rule)).toBe(601_000);
+  expect(tellsAtMs({ ...state, toldMs: 5 }, rule)).toBeNull();
+  expect(tellsAtMs({ ...state, acknowledged: true }, rule)).toBeNull();
 });

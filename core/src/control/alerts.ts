@@ -2,7 +2,8 @@
  * Alerts: what is told to a person, and when again. A pure reducer: facts and times in, states and what is to be told out; sending is done elsewhere.
  *
  * An alert is raised when its fact has held for the hold-off, and cleared when the value has come back by the hysteresis. In quiet hours nothing is told,
- * and what is still so afterwards is told then. An acknowledged alert is not repeated; a snoozed one is told again when the snooze is over.
+ * and what is still so afterwards is told then. An acknowledged alert is not repeated, but for a locked line, which stays told until it is unlocked; a snoozed
+ * one is told again when the snooze is over.
  */
 
 import { isBetween } from '../quantity/hours.ts';
@@ -40,9 +41,12 @@ export const ALERTS = {
   hot: usual(20, 600, 6 * HOUR_S, NIGHT),
   cold: usual(10, 300, 2 * HOUR_S, null),
   'probe-fault': usual(0, 1800, DAY_S, NIGHT),
+  // Whoever pulled it out stands beside it; if nobody did, the plant has only the fallback.
+  'out-of-soil': usual(0, 0, 6 * HOUR_S, null),
   'silent-board': usual(0, 1800, DAY_S, NIGHT),
   'tank-low': usual(0, 300, 12 * HOUR_S, null),
   'battery-low': usual(200, 1800, DAY_S, NIGHT),
+  'frozen-charge': usual(10, 300, 6 * HOUR_S, null),
   'line-locked': usual(0, 0, 6 * HOUR_S, null),
   recalibrate: usual(0, 0, 7 * DAY_S, NIGHT),
 } as const satisfies Readonly<Record<string, Omit<AlertRule, 'kind' | 'on'>>>;
@@ -137,12 +141,21 @@ function isDue(
   rule: AlertRule,
   now: { readonly ms: number; readonly minute: number },
 ): 'raised' | 'repeated' | null {
-  if (state.raisedMs === null || state.acknowledged) return null;
+  const insists = INSISTS.has(rule.kind);
+  if (state.raisedMs === null || (state.acknowledged && !insists)) return null;
   if (rule.quiet && isBetween(rule.quiet.fromMinute, rule.quiet.toMinute, now.minute)) return null;
   if (state.snoozedUntilMs !== null) return now.ms >= state.snoozedUntilMs ? 'repeated' : null;
   if (state.toldMs === null) return 'raised';
-  return rule.repeatS > 0 && now.ms - state.toldMs >= rule.repeatS * 1000 ? 'repeated' : null;
+  const repeatS = rule.repeatS > 0 || !insists ? rule.repeatS : ALERTS[rule.kind].repeatS;
+  return repeatS > 0 && now.ms - state.toldMs >= repeatS * 1000 ? 'repeated' : null;
 }
+
+/** Told again for as long as they stand: seeing a locked line does not water its plant. */
+const INSISTS: ReadonlySet<AlertKind> = new Set(['line-locked']);
+
+/** When an alert that has begun will be told at the earliest, ms: after its hold-off. Null for one that was told, or that is seen. */
+export const tellsAtMs = (state: AlertState, rule: AlertRule): number | null =>
+  state.toldMs === null && !state.acknowledged ? state.sinceMs + rule.holdOffS * 1000 : null;
 
 const change = (states: AlertStates, key: string, to: Partial<AlertState>): AlertStates => {
   const state = states[key];

@@ -77,7 +77,7 @@ test('the numbers of programs, signals, alerts and events never change', () => {
     '0 content, 1 locked, 2 probe-fault, 3 tank-low, 4 too-cold, 5 too-hot, 6 too-dry, 7 too-wet, 8 night, 9 unknown',
   );
   expect(listed(ALERT_CODES)).toBe(
-    '0 dry, 1 wet, 2 hot, 3 cold, 4 probe-fault, 5 silent-board, 6 tank-low, 7 battery-low, 8 line-locked, 9 recalibrate',
+    '0 dry, 1 wet, 2 hot, 3 cold, 4 probe-fault, 5 silent-board, 6 tank-low, 7 battery-low, 8 line-locked, 9 recalibrate, 10 out-of-soil, 11 frozen-charge',
   );
   expect(listed(EVENT_CODES)).toBe('0 started, 1 stopped, 2 held, 3 refused, 4 locked, 5 unlocked');
 });

@@ -42,6 +42,8 @@ export const ALERT_CODES: Readonly<Record<AlertKind, number>> = {
   'battery-low': 7,
   'line-locked': 8,
   recalibrate: 9,
+  'out-of-soil': 10,
+  'frozen-charge': 11,
 };
 
 export const EVENT_CODES: Readonly<Record<EngineEvent['kind'], number>> = {

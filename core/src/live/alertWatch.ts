@@ -1,4 +1,12 @@
-import { acknowledge, snooze, stepAlerts, type AlertKind, type AlertStates } from '../control/alerts.ts';
+import {
+  acknowledge,
+  snooze,
+  stepAlerts,
+  tellsAtMs,
+  type AlertKind,
+  type AlertRule,
+  type AlertStates,
+} from '../control/alerts.ts';
 import { alertEvent, subjectOf } from '../garden/bind/alertEvent.ts';
 import { localTimeIn } from '../quantity/localTime.ts';
 import { type Heard } from '../garden/bind/plotFacts.ts';
@@ -14,6 +22,18 @@ export type ActiveAlert = {
   readonly raisedMs: number;
   readonly acknowledged: boolean;
   readonly snoozedUntilMs: number | null;
+};
+
+/** An alert that has begun and was not told yet. */
+export type PendingAlert = {
+  readonly key: string;
+  readonly kind: AlertKind;
+  readonly subject: string;
+  readonly sinceMs: number;
+  /** When its hold-off is over. */
+  readonly tellsMs: number;
+  /** Hours in which it is not told even then. */
+  readonly quiet: AlertRule['quiet'];
 };
 
 /** A garden's alerts as it is being watched: what is raised, and what is to be written down. */
@@ -58,6 +78,22 @@ export class AlertWatch {
 
   memory(): AlertStates {
     return this.states;
+  }
+
+  /** What has begun and is not told yet: still within its hold-off, or in quiet hours. The next first. */
+  pending(garden: Garden): readonly PendingAlert[] {
+    return Object.entries(this.states)
+      .flatMap(([key, state]): PendingAlert[] => {
+        const named = nameOf(garden, key);
+        const rule = named && garden.alerts.find((one) => one.kind === named.kind);
+        const tellsMs = rule ? tellsAtMs(state, rule) : null;
+        if (!named || !rule || tellsMs === null) return [];
+        const { sinceMs } = state;
+        return [
+          { key, kind: named.kind, subject: subjectOf(garden, named), sinceMs, tellsMs, quiet: rule.quiet },
+        ];
+      })
+      .sort((a, b) => a.tellsMs - b.tellsMs);
   }
 
   /** What is raised now, the newest first. */

@@ -10,6 +10,7 @@ import {
   type Capture,
 } from '@plain-trowel/core/garden/document/schema';
 import { EMPTY_CHANNEL, NEW_LINE, NEW_PLOT, NEW_PROBE } from '@plain-trowel/core/garden/edits/plots';
+import { NOTHING_WATCHED } from '@plain-trowel/core/garden/document/migrations';
 import { DEFAULT_SIGNALS } from '@plain-trowel/core/control/signals';
 import { setWiring } from '@plain-trowel/core/garden/edits/plan';
 import { identified, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
@@ -183,6 +184,7 @@ export function marigoldHare(nowMs: number): Garden {
         traits: '3.3 V Wi-Fi board, 12-bit inputs',
         adcBits: 12,
         supplyV: 3.3,
+        watch: { batteryLowV: 3.4, darkBelow: null, isLithium: true },
         reads: { comma: null, ignores: [], picked: [] },
       },
       {
@@ -191,6 +193,7 @@ export function marigoldHare(nowMs: number): Garden {
         traits: '5 V board with a display, 10-bit inputs',
         adcBits: 10,
         supplyV: 5,
+        watch: NOTHING_WATCHED,
         reads: { comma: null, ignores: [], picked: [] },
       },
     ],

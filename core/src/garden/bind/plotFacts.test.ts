@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { setBoardWatch } from '../edits/bench.ts';
 import { setPlot, setWaterLine } from '../edits/plots.ts';
 import { airAndWater, firstChannel, firstLine, onePlot } from '../edits/gardenForTests.ts';
 import { signalFacts, signalLimits, tankNow, valueNow, type Heard } from './plotFacts.ts';
@@ -53,6 +54,7 @@ describe('facts of a plot', () => {
       unknown: null,
       isFaulty: false,
       hasFault: false,
+      isOutOfSoil: false,
       isLocked: false,
       isTankLow: true,
       soilTenthsC: null,
@@ -177,13 +179,37 @@ describe('what alerts watch', () => {
     expect(of(`recalibrate ${probe.id}`, {})).toMatchObject({ holds: false });
     const board = garden.boards[0]?.id ?? '';
     expect(of(`battery-low ${board}`, { bat: 11.5 })).toBeUndefined();
-    const guarded = setWaterLine(garden, firstLine(garden).id, {
-      conditions: { ...firstLine(garden).conditions, batteryAboveV: 11.8 },
-    });
-    expect(of(`battery-low ${board}`, { bat: 11.5 }, guarded)).toMatchObject({
+    // The limit is the board's, whether it has a pump or not.
+    const dry = { ...setBoardWatch(garden, board, { batteryLowV: 11.8 }), waterLines: [] };
+    expect(of(`battery-low ${board}`, { bat: 11.5 }, dry)).toMatchObject({
       value: 11_500,
       limit: 11_800,
     });
+  });
+  test('a probe in air is told by its own alert, not as a fault', () => {
+    expect(of(`out-of-soil ${plotId}`, { [probe.id]: 2990 })).toMatchObject({ holds: true });
+    expect(of(`probe-fault ${plotId}`, { [probe.id]: 2990 })).toMatchObject({ holds: false });
+    expect(of(`out-of-soil ${plotId}`, { [probe.id]: 2500 })).toMatchObject({ holds: false });
+    expect(of(`out-of-soil ${plotId}`, {})).toMatchObject({ holds: null });
+    expect(signalFacts(garden, plotId, heard({ [probe.id]: 2990 }))).toMatchObject({
+      unknown: 'out-of-soil',
+      isFaulty: true,
+    });
+  });
+  test('frost where a lithium cell is charged: one degree above freezing already', () => {
+    const board = garden.boards[0]?.id ?? '';
+    expect(of(`frozen-charge ${board}`, { air: -3 })).toBeUndefined();
+    const lithium = setBoardWatch(garden, board, { isLithium: true });
+    expect(of(`frozen-charge ${board}`, { air: 0.5 }, lithium)).toMatchObject({ value: 5, limit: 10 });
+    expect(of(`frozen-charge ${board}`, {}, lithium)).toMatchObject({ value: null });
+  });
+  test('night is the board’s, whatever its lines call dark', () => {
+    const board = garden.boards[0]?.id ?? '';
+    const lit = { ...garden, channels: [...garden.channels, extra('light', 'light')], waterLines: [] };
+    const dark = (from: Garden, light: number) => signalFacts(from, plotId, heard({ light }))?.isDark;
+    expect(dark(lit, 10)).toBeNull();
+    const night = setBoardWatch(lit, board, { darkBelow: 50 });
+    expect([49, 50].map((light) => dark(night, light))).toEqual([true, false]);
   });
   test('no two things have one key', () => {
     const keys = watchedOf(garden, heard({})).map((one) => one.key);

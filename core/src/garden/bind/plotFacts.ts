@@ -4,6 +4,7 @@ import type { Sense } from '../../control/conditions/conditions.ts';
 import type { Unknown } from '../../control/plotState.ts';
 import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
 import { volumeIn, reservoirOf } from '../../dosing/reservoir.ts';
+import { byId } from '../../quantity/byId.ts';
 import { meantOf } from '../../temperature/correction.ts';
 import { fullScaleOf } from './channels.ts';
 import { decidedNow, unknownOf, type Dropped } from './decided.ts';
@@ -51,17 +52,24 @@ const tenthsOf = (value: number | null): number | null => (value === null ? null
 export const decidedIn = (parts: PlotParts, heard: Heard) =>
   decidedNow(parts.garden, parts.plot, heard.newest, heard.nowMs, parts.line?.staleAfterS ?? DEFAULT_STALE_S);
 
-const FAULTS: ReadonlySet<Dropped | null> = new Set(['silent', 'implausible', 'out of soil']);
+const FAULTS: ReadonlySet<Dropped | null> = new Set(['silent', 'implausible']);
 
 /** Moisture to trust, tenths; null while there is none, and whether that is a probe's fault; and whether one of several has dropped out by a fault. */
 function moistureOf(
   parts: PlotParts,
   heard: Heard,
-): { tenths: number | null; isFaulty: boolean; hasFault: boolean; unknown: Unknown | null } {
+): {
+  tenths: number | null;
+  isFaulty: boolean;
+  hasFault: boolean;
+  isOutOfSoil: boolean;
+  unknown: Unknown | null;
+} {
   const { tenths, votes } = decidedIn(parts, heard);
   const hasFault = votes.some(({ dropped }) => FAULTS.has(dropped));
+  const isOutOfSoil = votes.some(({ dropped }) => dropped === 'out of soil');
   const unknown = tenths === null ? unknownOf(votes) : null;
-  return { tenths, isFaulty: tenths === null && hasFault, hasFault, unknown };
+  return { tenths, isFaulty: tenths === null && (hasFault || isOutOfSoil), hasFault, isOutOfSoil, unknown };
 }
 
 /** Where a plot's surroundings are measured: as its first line says, else where its probe is read. */
@@ -71,36 +79,26 @@ const placeOf = ({ plot, board }: PlotParts, lines: readonly WaterLine[]): Place
   chosen: lines[0]?.around ?? NOTHING_CHOSEN,
 });
 
-/** What counts as dark: the lowest limit of the plot's own lines, else of those that go by the same light sensor; null where nobody has said. */
-function darkLimit(garden: Garden, own: readonly WaterLine[], light: Channel | null): number | null {
-  const limitsOf = (lines: readonly WaterLine[]) => lines.flatMap((one) => one.conditions.darkBelow ?? []);
-  const sharing = garden.waterLines.filter(
-    ({ boardId, plotId, around }) =>
-      light !== null && ambientOf(garden, { boardId, plotId, chosen: around }, 'light')?.id === light.id,
-  );
-  const limits = own.some((one) => one.conditions.darkBelow !== null) ? limitsOf(own) : limitsOf(sharing);
-  return limits.length > 0 ? Math.min(...limits) : null;
-}
-
 /** A plot that waters from a reservoir of which nobody knows whether it still has water. */
 const hasUnknownTank = (garden: Garden, lines: readonly WaterLine[], heard: Heard): boolean =>
   garden.reservoirs.some(
     (tank) => lines.some((one) => one.tankId === tank.id) && tankNow(tank, heard) === null,
   );
 
-/** @returns also whether one of the plot's probes has dropped out by a fault, though the others still decide */
+/** @returns also whether one of the plot's probes has dropped out by a fault or hangs in air, though the others still decide */
 export function signalFacts(
   garden: Garden,
   plotId: string,
   heard: Heard,
-): (SignalFacts & { readonly hasFault: boolean }) | null {
+): (SignalFacts & { readonly hasFault: boolean; readonly isOutOfSoil: boolean }) | null {
   const parts = plotParts(garden, plotId);
   if (!parts) return null;
   const lines = garden.waterLines.filter((one) => one.plotId === plotId);
   const place = placeOf(parts, lines);
   const told = (sense: Sense) => valueNow(garden, ambientOf(garden, place, sense), heard);
   const light = told('light');
-  const darkBelow = darkLimit(garden, lines, ambientOf(garden, place, 'light'));
+  // Night is the board's; when a line may run by its own limit of light is another matter.
+  const darkBelow = byId(garden.boards, place.boardId)?.watch.darkBelow ?? null;
   const moisture = moistureOf(parts, heard);
   return {
     ...moisture,

@@ -1,6 +1,7 @@
 /** What each kind of alert watches in a garden. Keys stay the same from one moment to the next. */
 import { ALERT_KINDS, type AlertKind, type Watched } from '../../control/alerts.ts';
 import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
+import type { Sense } from '../../control/conditions/conditions.ts';
 import { ambientOf } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { dueCalibrations } from './dueCalibrations.ts';
@@ -19,6 +20,7 @@ type Seen = {
   readonly isHeard: boolean;
   /** One of its probes has a fault, though the others may still decide. */
   readonly hasFault: boolean;
+  readonly isOutOfSoil: boolean;
 };
 
 const seenPlots = (garden: Garden, heard: Heard): Seen[] =>
@@ -27,7 +29,16 @@ const seenPlots = (garden: Garden, heard: Heard): Seen[] =>
     const channels = plotParts(garden, plot.id)?.deciders.channels ?? [];
     if (!facts || channels.length === 0) return [];
     const isHeard = channels.some((channel) => heard.newest(channel.id) !== null);
-    return [{ plot, facts, limits: signalLimits(plot), isHeard, hasFault: facts.hasFault }];
+    return [
+      {
+        plot,
+        facts,
+        limits: signalLimits(plot),
+        isHeard,
+        hasFault: facts.hasFault,
+        isOutOfSoil: facts.isOutOfSoil,
+      },
+    ];
   });
 
 /** Whether a plot is watered by a line that runs by itself, so that falling below the start limit is no news. */
@@ -38,6 +49,13 @@ const isWatered = (garden: Garden, plotId: string): boolean =>
 
 const about = <Kind extends AlertKind>(kind: Kind, subjectId: string, rest = '') =>
   ({ key: `${kind}${rest} ${subjectId}`, kind, subjectId }) as const;
+
+/** Charged below freezing, a lithium cell plates metal and is spoilt, or burns later. A degree for the thermometer. */
+const FREEZING_TENTHS_C = 10;
+
+/** What is measured of a board itself, now; null while nobody says. */
+const ofBoard = (garden: Garden, boardId: string, sense: Sense, heard: Heard): number | null =>
+  valueNow(garden, ambientOf(garden, { boardId, plotId: '', chosen: NOTHING_CHOSEN }, sense), heard);
 
 /** Soil and air of a plot against their limits, where it has some. */
 function warmth({ plot, facts, limits }: Seen, kind: 'hot' | 'cold'): Watched[] {
@@ -76,9 +94,14 @@ const WATCHES: Readonly<Record<AlertKind, (look: Look) => readonly Watched[]>> =
   hot: ({ plots }) => plots.flatMap((one) => warmth(one, 'hot')),
   cold: ({ plots }) => plots.flatMap((one) => warmth(one, 'cold')),
   'probe-fault': ({ plots }) =>
-    plots.map(({ plot, facts, isHeard, hasFault }) => ({
+    plots.map(({ plot, isHeard, hasFault }) => ({
       ...about('probe-fault', plot.id),
-      holds: isHeard ? facts.isFaulty || hasFault : null,
+      holds: isHeard ? hasFault : null,
+    })),
+  'out-of-soil': ({ plots }) =>
+    plots.map(({ plot, isHeard, isOutOfSoil }) => ({
+      ...about('out-of-soil', plot.id),
+      holds: isHeard ? isOutOfSoil : null,
     })),
   'silent-board': ({ garden, heard }) =>
     garden.boards.map((board) => {
@@ -95,18 +118,27 @@ const WATCHES: Readonly<Record<AlertKind, (look: Look) => readonly Watched[]>> =
     })),
   'battery-low': ({ garden, heard }) =>
     garden.boards.flatMap((board): Watched[] => {
-      // The first line that its battery would hold.
-      const minimaV = garden.waterLines.flatMap(({ boardId, conditions }) =>
-        boardId === board.id ? (conditions.batteryAboveV ?? []) : [],
-      );
-      if (minimaV.length === 0) return [];
-      const place = { boardId: board.id, plotId: '', chosen: NOTHING_CHOSEN };
-      const volts = valueNow(garden, ambientOf(garden, place, 'battery'), heard);
+      const { batteryLowV } = board.watch;
+      if (batteryLowV === null) return [];
+      const volts = ofBoard(garden, board.id, 'battery', heard);
       return [
         {
           ...about('battery-low', board.id),
           value: volts === null ? null : Math.round(volts * 1000),
-          limit: Math.round(Math.max(...minimaV) * 1000),
+          limit: Math.round(batteryLowV * 1000),
+          side: 'below',
+        },
+      ];
+    }),
+  'frozen-charge': ({ garden, heard }) =>
+    garden.boards.flatMap((board): Watched[] => {
+      if (!board.watch.isLithium) return [];
+      const air = ofBoard(garden, board.id, 'airTenthsC', heard);
+      return [
+        {
+          ...about('frozen-charge', board.id),
+          value: air === null ? null : Math.round(air * 10),
+          limit: FREEZING_TENTHS_C,
           side: 'below',
         },
       ];

@@ -2,6 +2,7 @@ import { expect, test } from 'vitest';
 import { readCurve } from '../../calibration/curve.ts';
 import { curveOf } from '../bind/curveOf.ts';
 import { contradictions } from '../bind/contradictions.ts';
+import { ALERT_KINDS } from '../../control/alerts.ts';
 import { readGarden } from './gardenFile.ts';
 import { firstLine } from '../edits/gardenForTests.ts';
 
@@ -196,7 +197,7 @@ test('a line of version 4 goes on as it was: until wet, with a daily maximum of 
   });
   expect(read.value).toMatchObject({ reservoirs: [], weather: 'mild' });
   expect(read.value.signals.at(-1)?.state).toBe('content');
-  expect(read.value.alerts).toHaveLength(10);
+  expect(read.value.alerts).toHaveLength(ALERT_KINDS.length);
   expect(read.value.plots[0]).toMatchObject({ plantGroupId: '', size: null, soil: { kindId: '' } });
   expect(contradictions(read.value, firstLine(read.value))).toEqual([]);
 });
@@ -251,6 +252,26 @@ test('a garden of version 6 opens with plots of no kind and no way, no timer and
   expect(opened.value.plots[0]).toMatchObject({ kind: null, cableM: null, name: 'Mint' });
   expect(opened.value.boards[0]?.reads).toEqual({ comma: null, ignores: [], picked: [] });
   expect(opened.value.plan).toMatchObject({ drawer: {}, answers: { zones: null, water: 'tank' } });
+});
+
+test('of version 8: a board watches its battery and its night by the limits that its lines had', () => {
+  const fresh = readGarden(structuredClone(VERSION_1));
+  if (!fresh.ok) throw new Error('not read');
+  const { boards, plots, ...rest } = fresh.value;
+  const [line] = rest.waterLines;
+  if (!line) throw new Error('no line');
+  const conditions = { ...line.conditions, batteryAboveV: 11.8, darkBelow: 300 };
+  const { laidAside: _laid, ...asOf8 } = { ...line, conditions };
+  const read = readGarden({
+    ...rest,
+    version: 8,
+    boards: boards.map(({ watch: _watch, ...board }) => board),
+    plots: plots.map(({ words: _words, limitsSet: _set, ...plot }) => plot),
+    waterLines: [asOf8, { ...asOf8, id: 'second', conditions: { ...conditions, batteryAboveV: 12 } }],
+  });
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  expect(read.value.boards[0]?.watch).toEqual({ batteryLowV: 12, darkBelow: 300, isLithium: false });
+  expect(fresh.value.boards[0]?.watch).toEqual({ batteryLowV: null, darkBelow: null, isLithium: false });
 });
 
 test('of version 8: words that were moved stay, limits that were moved were set by somebody', () => {

@@ -264,6 +264,24 @@ const fromVersion7 = (garden: Loose): Loose => ({
 const FIRST_LIMITS_OF_8 = { startTenths: 350, stopTenths: 600 } as const;
 const FIRST_EDGES_OF_8 = [200, 350, 700, 850] as const;
 
+export const NOTHING_WATCHED = { batteryLowV: null, darkBelow: null, isLithium: false } as const;
+
+/** Limits of battery and night stood at water lines alone: a board takes over the first that its lines would have held or called dark by. */
+function watchOf8(garden: Loose, boardId: unknown): Loose {
+  const lines = Array.isArray(garden.waterLines) ? garden.waterLines.filter(isObject) : [];
+  const of = (key: string) =>
+    lines.flatMap((line) => {
+      const value = line.boardId === boardId && isObject(line.conditions) ? line.conditions[key] : null;
+      return typeof value === 'number' ? [value] : [];
+    });
+  const [volts, light] = [of('batteryAboveV'), of('darkBelow')];
+  return {
+    ...NOTHING_WATCHED,
+    batteryLowV: volts.length > 0 ? Math.max(...volts) : null,
+    darkBelow: light.length > 0 ? Math.min(...light) : null,
+  };
+}
+
 /** From version 8: words were independent of the limits, nobody knew whether limits were ever set, and a program laid aside was lost. Words that were never moved go with the limits from now on. */
 const fromVersion8 = (garden: Loose): Loose => ({
   ...garden,
@@ -281,6 +299,7 @@ const fromVersion8 = (garden: Loose): Loose => ({
     return { ...plot, bandEdges, limitsSet: !isFirst, words: 'five' };
   }),
   waterLines: eachOf(garden.waterLines, (line) => ({ ...line, laidAside: [] })),
+  boards: eachOf(garden.boards, (board) => ({ ...board, watch: watchOf8(garden, board.id) })),
 });
 
 const STEPS: readonly ((garden: Loose) => Loose)[] = [

@@ -64,6 +64,14 @@ const board = z.strictObject({
   traits: text,
   adcBits: z.int().min(8).max(24),
   supplyV: z.number().min(1).max(30),
+  /** What is watched of the board itself, whether it has a pump or not; null: nobody has said. */
+  watch: z.strictObject({
+    batteryLowV: z.number().min(1).max(60).nullable(),
+    /** Night is when its light sensor reads below this. */
+    darkBelow: z.number().min(-1e6).max(1e6).nullable(),
+    /** It lives on a lithium cell that is charged, which must not be below freezing. */
+    isLithium: z.boolean(),
+  }),
   /** How its lines are read, as a person has said. */
   reads: z.strictObject({
     /** What a comma between digits is; null while it was not asked. */

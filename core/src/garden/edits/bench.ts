@@ -150,6 +150,14 @@ export function pickNumber(garden: Garden, boardId: string, of: PickedNumber): G
 }
 
 /** Says how the lines of a board are read. */
+/** Says what is watched of a board itself: its battery, its night, whether it is charged in the cold. */
+export const setBoardWatch = (garden: Garden, boardId: string, change: Partial<Board['watch']>): Garden => ({
+  ...garden,
+  boards: garden.boards.map((one) =>
+    one.id === boardId ? { ...one, watch: { ...one.watch, ...change } } : one,
+  ),
+});
+
 export const setBoardReads = (
   garden: Garden,
   boardId: string,

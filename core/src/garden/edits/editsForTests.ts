@@ -185,6 +185,12 @@ export const EDITS: Readonly<Record<string, Edit>> = {
       draw.random,
     );
   },
+  setBoardWatch: (garden, draw) =>
+    bench.setBoardWatch(garden, idOf(garden.boards, draw), {
+      batteryLowV: draw.number(1, 60),
+      darkBelow: draw.number(0, 1e6),
+      isLithium: draw.random() < 0.5,
+    }),
   setBoardReads: (garden, draw) =>
     bench.setBoardReads(garden, idOf(garden.boards, draw), () => ({
       comma: draw.random() < 0.5 ? 'decimal' : 'border',

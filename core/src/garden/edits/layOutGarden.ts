@@ -8,7 +8,7 @@ import type { Netlist, Part } from '../../wiring/netlist.ts';
 import { planWiring } from '../../wiring/planWiring.ts';
 import { catalogueOf, settingOf, setWiring } from './plan.ts';
 import { EMPTY_CHANNEL, NEW_PROBE, USUAL_DEPTH_CM } from './plots.ts';
-import { NOTHING_SAID } from '../document/migrations.ts';
+import { NOTHING_SAID, NOTHING_WATCHED } from '../document/migrations.ts';
 
 /** Where garden and plan say different things, which holds. */
 export type Holds = Readonly<Record<'board' | 'probe', 'garden' | 'plan'>>;
@@ -59,6 +59,7 @@ export function fillFromWiring(garden: Garden, random: () => number): Garden {
       traits: entry.name,
       adcBits,
       supplyV: logicV,
+      watch: NOTHING_WATCHED,
       reads: { ...NOTHING_SAID, ignores: [], picked: [] },
     };
     next = { ...next, boards: [...next.boards, board] };

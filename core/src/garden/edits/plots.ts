@@ -19,6 +19,7 @@ import {
   NO_TEST,
   NO_WARMTH,
   NOTHING_SAID,
+  NOTHING_WATCHED,
   USUAL_RISE,
 } from '../document/migrations.ts';
 import { DEFAULT_ALERTS } from '../../control/alerts.ts';
@@ -80,6 +81,12 @@ export const EMPTY_CHANNEL = {
   correction: NO_CORRECTION,
   calibrationId: null,
 } as const;
+
+/** What a board has before anybody says more about it. */
+const NEW_BOARD = {
+  watch: NOTHING_WATCHED,
+  reads: { ...NOTHING_SAID, ignores: [] as string[], picked: [] as Board['reads']['picked'] },
+};
 
 /** How deep a probe is put until somebody says so, cm. */
 export const USUAL_DEPTH_CM = 7;
@@ -185,9 +192,7 @@ export function giveProbe(garden: Garden, plotId: string, parts: Parts, random: 
     makeId(prefix, new Set(list.map((one) => one.id)), random);
   const probeId = fresh('probe', garden.probes);
   const newBoard: Board | null =
-    'id' in parts.board
-      ? null
-      : { id: fresh('board', garden.boards), ...parts.board, reads: { ...NOTHING_SAID, ignores: [] } };
+    'id' in parts.board ? null : { id: fresh('board', garden.boards), ...parts.board, ...NEW_BOARD };
   const boardId = 'id' in parts.board ? parts.board.id : (newBoard?.id ?? '');
   const channel: Channel = {
     ...EMPTY_CHANNEL,

@@ -25,7 +25,10 @@ export function ActiveAlerts({ alerts }: { alerts: readonly ActiveAlert[] }) {
               <b className="font-semibold">{alert.subject}</b>: {alertWords(alert.kind)}
               <span className="block text-[13.5px] text-soft">
                 since <span className="num">{dayTime(alert.raisedMs, garden.timeZone)}</span>
-                {alert.acknowledged && '; seen, and not told again'}
+                {alert.acknowledged &&
+                  (alert.kind === 'line-locked'
+                    ? '; seen, and told again until it is unlocked'
+                    : '; seen, and not told again')}
                 {isPutOff && (
                   <>
                     ; put off until{' '}

@@ -15,8 +15,10 @@ const HYSTERESIS: Readonly<
   cold: { unit: '°C', per: 10, most: 20 },
   'battery-low': { unit: 'V', per: 1000, most: 5 },
   'probe-fault': null,
+  'out-of-soil': null,
   'silent-board': null,
   'tank-low': null,
+  'frozen-charge': { unit: '°C', per: 10, most: 20 },
   'line-locked': null,
   recalibrate: null,
 };

@@ -4,12 +4,15 @@ import { useLive } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 import { ActiveAlerts } from './ActiveAlerts.tsx';
+import { BoardWatch } from './BoardWatch.tsx';
+import { Pending } from './Pending.tsx';
+import { TellingPanel } from './TellingPanel.tsx';
 import { AlertRow } from './AlertRow.tsx';
 
 /** What is told to the person: what is raised now, and for each kind when it is raised, repeated and kept quiet. */
 export function AlertsView() {
   const { garden, commit } = useGarden();
-  const { alerts, source } = useLive();
+  const { alerts, pendingAlerts, source, nowMs } = useLive();
   const set = (label: string, rules: readonly AlertRule[]) =>
     void commit(label, (before) => ({ garden: { ...before, alerts: rules.map((one) => ({ ...one })) } }));
   return (
@@ -21,11 +24,14 @@ export function AlertsView() {
           {source ? 'No alert is raised.' : 'Nothing is connected, so nothing is watched.'}
         </p>
       )}
+      <Pending alerts={pendingAlerts} nowMs={nowMs} />
+      <TellingPanel />
       <h2 className="mt-4 border-t border-rule pt-3">When they are told</h2>
       <p className="mt-1 max-w-[70ch] text-[14px] text-soft">
         An alert is raised when it has been so for a while, and is over when the value has come back by its
-        hysteresis. In quiet hours nothing is told; what is still so afterwards is told then. They are shown
-        here, in the rail and in the log; mail and messages come with the gateway.
+        hysteresis. In quiet hours nothing is told; what is still so afterwards is told then. A locked line is
+        told again until it is unlocked. They are shown here, in the rail and in the log; mail and messages
+        come with the gateway.
       </p>
       <Scroll label="Alerts" className="mt-2">
         <table className="min-w-[760px] [&_td]:align-middle">
@@ -58,6 +64,7 @@ export function AlertsView() {
       <Button className="mt-3" onClick={() => set('alerts as at first', DEFAULT_ALERTS)}>
         Back to the usual settings
       </Button>
+      <BoardWatch />
     </>
   );
 }

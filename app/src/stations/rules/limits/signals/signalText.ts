@@ -64,7 +64,7 @@ export function stateWhen(state: SignalState): string {
     case 'unknown':
       return 'no reading, no calibration that holds, or nobody knows how full the tank is';
     case 'night':
-      return 'darker than the light limit of a program';
+      return 'darker than the night of the plot’s board';
     case 'content':
       return 'all is known, and nothing above holds, shown or not';
   }
