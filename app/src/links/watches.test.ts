@@ -45,6 +45,14 @@ describe('the watch of a channel', () => {
     const sinceMs = leapt.calmSinceMs;
     expect(sinceMs === null || sinceMs >= 99_500).toBe(true);
   });
+  test('is moving after a hand or a leap until it has stopped, and an hour later it is the soil that moves', () => {
+    // Towards 1700 with a time constant of ten minutes, from the 100th reading on.
+    const creep = (at: number) => (at < 100 ? 2100 : 1700 + 400 * Math.exp(-(at - 100) / 1200));
+    const { watch } = filled(creep, 500);
+    expect(watch.isMoving(250_000)).toBe(true);
+    expect(watch.isMoving(250_000 + 3_600_000)).toBe(false);
+    expect(filled(() => 2100, 600).watch.isMoving(300_000)).toBe(false);
+  });
   test('new references change the scale it is watched on', () => {
     const { watch, buffer } = filled(() => 2100, 400);
     const before = watch.settling.toleranceCounts;

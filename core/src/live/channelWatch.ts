@@ -5,6 +5,8 @@ import type { StreamBuffer } from '../signal/streamBuffer.ts';
 /** Newest readings that faults are looked for in. */
 const NEWEST_READINGS = 240;
 const LOOK_EVERY_MS = 2000;
+/** A change later than this after a leap or a hand is the soil's own, ms. */
+const MOVING_MS = 3_600_000;
 /** How far apart looks at the whole record are, and how long it must be. */
 const WAVE_EVERY_MS = 600_000;
 const DAY_AND_HALF_MS = 1.5 * 86_400_000;
@@ -57,6 +59,17 @@ export class ChannelWatch {
     const { verdict, watchedS } = this.watch.settling();
     if (verdict === 'disturbed') return null;
     return Math.max(this.lastMs - watchedS * 1000, this.handled.at(-1) ?? -Infinity);
+  }
+
+  /**
+   * Whether the reading is on its way somewhere: a hand was at work or it leapt, not an hour ago, and it has not stopped since. Later than that it is the soil
+   * that moves, by drying or by the day, and that must not hold water back.
+   */
+  isMoving(nowMs: number): boolean {
+    const { verdict } = this.watch.settling();
+    const calmMs = this.calmSinceMs;
+    if (calmMs === null) return true;
+    return verdict === 'settling' && nowMs - calmMs < MOVING_MS;
   }
 
   /** Looks for faults where something new has come, every two seconds at the most. @param tickMs of a clock that never goes back */

@@ -13,9 +13,14 @@ export class HostedEngines {
   private hosts: Readonly<Record<string, Hosted>> = {};
   private made: { garden: Garden; engines: readonly BoardEngine[]; senses: Senses } | null = null;
 
-  /** One step of every board that has a water line. @param newest where the newest readings are */
-  step(garden: Garden, newest: Senses['newest'], nowMs: number): LineAnswers {
-    const { engines, senses } = this.madeFor(garden, newest);
+  /** One step of every board that has a water line. @param newest where the newest readings are @param isMoving what the watch knows not to have come to rest */
+  step(
+    garden: Garden,
+    newest: Senses['newest'],
+    nowMs: number,
+    isMoving: (channelId: string) => boolean = () => false,
+  ): LineAnswers {
+    const { engines, senses } = this.madeFor(garden, newest, isMoving);
     this.hosts = Object.fromEntries(
       engines.map((engine) => {
         const before = this.hosts[engine.boardId] ?? switchOn(engine, {}, nowMs);
@@ -26,7 +31,7 @@ export class HostedEngines {
   }
 
   /** Settings are made again when the document has changed. */
-  private madeFor(garden: Garden, newest: Senses['newest']) {
+  private madeFor(garden: Garden, newest: Senses['newest'], isMoving: (channelId: string) => boolean) {
     if (this.made?.garden !== garden)
       this.made = {
         garden,
@@ -35,6 +40,6 @@ export class HostedEngines {
           .filter((one) => one.lineIds.length > 0),
         senses: sensesOf(garden, () => null),
       };
-    return { engines: this.made.engines, senses: { ...this.made.senses, newest } };
+    return { engines: this.made.engines, senses: { ...this.made.senses, newest, isMoving } };
   }
 }

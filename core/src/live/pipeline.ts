@@ -106,7 +106,12 @@ export class LivePipeline<Problem> {
 
   /** Works out what the rules would answer, where no board does. */
   answer(nowMs: number): void {
-    this.toldAnswers = this.engines.step(this.garden, (id) => this.lastOf(id), nowMs);
+    this.toldAnswers = this.engines.step(
+      this.garden,
+      (id) => this.lastOf(id),
+      nowMs,
+      (id) => this.watches.get(id)?.isMoving(nowMs) ?? false,
+    );
   }
 
   /** Looks whether an alert is due, and tells it. */

@@ -197,3 +197,24 @@ test('a board writes down what it keeps at starts and ends, not while it holds o
   expect(held.hosted.memory).toBe(off.memory);
   expect(begun.hosted.memory.roof?.hoursMl[0]).toBe(200);
 });
+
+test('a probe that is known to be moving starts nothing', () => {
+  const nowMs = BOOT + 70_000;
+  const at = (isMoving: boolean) =>
+    stepHost(switchOn(board, {}, BOOT), board, { ...reading(DRY, nowMs), isMoving: () => isMoving }, nowMs);
+  expect(at(true).hosted.state.lines[0]?.reason).toBe('unsettled');
+  expect(at(false).events).toMatchObject([{ kind: 'started' }]);
+});
+
+test('a line that has had its day says when some of it is free again', () => {
+  // 200 ml in the first hour; the day has had its maximum.
+  const full = boardOf(['roof'], configOf({ guards: { ...GUARDS, minIntervalS: 60, dailyMaxMl: 200 } }));
+  const off = switchOn(full, { roof: { ...NOTHING_KEPT, hoursMl: [0, 0, 200] } }, BOOT);
+  const nowMs = BOOT + 90_000;
+  const { hosted } = stepHost(off, full, reading(DRY, nowMs), nowMs);
+  // It is two hours old at boot, and forgotten when it is 25.
+  expect(answersOf(hosted).roof).toMatchObject({
+    reason: 'daily-max',
+    mayStartAtMs: BOOT + 23 * 3_600_000,
+  });
+});

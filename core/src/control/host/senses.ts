@@ -10,6 +10,8 @@ export type Senses = {
   readonly newest: (channelId: string) => { readonly raw: number; readonly timeMs: number } | null;
   /** What a raw value of a channel means, in the unit of its quantity; null where it means nothing. */
   readonly meant: (channelId: string, raw: number) => number | null;
+  /** Whether a channel is known not to have come to rest; missing where nobody watches. */
+  readonly isMoving?: (channelId: string) => boolean;
   /** Local time at a moment; null while the clock is unknown. */
   readonly localTime: (timeMs: number) => LocalTime | null;
 };
@@ -49,9 +51,12 @@ export function engineInput(
   };
   return {
     nowS,
-    sensors: engine.sensors.map((sensor, at) =>
-      readSensor(sensor, exactly, nowS, engine.config.sensors[at]?.staleAfterS ?? AROUND_STALE_S),
-    ),
+    sensors: engine.sensors.map((sensor, at): RawReading | null => {
+      const staleAfterS = engine.config.sensors[at]?.staleAfterS ?? AROUND_STALE_S;
+      const reading = readSensor(sensor, exactly, nowS, staleAfterS);
+      const isMoving = sensor.members.some(({ channelId }) => senses.isMoving?.(channelId) === true);
+      return reading && isMoving ? { ...reading, unsettled: true } : reading;
+    }),
     tanks: engine.tankChannelIds.map(read),
     clock: senses.localTime(nowMs),
     around: around.map(({ airId, lightId, rainId, soilId }) => {
