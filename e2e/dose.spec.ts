@@ -1,5 +1,7 @@
 /** Dose: a pump measured with a jug, its line, the trial that does not go with the others, and the flow taken over by the rules. */
 import type { Page } from '@playwright/test';
+import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
+import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import { expect, expectAccessible, message, openSample, plot, sheet, test, view, reload } from './careful.ts';
 
 async function keep(page: Page, run: string, volume: string): Promise<void> {
@@ -11,11 +13,25 @@ async function keep(page: Page, run: string, volume: string): Promise<void> {
   await expect(rows).toHaveCount(Math.max(2, before + 1));
 }
 
+/** The sample with a pump that nobody has measured yet. */
+async function openUnmeasured(page: Page): Promise<void> {
+  const garden = marigoldHare(Date.UTC(2026, 4, 1, 12));
+  const text = writeGardenFile({
+    ...garden,
+    waterLines: garden.waterLines.map((line) => ({ ...line, trials: [] })),
+  });
+  await page.goto('/');
+  await page
+    .getByLabel('Garden file')
+    .setInputFiles({ name: 'new.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await plot(page, /Chilli crate/).click();
+  await page.getByRole('button', { name: 'Start the stand-in boards' }).first().click();
+}
+
 test('a pump is measured, an odd trial is pointed at and left out, and the rules reckon with what was measured', async ({
   page,
 }) => {
-  await openSample(page);
-  await plot(page, /Chilli crate/).click();
+  await openUnmeasured(page);
   await sheet(page, 'Dose').click();
   await expect(page.getByText(/Run the pump into a jug for a few seconds/)).toBeVisible();
   await expectAccessible(page);
@@ -50,8 +66,7 @@ test('a pump is measured, an odd trial is pointed at and left out, and the rules
 });
 
 test('another tube is a reason to measure again, and says so', async ({ page }) => {
-  await openSample(page);
-  await plot(page, /Chilli crate/).click();
+  await openUnmeasured(page);
   await sheet(page, 'Dose').click();
   const tube = page.getByLabel('tube, m');
   await tube.fill('2');

@@ -1,6 +1,16 @@
 /** The whole slice, as a new user would walk it: parts, raw numbers, two references, limits, the pump's answer, the log, the files. */
 import { readFile } from 'node:fs/promises';
-import { clock, expect, message, sheet, startFromParts, test, view, reload } from './careful.ts';
+import {
+  clock,
+  expect,
+  expectAccessible,
+  message,
+  sheet,
+  startFromParts,
+  test,
+  view,
+  reload,
+} from './careful.ts';
 
 test('from nothing to a pot that waters itself, and away with the data', async ({ page }) => {
   test.setTimeout(120_000);
@@ -72,6 +82,13 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await set('Dose', '2000');
   await expect(page.getByText(/give 2.000 ml, wait 15 min/)).toBeVisible();
   await page.getByRole('button', { name: 'Let it water by itself' }).click();
+  // It asks once, with what may land and what was seen of the pump; who goes on without says why.
+  const asked = page.getByRole('dialog', { name: /water by itself/ });
+  await expect(asked).toContainText(/Up to 20.000 ml a day may land/);
+  await expectAccessible(page);
+  await expect(asked.getByRole('button', { name: 'Let it water by itself' })).toBeDisabled();
+  await asked.getByLabel(/Why may it water all the same/).fill('a stand-in, no water');
+  await asked.getByRole('button', { name: 'Let it water by itself' }).click();
   await expect(page.getByText(/may start in/)).toBeVisible();
   await expect(page.getByRole('status').getByText('pump running')).toBeVisible({ timeout: 40_000 });
 

@@ -40,6 +40,16 @@ const LINE_EVERY_MS = 300_000;
 
 const placed = (where: string, between: string, mapNote: string): Placement => ({ where, between, mapNote });
 
+/** The pump into the jug: s and ml. */
+const JUG = [
+  [5, 34],
+  [10, 79],
+  [15, 125],
+  [5, 35],
+  [10, 80],
+  [15, 123],
+] as const;
+
 type Taken = { boardId: string; supplyV: number; takenAt: string };
 
 const capture = (rawCounts: number, noiseCounts: number, taken: Taken): Capture => ({
@@ -352,6 +362,21 @@ export function marigoldHare(nowMs: number): Garden {
         dailyMaxMl: 600,
         minIntervalS: 900,
         staleAfterS: 900,
+        trials: JUG.map(([runS, volumeMl], at) => ({
+          id: `trial-${at + 1}`,
+          runS,
+          volumeMl,
+          used: true,
+          takenAt: daysAgo(18),
+          simulated: true,
+          rig: NEW_LINE.rig,
+        })),
+        firstHour: {
+          probeOutAt: daysAgo(18),
+          tankLowAt: daysAgo(18),
+          watchedAt: daysAgo(18),
+          overruled: '',
+        },
         outlets: [
           { id: 'outlet-1', name: 'Crate, left', plotId: 'chilli', cupMl: 31 },
           { id: 'outlet-2', name: 'Crate, middle', plotId: 'chilli', cupMl: 34 },

@@ -282,6 +282,8 @@ function watchOf8(garden: Loose, boardId: unknown): Loose {
   };
 }
 
+export const NOTHING_SEEN = { probeOutAt: null, tankLowAt: null, watchedAt: null, overruled: '' } as const;
+
 /** From version 8: words were independent of the limits, nobody knew whether limits were ever set, and a program laid aside was lost. Words that were never moved go with the limits from now on. */
 const fromVersion8 = (garden: Loose): Loose => ({
   ...garden,
@@ -298,7 +300,12 @@ const fromVersion8 = (garden: Loose): Loose => ({
         : [...edgesByLimits(startTenths, stopTenths, { wiltingTenths: null, capacityTenths: null })];
     return { ...plot, bandEdges, limitsSet: !isFirst, words: 'five' };
   }),
-  waterLines: eachOf(garden.waterLines, (line) => ({ ...line, laidAside: [] })),
+  waterLines: eachOf(garden.waterLines, (line) => ({
+    ...line,
+    laidAside: [],
+    // What ran by itself already was looked at by somebody, though nobody knows how.
+    firstHour: { ...NOTHING_SEEN, overruled: line.automatic === true ? 'It ran by itself already.' : '' },
+  })),
   boards: eachOf(garden.boards, (board) => ({ ...board, watch: watchOf8(garden, board.id) })),
 });
 

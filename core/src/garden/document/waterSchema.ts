@@ -8,6 +8,19 @@ import { BUZZES, DISPLAY_LETTERS, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } fr
 import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '../../quantity/bounds.ts';
 import { id, name, text, time } from '../../quantity/fields.ts';
 
+/** What a person has seen of a pump before it may water by itself; null: not yet. */
+const firstHour = z.strictObject({
+  /** With the probe out of the soil it refused. */
+  probeOutAt: time.nullable(),
+  /** With the reservoir low it refused. */
+  tankLowAt: time.nullable(),
+  /** A run was watched from its start to its end. */
+  watchedAt: time.nullable(),
+  /** Why it was let go without the rest of it; empty: it was not. */
+  overruled: text,
+});
+export type FirstHour = z.infer<typeof firstHour>;
+
 /** With what a pump was measured; null: not said. Another of them, and the trials hold no longer. */
 const rig = z.strictObject({
   tubeM: z.number().min(0).max(500).nullable(),
@@ -37,6 +50,7 @@ export const waterLine = z.strictObject({
   flowMlPerS: z.number().min(0.1).max(1000),
   tubeS: z.number().min(0).max(600),
   automatic: z.boolean(),
+  firstHour,
   program: savedProgram,
   /** Programs that were laid aside for another kind, the last one last: taken up again they are as they were. */
   laidAside: z.array(savedProgram).max(PROGRAM_KINDS.length),

@@ -19,6 +19,7 @@ import {
   NO_TEST,
   NO_WARMTH,
   NOTHING_SAID,
+  NOTHING_SEEN,
   NOTHING_WATCHED,
   USUAL_RISE,
 } from '../document/migrations.ts';
@@ -107,6 +108,7 @@ export const NEW_PLOT = {
 export const NEW_LINE = {
   tubeS: 0,
   automatic: false,
+  firstHour: NOTHING_SEEN,
   laidAside: [],
   conditions: NO_CONDITIONS,
   around: NOTHING_CHOSEN,

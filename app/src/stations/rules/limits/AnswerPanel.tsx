@@ -1,3 +1,5 @@
+import { useState } from 'react';
+import { ArmDialog } from './program/ArmDialog.tsx';
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
@@ -60,10 +62,11 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
   const view = decidedView(garden, parts, live, stored);
   const answer = line && live.answers[line.id];
   const signal = live.signals[plot.id];
-  const arm = (automatic: boolean) => {
+  const [isAsking, setAsking] = useState(false);
+  const switchOff = () => {
     if (line)
-      void commit(`${automatic ? 'switch on' : 'switch off'} ${line.name}`, (garden) => ({
-        garden: setWaterLine(garden, line.id, { automatic }),
+      void commit(`switch off ${line.name}`, (before) => ({
+        garden: setWaterLine(before, line.id, { automatic: false }),
       }));
   };
   return (
@@ -118,11 +121,12 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
           <Button
             className="shrink-0"
             look={line.automatic ? 'plain' : 'primary'}
-            onClick={() => arm(!line.automatic)}
+            onClick={() => (line.automatic ? switchOff() : setAsking(true))}
           >
             {line.automatic ? 'Switch watering off' : 'Let it water by itself'}
           </Button>
         )}
+        {line && isAsking && <ArmDialog line={line} onClose={() => setAsking(false)} />}
       </div>
       {line && (
         <>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { copyRules, type NotCopied } from '@plain-trowel/core/garden/edits/copyRules';
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
-import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
+import { contradictions, doseOf } from '@plain-trowel/core/garden/bind/contradictions';
 import { noiseTenthsOf } from '@plain-trowel/core/garden/bind/engineParts';
 import { limitRange } from '@plain-trowel/core/garden/bind/limitRange';
 import { calibrationMismatch, plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -17,6 +17,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { Check } from '../../../ui/Check.tsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { showToast } from '../../../ui/toasts.ts';
+import { ArmDialog } from './program/ArmDialog.tsx';
 import { contradictionText } from '../../../words/contradictionText.ts';
 import { labelLine } from '../../../words/plotText.ts';
 import { PROGRAM_WORDS } from '../../../words/programText.ts';
@@ -59,6 +60,8 @@ function PlotRow({ parts }: { parts: PlotParts }) {
   const { plot, fit, line } = parts;
   const dose = line && doseOf(line.program);
   const isVoid = calibrationMismatch(parts) !== null;
+  const isAgainst = line !== null && line.automatic && contradictions(garden, line).length > 0;
+  const [isAsking, setAsking] = useState(false);
   return (
     <tr>
       <td>
@@ -100,19 +103,23 @@ function PlotRow({ parts }: { parts: PlotParts }) {
         {line && line.program.kind !== 'alert-only' ? (
           <Check
             checked={line.automatic}
-            onChange={(automatic) =>
-              void commit(`${automatic ? 'switch on' : 'switch off'} ${line.name}`, (before) => ({
-                garden: setWaterLine(before, line.id, { automatic }),
-              }))
-            }
+            onChange={(automatic) => {
+              if (automatic) setAsking(true);
+              else
+                void commit(`switch off ${line.name}`, (before) => ({
+                  garden: setWaterLine(before, line.id, { automatic }),
+                }));
+            }}
           >
             <span className="sr-only">{line.name} </span>
             {line.automatic ? 'on' : 'off'}
             {isVoid && <b className="text-handle">, calibration void</b>}
+            {isAgainst && <b className="text-handle">, but its settings contradict</b>}
           </Check>
         ) : (
           '–'
         )}
+        {line && isAsking && <ArmDialog line={line} onClose={() => setAsking(false)} />}
       </td>
     </tr>
   );
