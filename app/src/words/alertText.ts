@@ -53,7 +53,7 @@ export function alertName(kind: AlertKind): string {
     case 'battery-low':
       return 'Battery low';
     case 'frozen-charge':
-      return 'Frozen charge';
+      return 'Frost on a lithium cell';
     case 'line-locked':
       return 'Line locked';
     case 'recalibrate':

@@ -62,6 +62,12 @@ describe('the tables', () => {
       expect(kind?.wiltingVwc).toBeLessThanOrEqual(wpHigh + 3);
     }
   });
+  test('what lives on a windowsill: two dozen more, each with what it wants; bog plants want wet feet and rain water', () => {
+    const pots = PLANT_GROUPS.filter((one) => one.where === 'pot');
+    expect(pots.length).toBeGreaterThanOrEqual(10 + 24);
+    expect(plantGroup('bog')).toMatchObject({ water: 'rain', wetFeet: true });
+    expect(plantGroup('tomato')).toMatchObject({ water: 'any', wetFeet: false, note: '' });
+  });
   test('own facts come before the table, and never half of each', () => {
     const own = { bulkDensity: 0.3, capacityVwc: 50, wiltingVwc: 20 };
     expect(knownSoil(own, 'loam')).toMatchObject({ ...own, from: 'own' });

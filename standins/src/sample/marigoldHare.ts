@@ -390,6 +390,7 @@ export function marigoldHare(nowMs: number): Garden {
         id: 'tank',
         name: 'Rain tank',
         kind: 'level',
+        float: { highIs: 'water', threshold: 0.5 },
         channelId: 'channel-tank',
         levels: [
           { raw: 380, volumeMl: 0 },

@@ -103,6 +103,7 @@ describe('leaders and reservoirs', () => {
       id: 'tank',
       name: 'Tank',
       kind: 'level',
+      float: { highIs: 'water', threshold: 0.5 },
       channelId: null,
       levels: [],
       minimumMl: 0,

@@ -118,6 +118,7 @@ describe('a reservoir', () => {
     id: 'tank',
     name: 'Tank',
     kind: 'level',
+    float: { highIs: 'water', threshold: 0.5 },
     channelId: 'distance',
     levels: [
       { raw: 400, volumeMl: 0 },

@@ -29,8 +29,7 @@ const BEYOND_LEVELS = 0.3;
 
 export const tankConfig = remembered((tank: Reservoir): TankConfig => {
   if (tank.channelId === null) return UNKNOWN_TANK;
-  if (tank.kind === 'float')
-    return { minimumRaw: 1, fallsWithWater: false, lowRaw: 0, highRaw: 1, staleAfterS: AROUND_STALE_S };
+  if (tank.kind === 'float') return floatConfig(tank);
   const curve = reservoirOf(tank.levels);
   if (!curve.ok) return UNKNOWN_TANK;
   const { knots } = curve.value;
@@ -49,3 +48,14 @@ export const tankConfig = remembered((tank: Reservoir): TankConfig => {
     staleAfterS: AROUND_STALE_S,
   };
 });
+
+/** A contact as a level with one step. What it reads as 0 and 1 must be one of the two; counts of an analog input may be anything that an input gives. */
+function floatConfig({ float: { highIs, threshold } }: Reservoir): TankConfig {
+  const isDigital = threshold > 0 && threshold <= 1;
+  const [lowRaw, highRaw] = isDigital ? [0, 1] : [-MOST_CONTACT_RAW, MOST_CONTACT_RAW];
+  const high = Math.ceil(threshold);
+  return highIs === 'water'
+    ? { minimumRaw: high, fallsWithWater: false, lowRaw, highRaw, staleAfterS: AROUND_STALE_S }
+    : { minimumRaw: high - 1, fallsWithWater: true, lowRaw, highRaw, staleAfterS: AROUND_STALE_S };
+}
+const MOST_CONTACT_RAW = 1_000_000;

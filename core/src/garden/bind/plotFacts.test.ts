@@ -3,6 +3,8 @@ import { setBoardWatch } from '../edits/bench.ts';
 import { setPlot, setWaterLine } from '../edits/plots.ts';
 import { airAndWater, firstChannel, firstLine, onePlot } from '../edits/gardenForTests.ts';
 import { signalFacts, signalLimits, tankNow, valueNow, type Heard } from './plotFacts.ts';
+import { tankTrouble } from '../../control/engine/trust.ts';
+import { tankConfig } from './engineParts.ts';
 import { watchedOf } from './watched.ts';
 import type { Channel, Garden } from '../document/schema.ts';
 
@@ -29,6 +31,7 @@ const garden: Garden = {
       id: 'tub',
       name: 'Tub',
       kind: 'level',
+      float: { highIs: 'water', threshold: 0.5 },
       channelId: 'tank',
       levels: [
         { raw: 400, volumeMl: 0 },
@@ -132,7 +135,35 @@ describe('a reservoir now', () => {
     const float = { ...tub, kind: 'float' as const, levels: [] };
     expect(tankNow(float, heard({ tank: 1 }))).toEqual({ volumeMl: null, isLow: false });
     expect(tankNow(float, heard({ tank: 0 }))).toEqual({ volumeMl: null, isLow: true });
+    expect(tankNow(float, heard({ tank: 7 }))).toBeNull();
   });
+});
+
+describe('a float', () => {
+  const [tub] = garden.reservoirs;
+  if (!tub) throw new Error('no tub');
+  const lowAt = (highIs: 'water' | 'empty', threshold: number, raw: number) => {
+    const float = { ...tub, kind: 'float' as const, levels: [], float: { highIs, threshold } };
+    const config = tankConfig(float);
+    const now = tankNow(float, heard({ tank: raw }));
+    // The engine and the page say the same.
+    expect(tankTrouble({ raw, atS: 0 }, 0, config)).toBe(
+      now ? (now.isLow ? 'tank-low' : null) : 'tank-unknown',
+    );
+    return now?.isLow;
+  };
+  test.each([
+    ['water', 0.5, 1, false],
+    ['water', 0.5, 0, true],
+    ['empty', 0.5, 1, true],
+    ['empty', 0.5, 0, false],
+    ['water', 2000, 2000, false],
+    ['water', 2000, 1999, true],
+    ['empty', 2000, 3100, true],
+    ['empty', 2000, 12, false],
+  ] as const)('high is %s from %d: at %d low is %s', (highIs, threshold, raw, expected) =>
+    expect(lowAt(highIs, threshold, raw)).toBe(expected),
+  );
 });
 
 describe('what alerts watch', () => {

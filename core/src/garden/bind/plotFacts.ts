@@ -5,6 +5,7 @@ import type { Unknown } from '../../control/plotState.ts';
 import type { SignalFacts, SignalLimits } from '../../control/signals.ts';
 import { volumeIn, reservoirOf } from '../../dosing/reservoir.ts';
 import { byId } from '../../quantity/byId.ts';
+import { plantGroup } from '../../plants/plantGroups.ts';
 import { meantOf } from '../../temperature/correction.ts';
 import { fullScaleOf } from './channels.ts';
 import { decidedNow, unknownOf, type Dropped } from './decided.ts';
@@ -39,7 +40,10 @@ export function tankNow(
   if (!one || heard.nowMs - one.timeMs > AROUND_STALE_S * 1000) return null;
   const { lowRaw, highRaw } = tankConfig(tank);
   if (!(one.raw >= lowRaw && one.raw <= highRaw)) return null;
-  if (tank.kind === 'float') return { volumeMl: null, isLow: one.raw < 1 };
+  if (tank.kind === 'float') {
+    const isHigh = one.raw >= tank.float.threshold;
+    return { volumeMl: null, isLow: isHigh !== (tank.float.highIs === 'water') };
+  }
   const curve = reservoirOf(tank.levels);
   if (!curve.ok) return null;
   const volumeMl = volumeIn(curve.value, one.raw);
@@ -113,13 +117,16 @@ export function signalFacts(
   };
 }
 
+/** A plant that stands in water is told nothing of it. */
+const NEVER_TOO_WET = 1001;
+
 /** A word that begins at the very end of the scale begins beyond it. */
-const wetFrom = (edgeTenths: number): number => (edgeTenths < 1000 ? edgeTenths : 1001);
+const wetFrom = (edgeTenths: number): number => (edgeTenths < 1000 ? edgeTenths : NEVER_TOO_WET);
 
 /** The lamp speaks the words of the plot: too dry is below "right", too wet is "flooded", or above a target range. */
-export const signalLimits = ({ bandEdges, words, warmth }: Plot): SignalLimits => ({
+export const signalLimits = ({ bandEdges, words, warmth, plantGroupId }: Plot): SignalLimits => ({
   dryTenths: bandEdges[1],
-  wetTenths: wetFrom(bandEdges[words === 'five' ? 3 : 2]),
+  wetTenths: plantGroup(plantGroupId)?.wetFeet ? NEVER_TOO_WET : wetFrom(bandEdges[words === 'five' ? 3 : 2]),
   soilLowTenthsC: tenthsOf(warmth.soilLowC),
   soilHighTenthsC: tenthsOf(warmth.soilHighC),
   airLowTenthsC: tenthsOf(warmth.airLowC),

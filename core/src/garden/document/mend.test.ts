@@ -51,7 +51,14 @@ test.each([
 });
 
 describe('remedies', () => {
-  const tank = { id: 'tank', name: 'Butt', kind: 'level', channelId: null, minimumMl: 0 };
+  const tank = {
+    id: 'tank',
+    name: 'Butt',
+    kind: 'level',
+    float: { highIs: 'water', threshold: 0.5 },
+    channelId: null,
+    minimumMl: 0,
+  };
   const levels = Array.from({ length: 13 }, (_, at) => ({ raw: at, volumeMl: at }));
   const cases: readonly (readonly [string, Record<string, unknown>, readonly Remedy['kind'][]])[] = [
     ['a level too many', { reservoirs: [{ ...tank, levels }] }, ['keep-first']],

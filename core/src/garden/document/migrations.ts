@@ -284,6 +284,8 @@ function watchOf8(garden: Loose, boardId: unknown): Loose {
 
 export const NOTHING_SEEN = { probeOutAt: null, tankLowAt: null, watchedAt: null, overruled: '' } as const;
 
+export const USUAL_FLOAT = { highIs: 'water', threshold: 0.5 } as const;
+
 /** From version 8: words were independent of the limits, nobody knew whether limits were ever set, and a program laid aside was lost. Words that were never moved go with the limits from now on. */
 const fromVersion8 = (garden: Loose): Loose => ({
   ...garden,
@@ -307,6 +309,7 @@ const fromVersion8 = (garden: Loose): Loose => ({
     firstHour: { ...NOTHING_SEEN, overruled: line.automatic === true ? 'It ran by itself already.' : '' },
   })),
   boards: eachOf(garden.boards, (board) => ({ ...board, watch: watchOf8(garden, board.id) })),
+  reservoirs: eachOf(garden.reservoirs, (tank) => ({ ...tank, float: USUAL_FLOAT })),
 });
 
 const STEPS: readonly ((garden: Loose) => Loose)[] = [

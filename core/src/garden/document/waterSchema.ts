@@ -91,8 +91,13 @@ export const waterLine = z.strictObject({
 export const reservoir = z.strictObject({
   id,
   name,
-  /** `level`: a distance or counts at known volumes. `float`: a contact that is closed (1) while there is water. */
+  /** `level`: a distance or counts at known volumes. `float`: a contact that only knows whether there is water. */
   kind: z.enum(['level', 'float']),
+  /** Of a float: whether a high reading means water or an empty tank, and from which reading it is high (0.5 for 0 and 1). */
+  float: z.strictObject({
+    highIs: z.enum(['water', 'empty']),
+    threshold: z.number().min(LEVEL_RAW.least).max(LEVEL_RAW.most),
+  }),
   channelId: id.nullable(),
   levels: z
     .array(

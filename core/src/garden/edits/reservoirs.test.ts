@@ -26,6 +26,7 @@ describe('reservoirs', () => {
     expect(tanked.reservoirs[0]).toMatchObject({
       name: 'Barrel',
       kind: 'level',
+      float: { highIs: 'water', threshold: 0.5 },
       levels: [],
       channelId: null,
     });

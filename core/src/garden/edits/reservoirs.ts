@@ -1,6 +1,7 @@
 /** Changes to reservoirs, and to where a line's water goes. Each gives a new garden. */
 import { byId } from '../../quantity/byId.ts';
 import { setWaterLine } from './plots.ts';
+import { USUAL_FLOAT } from '../document/migrations.ts';
 import { makeId } from '../document/ids.ts';
 import type { Garden, Reservoir, WaterLine } from '../document/schema.ts';
 
@@ -15,6 +16,7 @@ export const addReservoir = (garden: Garden, name: string, random: () => number)
       id: makeId('tank', new Set(garden.reservoirs.map((one) => one.id)), random),
       name,
       kind: 'level',
+      float: { ...USUAL_FLOAT },
       channelId: null,
       levels: [],
       minimumMl: 0,

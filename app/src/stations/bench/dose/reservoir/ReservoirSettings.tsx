@@ -1,6 +1,7 @@
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { removeReservoir, setReservoir } from '@plain-trowel/core/garden/edits/reservoirs';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Field } from '../../../../ui/Field.tsx';
@@ -50,7 +51,7 @@ export function ReservoirSettings({ tank }: { tank: Reservoir }) {
           channels.length === 0
             ? 'No channel measures a distance or a level yet: name one on Bench, Readout.'
             : tank.kind === 'float'
-              ? '1 means water, 0 means none.'
+              ? floatHint(tank)
               : undefined
         }
         groups={[
@@ -65,6 +66,12 @@ export function ReservoirSettings({ tank }: { tank: Reservoir }) {
         value={tank.channelId ?? ''}
         onChange={(channelId) => set('channel', { channelId: channelId === '' ? null : channelId })}
       />
+      {tank.kind === 'float' && (
+        <FloatFields
+          tank={tank}
+          onChange={(float) => set('contact', { float: { ...tank.float, ...float } })}
+        />
+      )}
       {tank.kind === 'level' && (
         <NumberField
           label="Minimum"
@@ -95,5 +102,51 @@ export function ReservoirSettings({ tank }: { tank: Reservoir }) {
         Remove {tank.name}
       </button>
     </div>
+  );
+}
+
+const floatHint = ({ float: { highIs, threshold } }: Reservoir): string =>
+  `${threshold <= 1 ? '1 means' : `From ${formatNumber(threshold)} on it means`} ${highIs === 'water' ? 'water' : 'empty'}, below that ${highIs === 'water' ? 'empty' : 'water'}.`;
+
+/** Which way round a contact tells, and from which reading an analog one does. */
+function FloatFields({
+  tank,
+  onChange,
+}: {
+  tank: Reservoir;
+  onChange: (change: Partial<Reservoir['float']>) => void;
+}) {
+  return (
+    <>
+      <Select
+        label="A high reading means"
+        groups={[
+          {
+            name: '',
+            options: [
+              { value: 'water', label: 'there is water' },
+              { value: 'empty', label: 'the tank is empty' },
+            ],
+          },
+        ]}
+        value={tank.float.highIs}
+        onChange={(highIs) => onChange({ highIs })}
+      />
+      <NumberField
+        label="High from"
+        unit="raw"
+        value={tank.float.threshold}
+        least={0.1}
+        most={100_000}
+        whole={false}
+        onKeep={(threshold) => onChange({ threshold })}
+      />
+      <p className="col-span-full max-w-[66ch] text-[14px] text-soft">
+        Wire it so that a cut cable reads as an empty tank: then it fails safe and the pump stays off. A
+        contact that is closed while there is water does that; one that closes when it is empty reads “water”
+        for ever once its cable is cut. Most floats can be turned over on their stem to change sides. 0.5
+        stands for a contact that reads 0 or 1.
+      </p>
+    </>
   );
 }

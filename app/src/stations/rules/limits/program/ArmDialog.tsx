@@ -1,18 +1,23 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { isUnknown } from '@plain-trowel/core/control/plotState';
+import { usesProbe } from '@plain-trowel/core/control/programs/programs';
+import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
+import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { byId } from '@plain-trowel/core/quantity/byId';
 import { firstSteps, type FirstStep } from '@plain-trowel/core/garden/bind/firstHour';
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { sheetPath } from '../../../../frame/stations.ts';
-import { useLive } from '../../../../links/liveContext.ts';
+import { decidedView, useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { Dialog } from '../../../../ui/Dialog.tsx';
 import { Field } from '../../../../ui/Field.tsx';
 import { FIRST_STEPS, mayLandText } from '../../../../words/firstHourText.ts';
-import { reasonText } from '../../../../words/reasonText.ts';
+import { stateWord } from '../../../../words/plotText.ts';
 
 /** Asked once before a line waters by itself: what may land, and what was seen of the pump. */
 export function ArmDialog({ line, onClose }: { line: WaterLine; onClose: () => void }) {
@@ -106,14 +111,31 @@ function Step({ line, step }: { line: WaterLine; step: FirstStep }) {
   );
 }
 
-/** What the line answers right now, so that a refusal can be seen while the probe is in the hand. */
+/** What probe and tank say right now, so that a refusal can be seen while the probe is in the hand. */
 function Heard({ line }: { line: WaterLine }) {
-  const answer = useLive(({ answers }) => answers[line.id]);
-  if (!answer) return null;
+  const { garden } = useGarden();
+  const live = useLive();
+  const { stored } = useLiveTools();
+  const parts = plotParts(garden, line.plotId);
+  const tank = byId(garden.reservoirs, line.tankId);
+  if (!live.source || !parts) return null;
+  const { state, words } = decidedView(garden, parts, live, stored);
+  const heard = {
+    nowMs: live.nowMs,
+    newest: (id: string) => {
+      const value = live.present.get(id);
+      return value ? { raw: value.rawCounts, timeMs: value.atMs } : null;
+    },
+    isLocked: () => null,
+  };
+  const level = tank && tankNow(tank, heard);
   return (
     <p className="mt-2 text-[14.5px]" aria-live="polite">
       <span className="text-soft">Right now: </span>
-      {answer.isOn ? 'it runs' : `off: ${reasonText(answer.reason)}`}
+      {usesProbe(line.program.kind) &&
+        `the probe says “${stateWord(state, words)}”${isUnknown(state) ? ', so nothing would start by it' : ''}. `}
+      {tank &&
+        `${tank.name} is ${level === null ? 'unknown, so nothing would run' : level?.isLow ? 'low, so nothing would run' : 'above its minimum'}.`}
     </p>
   );
 }
