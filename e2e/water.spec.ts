@@ -222,12 +222,16 @@ test('signals speak by the person’s order', async ({ page }) => {
   await expectAccessible(page);
   const first = page.getByRole('row').nth(1);
   await expect(first).toContainText('line locked');
+  // Past “watering now” and “line locked”.
+  await page.getByRole('button', { name: 'probe fault: earlier' }).click();
   await page.getByRole('button', { name: 'probe fault: earlier' }).click();
   await expect(first).toContainText('probe fault');
   await page.getByLabel('Show probe fault').uncheck();
   await expect(page.getByText(/Mint trough now: unknown: probe fault/)).toBeVisible();
-  await page.getByLabel('Display for content').fill('All is well here, and more');
-  await expect(page.getByLabel('Display for content')).toHaveValue('All is well here');
+  await page.getByLabel('Display for unknown').fill('{word}|Tank {tank} {moisture}');
+  await page.getByLabel('Display for unknown').press('Enter');
+  await expect(page.getByRole('img', { name: 'Display: unknown: probe / fault' })).toBeVisible();
+  await expect(page.getByText('Nothing is called {moisture}.')).toBeVisible();
   await page.getByRole('button', { name: 'Back to the usual list' }).click();
   await expect(first).toContainText('line locked');
 });

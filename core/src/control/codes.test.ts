@@ -74,7 +74,7 @@ test('the numbers of programs, signals, alerts and events never change', () => {
     '0 alert-only, 1 timer, 2 pulse-soak, 3 until-wet, 4 single-dose, 5 veto, 6 follower',
   );
   expect(listed(SIGNAL_CODES)).toBe(
-    '0 content, 1 locked, 2 probe-fault, 3 tank-low, 4 too-cold, 5 too-hot, 6 too-dry, 7 too-wet, 8 night, 9 unknown',
+    '0 content, 1 locked, 2 probe-fault, 3 tank-low, 4 too-cold, 5 too-hot, 6 too-dry, 7 too-wet, 8 night, 9 unknown, 10 watering',
   );
   expect(listed(ALERT_CODES)).toBe(
     '0 dry, 1 wet, 2 hot, 3 cold, 4 probe-fault, 5 silent-board, 6 tank-low, 7 battery-low, 8 line-locked, 9 recalibrate, 10 out-of-soil, 11 frozen-charge',

@@ -29,6 +29,7 @@ export const SIGNAL_CODES: Readonly<Record<SignalState, number>> = {
   'too-wet': 7,
   night: 8,
   unknown: 9,
+  watering: 10,
 };
 
 export const ALERT_CODES: Readonly<Record<AlertKind, number>> = {

@@ -13,6 +13,7 @@ import {
 const facts: SignalFacts = {
   isLocked: false,
   isFaulty: false,
+  isWatering: false,
   unknown: null,
   isTankLow: false,
   tenths: 500,
@@ -52,6 +53,8 @@ test.each([
   [{ tenths: null, unknown: 'no-reading' }, 'unknown'],
   [{ tenths: null, unknown: 'stale', isFaulty: true }, 'probe-fault'],
   [{ unknown: 'tank-unknown' }, 'unknown'],
+  [{ isWatering: true, tenths: 100 }, 'watering'],
+  [{ isWatering: true, isLocked: true }, 'locked'],
   [{ unknown: 'tank-unknown', tenths: 100 }, 'too-dry'],
   [{ unknown: 'void', tenths: null, airTenthsC: 19 }, 'too-cold'],
   [{ unknown: 'void', tenths: null, isDark: true }, 'unknown'],

@@ -9,11 +9,15 @@ export const LAMP_COLOURS = ['off', 'red', 'amber', 'green', 'blue', 'white'] as
 export type LampColour = (typeof LAMP_COLOURS)[number];
 export const LAMP_RHYTHMS = ['steady', 'slow blink', 'fast blink'] as const;
 export type LampRhythm = (typeof LAMP_RHYTHMS)[number];
-export const BUZZES = ['silent', 'once', 'every minute'] as const;
+export const BUZZES = [
+  'silent',
+  'once',
+  'every minute',
+  'every 10 minutes',
+  'every hour',
+  'while it lasts',
+] as const;
 export type Buzz = (typeof BUZZES)[number];
-
-/** Letters that a small display has in one line. */
-export const DISPLAY_LETTERS = 16;
 
 export type SignalRule = {
   readonly state: SignalState;
@@ -21,6 +25,7 @@ export type SignalRule = {
   readonly lamp: LampColour;
   readonly rhythm: LampRhythm;
   readonly buzz: Buzz;
+  /** With places for what is measured, in pages (`display`). */
   readonly display: string;
 };
 
@@ -31,6 +36,8 @@ export type SignalUnknown = Unknown | 'tank-unknown';
 export type SignalFacts = {
   readonly isLocked: boolean;
   readonly isFaulty: boolean;
+  /** A line of it runs right now. */
+  readonly isWatering: boolean;
   /** Null while all is known. */
   readonly unknown: SignalUnknown | null;
   readonly isTankLow: boolean;
@@ -76,6 +83,12 @@ export const SIGNALS = {
     rhythm: 'fast blink',
     display: 'LOCKED: look',
   },
+  watering: {
+    holds: ({ isWatering }) => isWatering,
+    lamp: 'blue',
+    rhythm: 'fast blink',
+    display: 'Watering now|{word} {percent}',
+  },
   'probe-fault': {
     holds: ({ isFaulty }) => isFaulty,
     lamp: 'white',
@@ -106,23 +119,23 @@ export const SIGNALS = {
     holds: ({ tenths }, { dryTenths }) => below(tenths, dryTenths),
     lamp: 'red',
     rhythm: 'steady',
-    display: 'Water me',
+    display: 'Water me: {word}|{percent}',
   },
   'too-wet': {
     holds: ({ tenths }, { wetTenths }) => tenths !== null && tenths >= wetTenths,
     lamp: 'blue',
     rhythm: 'steady',
-    display: 'Too wet',
+    display: '{word} {percent}',
   },
   unknown: {
     holds: ({ unknown }) => unknown !== null,
     lamp: 'white',
     rhythm: 'steady',
-    display: 'Not known',
+    display: '{word}',
   },
   night: { holds: ({ isDark }) => isDark === true, lamp: 'off', rhythm: 'steady', display: 'Good night' },
   // What holds beside it is asked of the others, in `holds` below.
-  content: { holds: () => true, lamp: 'green', rhythm: 'steady', display: 'Content' },
+  content: { holds: () => true, lamp: 'green', rhythm: 'steady', display: '{word} {percent}' },
 } as const satisfies Readonly<Record<string, Signal>>;
 
 export type SignalState = keyof typeof SIGNALS;
@@ -134,7 +147,7 @@ export const DEFAULT_SIGNALS: readonly SignalRule[] = SIGNAL_STATES.map((state) 
 });
 
 /** States that take nothing from a plot's well-being. */
-const HARMLESS: ReadonlySet<SignalState> = new Set(['night', 'content']);
+const HARMLESS: ReadonlySet<SignalState> = new Set(['night', 'watering', 'content']);
 
 /** Whether a state holds for a plot. */
 export const holds = (state: SignalState, facts: SignalFacts, limits: SignalLimits): boolean =>

@@ -227,6 +227,7 @@ export class LivePipeline<Problem> {
       nowMs,
       newest: (channelId) => this.lastOf(channelId),
       isLocked: (lineId) => this.toldAnswers[lineId]?.isLocked ?? null,
+      isOn: (lineId) => this.toldAnswers[lineId]?.isOn ?? false,
     };
   }
 

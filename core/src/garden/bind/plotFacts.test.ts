@@ -59,6 +59,7 @@ describe('facts of a plot', () => {
       hasFault: false,
       isOutOfSoil: false,
       isLocked: false,
+      isWatering: false,
       isTankLow: true,
       soilTenthsC: null,
       airTenthsC: 183,

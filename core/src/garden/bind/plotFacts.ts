@@ -21,6 +21,8 @@ export type Heard = {
   readonly newest: (channelId: string) => { readonly raw: number; readonly timeMs: number } | null;
   /** Whether a line is locked; null while its engine is not heard. */
   readonly isLocked: (lineId: string) => boolean | null;
+  /** Whether a line runs; missing where nobody hears of it. */
+  readonly isOn?: (lineId: string) => boolean;
 };
 
 /** A channel's corrected value, if it is young enough to mean now; null otherwise. */
@@ -108,6 +110,7 @@ export function signalFacts(
     ...moisture,
     unknown: moisture.unknown ?? (hasUnknownTank(garden, lines, heard) ? 'tank-unknown' : null),
     isLocked: lines.some((one) => heard.isLocked(one.id) === true),
+    isWatering: lines.some((one) => heard.isOn?.(one.id) === true),
     isTankLow: garden.reservoirs.some(
       (tank) => lines.some((one) => one.tankId === tank.id) && tankNow(tank, heard)?.isLow === true,
     ),

@@ -4,7 +4,8 @@ import { ALERT_KINDS } from '../../control/alerts.ts';
 import { savedConditions } from '../../control/conditions/conditions.ts';
 import { PROGRAM_KINDS, savedProgram } from '../../control/programs/programs.ts';
 import { minute, seconds, volumeMl, WEEK_S } from '../../control/programs/settings.ts';
-import { BUZZES, DISPLAY_LETTERS, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } from '../../control/signals.ts';
+import { DISPLAY_TEXT } from '../../control/display.ts';
+import { BUZZES, LAMP_COLOURS, LAMP_RHYTHMS, SIGNAL_STATES } from '../../control/signals.ts';
 import { LEVEL_RAW, MOST, MOST_LEVEL_ML } from '../../quantity/bounds.ts';
 import { id, name, text, time } from '../../quantity/fields.ts';
 
@@ -117,7 +118,7 @@ export const signalRule = z.strictObject({
   lamp: z.enum(LAMP_COLOURS),
   rhythm: z.enum(LAMP_RHYTHMS),
   buzz: z.enum(BUZZES),
-  display: z.string().max(DISPLAY_LETTERS),
+  display: z.string().max(DISPLAY_TEXT),
 });
 
 export const alertRule = z.strictObject({

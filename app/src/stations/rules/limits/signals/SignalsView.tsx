@@ -3,7 +3,6 @@ import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import {
   BUZZES,
   DEFAULT_SIGNALS,
-  DISPLAY_LETTERS,
   LAMP_COLOURS,
   LAMP_RHYTHMS,
   moveSignal,
@@ -15,6 +14,8 @@ import { decidedView, useLive, useLiveTools } from '../../../../links/liveContex
 import { Button } from '../../../../ui/Button.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
+import { DISPLAY_TEXT } from '@plain-trowel/core/control/display';
+import { DisplayPreview } from './DisplayPreview.tsx';
 import { Lamp, lampWords } from '../Lamp.tsx';
 import { plotStateName, stateName, stateWhen } from './signalText.ts';
 
@@ -40,8 +41,7 @@ export function SignalsView({ parts }: { parts: PlotParts }) {
           <>
             {parts.plot.name} now: <b className="font-semibold">{plotStateName(now.state, view)}</b>. Lamp{' '}
             <Lamp colour={now.lamp} className="mb-[-2px]" /> {lampWords(now)}
-            {now.buzz === 'silent' ? '' : `, buzzer ${now.buzz}`}, display “
-            <span className="num">{now.display}</span>”.
+            {now.buzz === 'silent' ? '' : `, buzzer ${now.buzz}`}.
           </>
         ) : source ? (
           `${parts.plot.name} now: what holds is switched off in this list, so its lamp is dark.`
@@ -53,6 +53,7 @@ export function SignalsView({ parts }: { parts: PlotParts }) {
         From the top, the first state that holds speaks. Put what must never be missed above what may wait; a
         night above a fault would hide it. “Content” comes last, and only where everything is known and well.
       </p>
+      {now && <DisplayPreview parts={parts} text={now.display} />}
       <Scroll label="Signals by priority" className="mt-3">
         <table className="min-w-[720px] [&_td]:align-middle">
           <thead>
@@ -63,7 +64,7 @@ export function SignalsView({ parts }: { parts: PlotParts }) {
               <th>Lamp</th>
               <th>Rhythm</th>
               <th>Buzzer</th>
-              <th>Display, {DISPLAY_LETTERS} letters</th>
+              <th>Display; | turns the page</th>
             </tr>
           </thead>
           <tbody>
@@ -228,7 +229,7 @@ function DisplayText({
     <input
       aria-label={label}
       className="field num min-h-[32px]! w-[170px] py-0.5!"
-      maxLength={DISPLAY_LETTERS}
+      maxLength={DISPLAY_TEXT}
       value={typed ?? value}
       onChange={(event) => type(event.target.value)}
       onBlur={keep}

@@ -8,6 +8,8 @@ export function stateName(state: SignalState): string {
   switch (state) {
     case 'locked':
       return 'line locked';
+    case 'watering':
+      return 'watering now';
     case 'probe-fault':
       return 'probe fault';
     case 'tank-low':
@@ -49,6 +51,8 @@ export function stateWhen(state: SignalState): string {
   switch (state) {
     case 'locked':
       return 'doses did not raise the reading';
+    case 'watering':
+      return 'a line of the plot runs';
     case 'probe-fault':
       return 'silent, or at the rail';
     case 'tank-low':
