@@ -169,6 +169,9 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
   await view(page, 'Program').click();
   const answer = page.getByRole('region', { name: 'Answer' });
   await answer.getByRole('button', { name: 'Give it now' }).click();
+  const first = page.getByRole('dialog', { name: 'Run Roof pump now?' });
+  await expect(first).toContainText(/\d+ ml will come, in \d+ s/);
+  await first.getByRole('button', { name: 'Run it' }).click();
   await expect(answer.getByText(/running for/)).toBeVisible();
   await answer.getByRole('button', { name: 'Stop it now' }).click();
   await expect(answer.getByText(/off: stopped by hand/)).toBeVisible();

@@ -20,6 +20,11 @@ test.each([
   expect(orderOutlook(ml, flow, guards, counted)).toEqual(expected),
 );
 
+test('from an empty tank, or one that nobody knows, nothing comes', () => {
+  for (const tank of ['tank-low', 'tank-unknown'] as const)
+    expect(orderOutlook(100, flow, guards, 0, tank)).toEqual({ comesMl: 0, runS: 0, cut: tank });
+});
+
 test('the tube must fill first', () => {
   expect(orderOutlook(100, { ...flow, tubeMs: 3000 }, guards, 0)).toEqual({
     comesMl: 100,

@@ -99,6 +99,10 @@ export function smallestDose(fit: DoseFit): number | null {
 export const isBeyondTrials = (fit: DoseFit, runS: number): boolean =>
   runS < 0.8 * fit.shortestS || runS > 1.25 * fit.longestS;
 
+/** Whether a run is so far beyond what was tried that nothing can be said of it: half of the shortest, twice the longest. */
+export const isFarBeyondTrials = (fit: DoseFit, runS: number): boolean =>
+  runS < fit.shortestS / 2 || runS > 2 * fit.longestS;
+
 /** A trial so many times as far off as a further run may fall is worth a second look; every trial is looked at, so chance has many tries. */
 const SUSPECT = 2;
 

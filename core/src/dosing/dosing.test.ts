@@ -4,6 +4,7 @@ import { student975 } from '../quantity/student.ts';
 import {
   fitDose,
   isBeyondTrials,
+  isFarBeyondTrials,
   runTimeFor,
   smallestDose,
   suspectTrial,
@@ -88,6 +89,13 @@ describe('what a pump gives', () => {
     // Tried from 5 to 20 s: hoped for below 4 and above 25.
     const hoped = [3.9, 4, 5, 24, 25, 25.1].map((runS) => isBeyondTrials(fit, runS));
     expect(hoped).toEqual([true, false, false, false, false, true]);
+    // Below half of the shortest and above twice the longest nothing is said.
+    expect([2.4, 2.5, 40, 41].map((runS) => isFarBeyondTrials(fit, runS))).toEqual([
+      true,
+      false,
+      false,
+      true,
+    ]);
   });
   test('the trial that does not go with the others is named, with how far it is off', () => {
     const trials = [trial(5, 31), trial(8, 59), trial(10, 81), trial(15, 129), trial(20, 181), trial(12, 60)];

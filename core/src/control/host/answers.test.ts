@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { configOf, DRY, GUARDS, MIDDLE, rawOf } from '../engine/engineForTests.ts';
+import { configOf, DRY, GUARDS, MIDDLE, rawOf, SENSOR } from '../engine/engineForTests.ts';
 import type { Program } from '../programs/programs.ts';
 import { answersOf } from './answers.ts';
 import type { BoardEngine } from './boardEngine.ts';
@@ -111,4 +111,16 @@ test('soil that is wet enough holds for no time that could be named', () => {
 test('what was given counts, and a lock is told', () => {
   const locked = until(boardOf(PULSE, { noRiseTimes: 1 }), 400, () => DRY);
   expect(locked).toMatchObject({ isLocked: true, noRise: 1, givenMl: 100 });
+});
+
+test('after a leap: until it has had its time to settle', () => {
+  const board = boardOf(PULSE);
+  const leaping = {
+    ...board,
+    config: { ...board.config, sensors: [{ ...SENSOR, leapTenths: 50, settleS: 400 }] },
+  };
+  expect(until(leaping, 100, (atS) => (atS < 90 ? MIDDLE : DRY))).toMatchObject({
+    reason: 'unsettled',
+    mayStartAtMs: BOOT + 490_000,
+  });
 });

@@ -27,12 +27,21 @@ export type LineAnswer = {
 export type LineAnswers = Readonly<Record<string, LineAnswer>>;
 
 /** Earliest next start by the line's own times; null while something else holds it, or nothing does. */
-function mayStartS(line: LineState, { program, guards, flowMlPerMin }: LineConfig): number | null {
+function mayStartS(
+  line: LineState,
+  { program, guards, flowMlPerMin, sensor }: LineConfig,
+  { state, settings }: Hosted,
+): number | null {
   switch (line.reason) {
     case 'min-interval':
       return line.lastStartS + guards.minIntervalS;
     case 'daily-max':
       return freeAtS(line.ration, guards.dailyMaxMl - countedMl({ flowMlPerMin }, 1));
+    case 'unsettled': {
+      const leapS = sensor === null ? null : (state.sensors[sensor]?.leapS ?? null);
+      const settleS = sensor === null ? null : (settings.config.sensors[sensor]?.settleS ?? null);
+      return leapS === null || settleS === null ? null : leapS + settleS;
+    }
     case 'waiting-for-rise':
       return line.watch?.untilS ?? null;
     default:
@@ -40,13 +49,14 @@ function mayStartS(line: LineState, { program, guards, flowMlPerMin }: LineConfi
   }
 }
 
-export const answersOf = ({ settings, state, bootMs }: Hosted): LineAnswers =>
-  Object.fromEntries(
+export const answersOf = (hosted: Hosted): LineAnswers => {
+  const { settings, state, bootMs } = hosted;
+  return Object.fromEntries(
     state.lines.flatMap((line, at): [string, LineAnswer][] => {
       const config = settings.config.lines[at];
       const lineId = settings.lineIds[at];
       if (!config || lineId === undefined) return [];
-      const may = mayStartS(line, config);
+      const may = mayStartS(line, config, hosted);
       return [
         [
           lineId,
@@ -65,3 +75,4 @@ export const answersOf = ({ settings, state, bootMs }: Hosted): LineAnswers =>
       ];
     }),
   );
+};

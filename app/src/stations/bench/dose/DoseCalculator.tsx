@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import {
   isBeyondTrials,
+  isFarBeyondTrials,
   runTimeFor,
   smallestDose,
   volumeOf,
@@ -16,6 +17,24 @@ import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { Button } from '../../../ui/Button.tsx';
 import { NumberField } from '../../../ui/NumberField.tsx';
 import { contradictionText } from '../../../words/contradictionText.ts';
+
+/** Nothing is said of what lies far from every trial. */
+const farBeyondText = (fit: DoseFit): string =>
+  `Nothing can be said of that: you tried ${formatNumber(fit.shortestS, 1)} to ${formatNumber(fit.longestS, 1)} s. Measure a run near it.`;
+
+/** What a dose must mind beside its run time. */
+function mind(
+  fit: DoseFit,
+  runS: number,
+  volumeMl: number,
+  smallest: number | null,
+  line: WaterLine,
+): string {
+  if (smallest !== null && volumeMl < smallest)
+    return `: smaller than ${formatVolume(smallest)}, so it will not come out within a fifth`;
+  if (runS > line.maxRunS) return `: longer than the maximum run of ${line.maxRunS} s, which ends it before`;
+  return isBeyondTrials(fit, runS) ? ', beyond what was tried' : '';
+}
 
 const DOSES_ML = [25, 50, 100, 200, 300, 500, 1000] as const;
 
@@ -56,7 +75,14 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
           />
         </div>
         <p className="pb-1.5">
-          run <WorkedNumber id="dose-run" worked={workRunTime(fit, volumeMl)} />
+          {isFarBeyondTrials(fit, runTimeFor(fit, volumeMl)) ? (
+            farBeyondText(fit)
+          ) : (
+            <>
+              run <WorkedNumber id="dose-run" worked={workRunTime(fit, volumeMl)} />
+              {mind(fit, runTimeFor(fit, volumeMl), volumeMl, smallest, line)}
+            </>
+          )}
         </p>
         <div className="w-[130px]">
           <NumberField
@@ -70,7 +96,13 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
           />
         </div>
         <p className="pb-1.5">
-          gives <WorkedNumber id="dose-volume" worked={workVolume(fit, runS)} />
+          {isFarBeyondTrials(fit, runS) ? (
+            farBeyondText(fit)
+          ) : (
+            <>
+              gives <WorkedNumber id="dose-volume" worked={workVolume(fit, runS)} />
+            </>
+          )}
         </p>
       </div>
       <div className="mt-3 overflow-x-auto">
@@ -92,16 +124,20 @@ export function DoseCalculator({ line, fit }: { line: WaterLine; fit: DoseFit })
                   <td className="num text-right">{formatNumber(dose)}</td>
                   <td className="num pl-6 text-right">{formatNumber(time, 1)}</td>
                   <td className="num pl-6 text-right">
-                    {formatNumber(dose)} ± {formatNumber(plusMinusMl)}
+                    {isFarBeyondTrials(fit, time)
+                      ? '–'
+                      : `${formatNumber(dose)} ± ${formatNumber(plusMinusMl)}`}
                   </td>
                   <td className="pl-6 text-[13.5px] text-soft">
-                    {smallest !== null && dose < smallest
-                      ? 'too small to be even'
-                      : isBeyondTrials(fit, time)
-                        ? 'beyond what was tried'
-                        : time > line.maxRunS
-                          ? `longer than the maximum run of ${line.maxRunS} s`
-                          : 'tried'}
+                    {isFarBeyondTrials(fit, time)
+                      ? 'too far from what was tried to say'
+                      : smallest !== null && dose < smallest
+                        ? 'too small to be even'
+                        : isBeyondTrials(fit, time)
+                          ? 'beyond what was tried'
+                          : time > line.maxRunS
+                            ? `longer than the maximum run of ${line.maxRunS} s`
+                            : 'tried'}
                   </td>
                 </tr>
               );

@@ -1,3 +1,4 @@
+import { heardNow } from '../../../../links/heardNow.ts';
 import { reservoirOf } from '@plain-trowel/core/dosing/reservoir';
 import { workDaysLeft, workVolumeIn } from '@plain-trowel/core/dosing/workWater';
 import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
@@ -12,12 +13,7 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
   const live = useLive();
   const { session } = useLiveTools();
   const hands = live.source?.hands ?? null;
-  const present = tank.channelId === null ? undefined : live.present.get(tank.channelId);
-  const now = tankNow(tank, {
-    nowMs: live.nowMs,
-    newest: () => (present ? { raw: present.rawCounts, timeMs: present.atMs } : null),
-    isLocked: () => null,
-  });
+  const now = tankNow(tank, heardNow(live));
   const curve = reservoirOf(tank.levels);
   const days = now?.volumeMl == null ? null : workDaysLeft(now.volumeMl, tank.minimumMl, usedMlPerDay);
   const fill = (share: number) => {

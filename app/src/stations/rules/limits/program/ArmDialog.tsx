@@ -12,6 +12,7 @@ import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { sheetPath } from '../../../../frame/stations.ts';
 import { decidedView, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { heardNow } from '../../../../links/heardNow.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { Dialog } from '../../../../ui/Dialog.tsx';
@@ -120,15 +121,7 @@ function Heard({ line }: { line: WaterLine }) {
   const tank = byId(garden.reservoirs, line.tankId);
   if (!live.source || !parts) return null;
   const { state, words } = decidedView(garden, parts, live, stored);
-  const heard = {
-    nowMs: live.nowMs,
-    newest: (id: string) => {
-      const value = live.present.get(id);
-      return value ? { raw: value.rawCounts, timeMs: value.atMs } : null;
-    },
-    isLocked: () => null,
-  };
-  const level = tank && tankNow(tank, heard);
+  const level = tank && tankNow(tank, heardNow(live));
   return (
     <p className="mt-2 text-[14.5px]" aria-live="polite">
       <span className="text-soft">Right now: </span>

@@ -2,21 +2,35 @@ import { useState } from 'react';
 import { flowOf } from '@plain-trowel/core/garden/bind/engineParts';
 import { orderOutlook } from '@plain-trowel/core/control/orderOutlook';
 import { outlookText } from '../../../../words/orderText.ts';
+import { byId } from '@plain-trowel/core/quantity/byId';
+import { tankNow } from '@plain-trowel/core/garden/bind/plotFacts';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { heardNow } from '../../../../links/heardNow.ts';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
+import { Dialog } from '../../../../ui/Dialog.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { showToast } from '../../../../ui/toasts.ts';
+
+/** Lines whose first order of this visit was asked about: once is enough. */
+const asked = new Set<string>();
 
 /** Orders by hand to a line whose board is a stand-in. They obey the guards too. A locked line is let go here, after a look at it. */
 export function OrderPanel({ line }: { line: WaterLine }) {
   const { session } = useLiveTools();
   const orders = useLive(({ source }) => source?.orders ?? null);
   const [volumeMl, setVolume] = useState(Math.min(100, doseOf(line.program) ?? 100));
+  const { garden } = useGarden();
+  const live = useLive();
+  const tank = byId(garden.reservoirs, line.tankId);
+  const [isAsking, setAsking] = useState(false);
   const answer = useLive(({ answers }) => answers[line.id]);
   if (!orders || !answer) return null;
-  const outlook = orderOutlook(volumeMl, flowOf(line), line, answer.givenMl);
+  const level = tank && tankNow(tank, heardNow(live));
+  const trouble = !tank ? null : !level ? 'tank-unknown' : level.isLow ? 'tank-low' : null;
+  const outlook = orderOutlook(volumeMl, flowOf(line), line, answer.givenMl, trouble);
   const order = (given: { kind: 'water'; volumeMl: number } | { kind: 'stop' | 'unlock' }) => {
     orders.order({ lineId: line.id, ...given });
     session.refresh();
@@ -55,6 +69,10 @@ export function OrderPanel({ line }: { line: WaterLine }) {
           <Button
             disabled={outlook.runS === 0}
             onClick={() => {
+              if (!asked.has(line.id)) {
+                setAsking(true);
+                return;
+              }
               order({ kind: 'water', volumeMl });
               showToast({
                 tone: 'done',
@@ -64,6 +82,26 @@ export function OrderPanel({ line }: { line: WaterLine }) {
           >
             Give it now
           </Button>
+          <Dialog
+            open={isAsking}
+            onClose={() => setAsking(false)}
+            title={`Run ${line.name} now?`}
+            description={`${outlookText(outlook)} Put the pot into a tray, keep the end of the tube above the water of the tank so that it cannot siphon, and stay while it runs.`}
+          >
+            <div className="flex flex-wrap gap-3">
+              <Button
+                look="primary"
+                onClick={() => {
+                  asked.add(line.id);
+                  setAsking(false);
+                  order({ kind: 'water', volumeMl });
+                }}
+              >
+                Run it
+              </Button>
+              <Button onClick={() => setAsking(false)}>Not now</Button>
+            </div>
+          </Dialog>
         </>
       )}
     </section>

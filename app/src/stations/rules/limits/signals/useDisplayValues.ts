@@ -1,13 +1,14 @@
 import type { DisplayValues } from '@plain-trowel/core/control/display';
 import { isUnknown } from '@plain-trowel/core/control/plotState';
 import { ambientOf } from '@plain-trowel/core/garden/bind/ambient';
-import { tankNow, valueNow, type Heard } from '@plain-trowel/core/garden/bind/plotFacts';
+import { tankNow, valueNow } from '@plain-trowel/core/garden/bind/plotFacts';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { NOTHING_CHOSEN } from '@plain-trowel/core/garden/document/waterSchema';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { decidedView, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { heardNow } from '../../../../links/heardNow.ts';
 import { stateWord } from '../../../../words/plotText.ts';
 import { litresText, temperatureText } from '../../../../words/unitText.ts';
 
@@ -18,14 +19,7 @@ export function useDisplayValues(parts: PlotParts): DisplayValues {
   const { stored } = useLiveTools();
   const { plot, board, line } = parts;
   const view = decidedView(garden, parts, live, stored);
-  const heard: Heard = {
-    nowMs: live.nowMs,
-    newest: (id) => {
-      const value = live.present.get(id);
-      return value ? { raw: value.rawCounts, timeMs: value.atMs } : null;
-    },
-    isLocked: () => null,
-  };
+  const heard = heardNow(live);
   const place = { boardId: board?.id ?? '', plotId: plot.id, chosen: NOTHING_CHOSEN };
   const of = (sense: 'soilTenthsC' | 'airTenthsC' | 'battery') =>
     valueNow(garden, ambientOf(garden, place, sense), heard);
