@@ -13,6 +13,7 @@ export function ReservoirHead({ tank, usedMlPerDay }: { tank: Reservoir; usedMlP
   const live = useLive();
   const { session } = useLiveTools();
   const hands = live.source?.hands ?? null;
+  const present = tank.channelId === null ? undefined : live.present.get(tank.channelId);
   const now = tankNow(tank, heardNow(live));
   const curve = reservoirOf(tank.levels);
   const days = now?.volumeMl == null ? null : workDaysLeft(now.volumeMl, tank.minimumMl, usedMlPerDay);
