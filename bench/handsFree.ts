@@ -104,7 +104,12 @@ async function fourPots(browser: Browser, address: string): Promise<Counting> {
   await count.fill('Stop limit', '65');
   await count.press(/^All plots/, 'link');
   await count.press(/^Copy to 3 plots/);
-  for (let at = 0; at < 4; at += 1) await count.press(/pump/, 'checkbox', at);
+  // Each pump is asked about once: what was seen of it, or why it may water all the same.
+  for (let at = 0; at < 4; at += 1) {
+    await count.press(/pump/, 'checkbox', at);
+    await count.fill('Not everything was seen. Why may it water all the same?', 'tried by hand for a week');
+    await count.press('Let it water by itself');
+  }
   await page
     .getByRole('checkbox', { name: /pump.*on$/ })
     .nth(3)
