@@ -147,7 +147,7 @@ describe('bands by feel', () => {
     expect(edgesByFeel([null, 2400, null, null], tenthsAt, [200, 350, 700, 850])).toEqual([
       200, 300, 700, 850,
     ]);
-    expect(edgesByFeel([2700, 2700, null, 0], tenthsAt, [200, 350, 700, 850])).toEqual([150, 170, 700, 980]);
+    expect(edgesByFeel([2700, 2700, null, 0], tenthsAt, [200, 350, 700, 850])).toEqual([150, 160, 700, 990]);
   });
 });
 

@@ -8,6 +8,7 @@ import {
   runTimeFor,
   smallestDose,
   suspectTrial,
+  unevenOf,
   volumeOf,
   type DoseFit,
   type Trial,
@@ -45,24 +46,38 @@ describe('what a pump gives', () => {
     const fit = fitted(exact);
     expect(fit.secondsPerMl).toBeCloseTo(0.1, 9);
     expect(fit.tubeS).toBeCloseTo(2, 9);
-    expect(fit.sigmaMl).toBeCloseTo(0, 9);
     expect(runTimeFor(fit, 100)).toBeCloseTo(12, 9);
     expect(volumeOf(fit, 12).volumeMl).toBeCloseTo(100, 9);
     expect(volumeOf(fit, 1).volumeMl).toBe(0);
   });
-  test('prediction interval, worked by hand', () => {
+  test('the line, worked by hand where the jug is all that rounds: a coarse one weighs all trials alike', () => {
     // Times 5, 10, 15, 20 give 28, 82, 128, 182: mean 12.5 and 105, Σtt = 125, Σtv = 1270, so 10.16 ml/s and −22 at zero.
-    const fit = fitted([trial(5, 28), trial(10, 82), trial(15, 128), trial(20, 182)]);
-    expect(1 / fit.secondsPerMl).toBeCloseTo(10.16, 9);
-    expect(fit.tubeS).toBeCloseTo(22 / 10.16, 9);
-    // Residuals −0.8, 2.4, −2.4, 0.8: squares 12.8, two degrees of freedom, s = 2.5298.
-    expect(fit.sigmaMl).toBeCloseTo(Math.sqrt(6.4), 9);
-    // At 12.5 s: 4.303 · 2.5298 · √(1 + 1/4).
-    expect(volumeOf(fit, 12.5).plusMinusMl).toBeCloseTo(4.303 * Math.sqrt(6.4) * Math.sqrt(1.25), 6);
-    // Further out it is wider: √(1.25 + 12.5² ÷ 125).
-    expect(volumeOf(fit, 25).plusMinusMl).toBeCloseTo(4.303 * Math.sqrt(6.4) * Math.sqrt(2.5), 6);
-    // A fifth of the dose must cover it. 60 ml take 8.07 s: 10.886 · √(1.25 + 4.43² ÷ 125) = 12.9, more than 12; 65 ml take 8.56 s: 12.8, less than 13.
-    expect(smallestDose(fit)).toBe(65);
+    const fit = fitDose([trial(5, 28), trial(10, 82), trial(15, 128), trial(20, 182)], 1000);
+    if (!fit.ok) throw new Error(fit.issue.kind);
+    expect(1 / fit.value.secondsPerMl).toBeCloseTo(10.16, 2);
+    expect(fit.value.tubeS).toBeCloseTo(22 / 10.16, 2);
+  });
+  test('with very many trials the interval is that of the pump’s own spread: twice 2 % of 200 ml', () => {
+    // Forty runs each of 100, 200 and 300 ml, half of them 2 % above and half below, on a scale.
+    const many = [100, 200, 300].flatMap((ml) =>
+      Array.from({ length: 40 }, (_, at) => trial(2 + ml / 10, ml * (at % 2 === 0 ? 1.02 : 0.98))),
+    );
+    const fit = fitDose(many, 0);
+    if (!fit.ok) throw new Error(fit.issue.kind);
+    expect(unevenOf(fit.value)).toBeCloseTo(0.02, 2);
+    // 1.96 · 4 = 7.8, and a little for the line.
+    expect(volumeOf(fit.value, 22).plusMinusMl).toBeGreaterThan(7.4);
+    expect(volumeOf(fit.value, 22).plusMinusMl).toBeLessThan(8.6);
+    // It grows with the volume.
+    expect(volumeOf(fit.value, 32).plusMinusMl).toBeGreaterThan(1.4 * volumeOf(fit.value, 22).plusMinusMl);
+  });
+  test('three trials that happen to lie on a line are not believed to be exact, and a coarser jug less so', () => {
+    const widths = [1, 10, 50].map((step) => {
+      const fit = fitDose(exact, step);
+      return fit.ok ? volumeOf(fit.value, 12).plusMinusMl : 0;
+    });
+    expect(widths[0]).toBeGreaterThan(1);
+    expect([...widths].sort((a, b) => a - b)).toEqual(widths);
   });
   test('too few, no flow and nonsense are told', () => {
     expect(fitDose([trial(5, 30), trial(10, 80)])).toMatchObject({ issue: { kind: 'too-few', runTimes: 2 } });

@@ -19,7 +19,7 @@
  * Averaging; Huber 1964 for the weights.
  */
 import type { Bin } from './bins.ts';
-import { normalCdf } from './normal.ts';
+import { normalCdf } from '../quantity/normal.ts';
 
 /** Time constants looked at, s: from faster than any probe's first answer to longer than a person waits. */
 const SHORTEST_S = 1.5;

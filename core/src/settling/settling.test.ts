@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { beliefFurther, fitApproach, foreseen } from './approach.ts';
 import { Bins } from './bins.ts';
-import { mixtureQuantile, normalCdf } from './normal.ts';
+import { mixtureQuantile, normalCdf } from '../quantity/normal.ts';
 import { PROOF_S } from './rest.ts';
 import { hasStopped, SettlingWatch, type Settling } from './settlingWatch.ts';
 import { poweredStretches, warmUpOf, workWarmUp } from './warmUp.ts';

@@ -25,7 +25,7 @@ import {
   type Curve,
 } from './approach.ts';
 import { Bins } from './bins.ts';
-import { mixtureQuantile } from './normal.ts';
+import { mixtureQuantile } from '../quantity/normal.ts';
 import { isAtRest, neededRestS } from './rest.ts';
 
 export const SETTLING_VERDICTS = [

@@ -305,6 +305,7 @@ const fromVersion8 = (garden: Loose): Loose => ({
   waterLines: eachOf(garden.waterLines, (line) => ({
     ...line,
     laidAside: [],
+    jugStepMl: null,
     // What ran by itself already was looked at by somebody, though nobody knows how.
     firstHour: { ...NOTHING_SEEN, overruled: line.automatic === true ? 'It ran by itself already.' : '' },
   })),

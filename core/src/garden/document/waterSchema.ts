@@ -85,6 +85,8 @@ export const waterLine = z.strictObject({
     .nullable(),
   rig,
   trials: z.array(trial).max(MOST.trials),
+  /** Distance between the marks of the jug, or the step of the scale, ml; null: not asked yet. */
+  jugStepMl: z.number().min(0).max(1000).nullable(),
   /** Anything else about the trials, in words. */
   trialNote: text,
 });

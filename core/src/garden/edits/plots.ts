@@ -122,6 +122,7 @@ export const NEW_LINE = {
   cups: null,
   rig: NO_RIG,
   trials: [],
+  jugStepMl: null,
   trialNote: '',
 } satisfies Partial<WaterLine>;
 

@@ -1,4 +1,4 @@
-import { fitDose } from '@plain-trowel/core/dosing/doseFit';
+import { doseFitOf, usedTrials } from '@plain-trowel/core/garden/bind/lineDose';
 import { workRunTime } from '@plain-trowel/core/dosing/workDose';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
@@ -63,9 +63,8 @@ function DoseOfPlot({ plotId }: { plotId: string }) {
 
 function titleOf({ plot, line }: PlotParts): string {
   if (!line) return `${plot.name}: no water line`;
-  const used = line.trials.filter((trial) => trial.used);
-  return fitDose(used).ok
-    ? `${line.name}: measured in ${used.length} runs`
+  return doseFitOf(line).ok
+    ? `${line.name}: measured in ${usedTrials(line).length} runs`
     : `${line.name}: not measured yet`;
 }
 
@@ -78,7 +77,7 @@ const NoLine = () => (
 );
 
 function RunTime({ line }: { line: WaterLine }) {
-  const fit = fitDose(line.trials.filter((trial) => trial.used));
+  const fit = doseFitOf(line);
   return (
     <>
       {fit.ok ? (

@@ -2,6 +2,9 @@ import { MOST } from '@plain-trowel/core/quantity/bounds';
 import { AddButton } from '../../../ui/AddButton.tsx';
 import { useTyped } from '../../../ui/useTyped.ts';
 import { useState } from 'react';
+import { USUAL_JUG_STEP_ML } from '@plain-trowel/core/dosing/doseFit';
+import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
+import { NumberField } from '../../../ui/NumberField.tsx';
 import { addTrial, setTrialNote } from '@plain-trowel/core/garden/edits/trials';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { readNumber } from '@plain-trowel/core/signal/numberText';
@@ -82,6 +85,22 @@ export function TrialForm({ line }: { line: WaterLine }) {
             />
           )}
         </Field>
+        <div className="w-[170px]">
+          <NumberField
+            label={line.jugStepMl === null ? 'Marks of the jug (10 is guessed)' : 'Marks of the jug, each'}
+            unit="ml"
+            value={line.jugStepMl ?? USUAL_JUG_STEP_ML}
+            least={0}
+            most={1000}
+            whole={false}
+            decimals={0}
+            onKeep={(jugStepMl) =>
+              void commit(`jug of ${line.name}`, (garden) => ({
+                garden: setWaterLine(garden, line.id, { jugStepMl }),
+              }))
+            }
+          />
+        </div>
         <AddButton
           count={line.trials.length}
           most={MOST.trials}

@@ -1,4 +1,5 @@
-import { suspectTrial, volumeOf, type DoseFit } from '@plain-trowel/core/dosing/doseFit';
+import { suspectOf, usedTrials } from '@plain-trowel/core/garden/bind/lineDose';
+import { volumeOf, type DoseFit } from '@plain-trowel/core/dosing/doseFit';
 import { removeTrial, setTrialUsed } from '@plain-trowel/core/garden/edits/trials';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
@@ -11,8 +12,8 @@ import { dayTime } from '../../../words/timeText.ts';
 export function TrialTable({ line, fit }: { line: WaterLine; fit: DoseFit | null }) {
   const { garden, commit } = useGarden();
   if (line.trials.length === 0) return null;
-  const used = line.trials.filter((trial) => trial.used);
-  const suspect = suspectTrial(used);
+  const used = usedTrials(line);
+  const suspect = suspectOf(line);
   const suspectId = suspect && used[suspect.at]?.id;
   return (
     <>
