@@ -222,19 +222,6 @@ try {
   await wide.evaluate(() => scrollTo(0, 0));
   await toSheet(wide, 'Dose');
   await run(wide, 1);
-  for (const [seconds, volume] of [
-    ['5', '31'],
-    ['10', '76'],
-    ['20', '166'],
-    ['5', '30'],
-    ['10', '77'],
-    ['20', '163'],
-  ]) {
-    await wide.getByLabel('It ran for').fill(seconds);
-    await wide.getByLabel('Into the jug came').fill(volume);
-    await wide.getByLabel('Into the jug came').press('Enter');
-    await run(wide, 1);
-  }
   await wide.evaluate(() => scrollTo(0, 0));
   await shoot(wide, 'dose');
   await toView(wide, 'Reservoir');

@@ -362,6 +362,7 @@ export function marigoldHare(nowMs: number): Garden {
         dailyMaxMl: 600,
         minIntervalS: 900,
         staleAfterS: 900,
+        jugStepMl: 5,
         trials: JUG.map(([runS, volumeMl], at) => ({
           id: `trial-${at + 1}`,
           runS,

@@ -87,7 +87,7 @@ export function TrialForm({ line }: { line: WaterLine }) {
         </Field>
         <div className="w-[170px]">
           <NumberField
-            label={line.jugStepMl === null ? 'Marks of the jug (10 is guessed)' : 'Marks of the jug, each'}
+            label={line.jugStepMl === null ? 'Jug’s marks, a guess' : 'Jug’s marks, each'}
             unit="ml"
             value={line.jugStepMl ?? USUAL_JUG_STEP_ML}
             least={0}
