@@ -5,7 +5,7 @@
  * The run time of a trial is exact. Its volume was read on a jug, which rounds to its marks (standard deviation a step ÷ √12), and no pump gives the same twice: the
  * spread of a run grows with its volume. How much is not known from three trials, and so it is not taken from them alone: every share from a thousandth to a fifth
  * is weighed by how well the trials go with it (restricted likelihood) and by what is usual of small pumps, and the line is fitted under each (weighted least
- * squares). What a further run gives lies within the interval of that mixture 95 times in 100; `npm run bench -- dosing` draws pumps that the code does not know.
+ * squares). What a further run gives lies within the interval of that mixture 95 times in 100; `pumps.test.ts` draws pumps that the code does not know.
  * Source: Draper & Smith 1998, Applied Regression Analysis, ch. 9 (weighted least squares); Patterson & Thompson 1971 (restricted likelihood); Sheppard 1898 (rounding).
  */
 import { mixtureQuantile } from '../quantity/normal.ts';

@@ -226,6 +226,14 @@ test('kinds of alerts and signals that a garden does not know yet are added as t
     { state: 'night', display: 'Good night' },
     { state: 'content', display: 'mine' },
   ]);
+  // What came later is not hidden by the night.
+  const noUnknown = { ...upgraded.value, signals: signals.filter((one) => one.state !== 'unknown') };
+  const again = readGarden(structuredClone(noUnknown));
+  expect(again.ok && again.value.signals.slice(-3).map((one) => one.state)).toEqual([
+    'unknown',
+    'night',
+    'content',
+  ]);
   expect(read.value.alerts.slice(0, -1)).toEqual(fewer.alerts);
   expect(read.value.alerts.at(-1)).toMatchObject({ kind: 'cold', on: true });
 });

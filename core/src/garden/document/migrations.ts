@@ -324,7 +324,7 @@ const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion8,
 ];
 
-/** Kinds of signals and alerts that came later than the document: they stand as at first, "content" last. */
+/** Kinds of signals and alerts that came later than the document: they stand as at first, before night and "content". */
 function withNewKinds(garden: Loose): Loose {
   const missing = <T>(list: unknown, all: readonly T[], key: keyof T): readonly T[] => {
     const known = Array.isArray(list) ? list.filter(isObject).map((one) => one[key as string]) : null;
@@ -334,11 +334,16 @@ function withNewKinds(garden: Loose): Loose {
   const alerts = missing(garden.alerts, DEFAULT_ALERTS, 'kind');
   if (signals.length + alerts.length === 0) return garden;
   const kept = Array.isArray(garden.signals) ? (garden.signals as unknown[]) : [];
-  const isLast = (one: unknown) => isObject(one) && one.state === 'content';
+  const isAt = (place: number, state: string) => {
+    const one = kept.at(place);
+    return isObject(one) && one.state === state;
+  };
+  // Before the night as well, where that comes last but one: it must not hide what is not known.
+  const last = isAt(-1, 'content') ? (isAt(-2, 'night') ? 2 : 1) : 0;
   return {
     ...garden,
     signals: Array.isArray(garden.signals)
-      ? [...kept.filter((one) => !isLast(one)), ...signals, ...kept.filter(isLast)]
+      ? [...kept.slice(0, kept.length - last), ...signals, ...kept.slice(kept.length - last)]
       : garden.signals,
     alerts: Array.isArray(garden.alerts) ? [...(garden.alerts as unknown[]), ...alerts] : garden.alerts,
   };
