@@ -115,8 +115,8 @@ export function budgetText({
   readonly wholeRuns: number;
 }): string {
   const both = `A day may ask for ${formatVolume(askedMl)}; ${formatVolume(allowedMl)} are allowed`;
-  if (askedMl <= allowedMl) return `${both}.`;
   if (wholeRuns === 0) return `${both}: not one run is whole.`;
+  if (askedMl <= allowedMl) return `${both}.`;
   return wholeRuns === 1
     ? `${both}: only the first run is whole.`
     : `${both}: only the first ${wholeRuns} runs are whole.`;

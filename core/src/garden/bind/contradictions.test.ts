@@ -203,6 +203,9 @@ describe('what a day may ask', () => {
   test('and how many of them are whole: a run of 100 ml counts as 100', () => {
     expect(asked({ dailyMaxMl: 130 })).toMatchObject({ allowedMl: 130, wholeRuns: 1 });
   });
+  test('none is whole where the maximum run cuts each', () => {
+    expect(asked({ maxRunS: 9 })?.wholeRuns).toBe(0);
+  });
   test('a program that asks for nothing by itself has none', () => {
     expect(asked({ program: { kind: 'alert-only' } })).toBeNull();
   });

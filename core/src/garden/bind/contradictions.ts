@@ -140,8 +140,10 @@ export function dayBudget(
   });
   if (runs === undefined || dose === null) return null;
   const flow = flowOf(line);
-  const counted = countedMl(flow, doseS(flow, dose));
-  return { askedMl: runs * dose, allowedMl: dailyMaxMl, wholeRuns: Math.floor(dailyMaxMl / counted) };
+  const runS = doseS(flow, dose);
+  // A dose longer than the maximum run is cut each time.
+  const wholeRuns = runS > line.maxRunS ? 0 : Math.floor(dailyMaxMl / countedMl(flow, runS));
+  return { askedMl: runs * dose, allowedMl: dailyMaxMl, wholeRuns };
 }
 
 /** Whatever a setting goes by must be measured. */

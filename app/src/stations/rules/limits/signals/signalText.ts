@@ -38,7 +38,7 @@ export function plotStateName(state: SignalState, view: Pick<PlotView, 'state' |
     case 'too-wet':
       return isUnknown(view.state) ? stateName(state) : stateWord(view.state, view.words);
     case 'content':
-      return isUnknown(view.state) ? stateName(state) : `${stateWord(view.state, view.words)}, all is well`;
+      return isUnknown(view.state) ? stateName(state) : stateWord(view.state, view.words);
     case 'unknown':
       return isUnknown(view.state) ? stateWord(view.state) : 'unknown: nobody knows how full the tank is';
     default:
