@@ -1,4 +1,4 @@
-// npm run mutate -- ROOM: changes lines of a room, drawn with a seed, and asks whether a test notices. Rooms: control, calibration, dosing, settling, wiring.
+// npm run mutate -- ROOM [SHARE]: changes lines of a room, drawn with a seed, and asks whether a test notices; of another share of its lines where one is given. Rooms: control, calibration, dosing, settling, wiring.
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
@@ -26,13 +26,14 @@ const ROOMS = {
 };
 const SEED = 20_261_127;
 
-const [name = ''] = process.argv.slice(2);
+const [name = '', asked = ''] = process.argv.slice(2);
 const room = ROOMS[name];
 if (!room) {
   console.error(`Say which room: ${Object.keys(ROOMS).join(', ')}.`);
   process.exit(2);
 }
 ready();
+const share = Number(asked) > 0 ? Number(asked) : room.share;
 
 let at = SEED;
 const draw = () => {
@@ -46,7 +47,7 @@ const sources = (folder) =>
 const mutate = room.files.flatMap(sources).flatMap((file) =>
   readFileSync(join(root, file), 'utf8')
     .split('\n')
-    .flatMap((_, line) => (draw() < room.share ? [`${file}:${line + 1}-${line + 1}`] : [])),
+    .flatMap((_, line) => (draw() < share ? [`${file}:${line + 1}-${line + 1}`] : [])),
 );
 
 mkdirSync(join(root, 'reports'), { recursive: true });
