@@ -32,10 +32,17 @@ test('a reservoir that is gone is told by what it leaves', () => {
 });
 
 test('limits: which of the two, and what to do', () => {
-  const at = { kind: 'limits-beyond', at: 'limits', against: 'calibration' } as const;
+  const at = {
+    kind: 'limits-beyond',
+    at: 'limits',
+    against: 'calibration',
+    percentKind: 'volumetric',
+  } as const;
   expect(contradictionText({ ...at, value: 600, limit: 460 })).toMatch(
-    /stop limit, 60\.0 %.*46\.0 %.*Lower it/,
+    /stop limit, 60\.0 % VWC.*46\.0 % VWC.*Lower it/,
   );
-  expect(contradictionText({ ...at, value: 10, limit: 55 })).toMatch(/start limit, 1\.0 %.*5\.5 %.*Raise it/);
+  expect(contradictionText({ ...at, value: 10, limit: 55 })).toMatch(
+    /start limit, 1\.0 % VWC.*5\.5 % VWC.*Raise it/,
+  );
   expect(fieldName('dailyMax')).toBe('the daily maximum');
 });

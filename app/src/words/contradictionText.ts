@@ -2,10 +2,12 @@ import type { Contradiction, LineField } from '@plain-trowel/core/control/progra
 import type { LineContradiction } from '@plain-trowel/core/garden/bind/contradictions';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
+import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { minuteText } from './timeText.ts';
 
 /** Which two settings disagree, by how much, and how to resolve it. No default: a new kind fails to compile here until it has words. */
-export function contradictionText({ kind, at, value, limit }: Contradiction): string {
+export function contradictionText({ kind, at, value, limit, percentKind }: Contradiction): string {
+  const percent = (tenths: number) => `${formatNumber(tenths / 10, 1)} ${percentUnit(percentKind ?? 'span')}`;
   switch (kind) {
     case 'dose-over-run':
       return `The ${at === 'fallback' ? 'dose for a faulty probe' : 'dose'} takes ${formatDuration(value)}, and the maximum run is ${formatDuration(limit)}. Make the dose smaller or the maximum run longer.`;
@@ -17,8 +19,8 @@ export function contradictionText({ kind, at, value, limit }: Contradiction): st
       return 'Nobody has set the limits of this plot, and in percent of the soil a number that nobody chose means nothing. Choose its soil, or set the limits.';
     case 'limits-beyond':
       return value > limit
-        ? `The stop limit, ${formatNumber(value / 10, 1)} %, lies above what this calibration or this soil can read, ${formatNumber(limit / 10, 1)} %: it would never stop by itself. Lower it.`
-        : `The start limit, ${formatNumber(value / 10, 1)} %, lies below what this calibration can read, ${formatNumber(limit / 10, 1)} %: it would never start. Raise it.`;
+        ? `The stop limit, ${percent(value)}, lies above what this calibration or this soil can read, ${percent(limit)}: it would never stop by itself. Lower it.`
+        : `The start limit, ${percent(value)}, lies below what this calibration can read, ${percent(limit)}: it would never start. Raise it.`;
     case 'run-over-interval':
       return `The maximum run of ${formatDuration(value)} is longer than the minimum interval of ${formatDuration(limit)} from start to start. Shorten the run or lengthen the interval.`;
     case 'soak-under-interval':
@@ -38,7 +40,7 @@ export function contradictionText({ kind, at, value, limit }: Contradiction): st
     case 'stale-under-logging':
       return `A reading counts for ${formatDuration(value)}, but only one is taken each ${formatDuration(limit)}. Let it count for longer.`;
     case 'rise-under-noise':
-      return `A rise of ${formatNumber(value / 10, 1)} % could be noise, which moves by ${formatNumber(limit / 10, 1)} %. Ask for a larger rise.`;
+      return `A rise of ${percent(value)} could be noise, which moves by ${percent(limit)}. Ask for a larger rise.`;
     case 'leader-missing':
       return 'Its leader is not another line of the same board. Choose one, or another program.';
     case 'leader-follows':

@@ -20,8 +20,8 @@ test.each([
   expect(orderOutlook(ml, flow, guards, counted)).toEqual(expected),
 );
 
-test('from an empty tank, or one that nobody knows, nothing comes', () => {
-  for (const tank of ['tank-low', 'tank-unknown'] as const)
+test('from an empty tank, one that nobody knows, or beside a line that runs, nothing comes', () => {
+  for (const tank of ['tank-low', 'tank-unknown', 'other-line-runs'] as const)
     expect(orderOutlook(100, flow, guards, 0, tank)).toEqual({ comesMl: 0, runS: 0, cut: tank });
 });
 

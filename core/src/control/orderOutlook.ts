@@ -6,21 +6,21 @@ export type OrderOutlook = {
   readonly comesMl: number;
   readonly runS: number;
   /** The guard that ends it before its time; null where all of it comes. */
-  readonly cut: 'max-run' | 'daily-max' | 'tank-low' | 'tank-unknown' | null;
+  readonly cut: 'max-run' | 'daily-max' | 'tank-low' | 'tank-unknown' | 'other-line-runs' | null;
 };
 
 /**
  * @param countedSoFarMl what the day has had, as the daily maximum counts it
- * @param tank why the line's reservoir forbids running; null when it does not, or when there is none
+ * @param forbidden why nothing may run at all: its reservoir, or another line of the board that runs; null when nothing forbids it
  */
 export function orderOutlook(
   volumeMl: number,
   flow: Flow,
   guards: { readonly maxRunS: number; readonly dailyMaxMl: number },
   countedSoFarMl: number,
-  tank: 'tank-low' | 'tank-unknown' | null = null,
+  forbidden: 'tank-low' | 'tank-unknown' | 'other-line-runs' | null = null,
 ): OrderOutlook {
-  if (tank !== null) return { comesMl: 0, runS: 0, cut: tank };
+  if (forbidden !== null) return { comesMl: 0, runS: 0, cut: forbidden };
   const wantedS = doseS(flow, volumeMl);
   const leftMl = guards.dailyMaxMl - countedSoFarMl;
   // Whole seconds for which the day has room: each counts as if the tube were full, rounded up.

@@ -1,5 +1,7 @@
 /** Two settings of a water line that disagree. */
 
+import type { PercentKind } from '../../quantity/percentKind.ts';
+
 /** Fields of a line's form. */
 export type LineField =
   | 'dose'
@@ -58,6 +60,8 @@ export type Contradiction = {
   /** What stands at both, in the unit of the fields. */
   readonly value: number;
   readonly limit: number;
+  /** What those are a percent of, where they are one. */
+  readonly percentKind?: PercentKind;
 };
 
 /** A list of one, or of none when it is not so. */

@@ -89,7 +89,9 @@ function ofTimes(garden: Garden, line: WaterLine): Contradiction[] {
       staleAfterS,
       garden.logEveryS,
     ),
-    ...found(goesByProbe && rise.tenths < noise, 'rise-under-noise', 'rise', 'noise', rise.tenths, noise),
+    ...found(goesByProbe && rise.tenths < noise, 'rise-under-noise', 'rise', 'noise', rise.tenths, noise).map(
+      (one) => (parts?.fit ? { ...one, percentKind: parts.fit.percentKind } : one),
+    ),
   ];
 }
 
@@ -104,8 +106,9 @@ function ofLimits(garden: Garden, line: WaterLine): Contradiction[] {
   if (areLimitsUnset(parts)) return found(true, 'limits-unset', 'limits', 'calibration');
   const { leastTenths, mostTenths } = limitRange(parts, parts.fit);
   const { startTenths, stopTenths } = parts.plot.limits;
+  const { percentKind } = parts.fit;
   // Below the least it would never start, above the most it would never stop; a tenth is rounding.
-  return [
+  const beyond = [
     ...found(
       startTenths < leastTenths - 1,
       'limits-beyond',
@@ -116,6 +119,7 @@ function ofLimits(garden: Garden, line: WaterLine): Contradiction[] {
     ),
     ...found(stopTenths > mostTenths + 1, 'limits-beyond', 'limits', 'calibration', stopTenths, mostTenths),
   ];
+  return beyond.map((one) => ({ ...one, percentKind }));
 }
 
 /** Lines that had a reservoir to watch and have none after a change: nothing stops them when it is empty. */

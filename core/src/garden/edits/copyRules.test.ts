@@ -38,7 +38,13 @@ test('limits and program go over; flow stays, and nothing is switched on', () =>
   const { garden: after, left } = copyRules(armed, a, [b, c]);
   expect(left).toEqual([]);
   for (const id of [b, c])
-    expect(after.plots.find((one) => one.id === id)?.limits).toEqual({ startTenths: 310, stopTenths: 540 });
+    expect(after.plots.find((one) => one.id === id)).toMatchObject({
+      limits: { startTenths: 310, stopTenths: 540 },
+      // Somebody set them: they are not taken for those that stood at first.
+      limitsSet: true,
+      words: 'five',
+      bandEdges: [155, 310, 540, 770],
+    });
   expect(lineOf(after, b)).toMatchObject({
     minIntervalS: 700,
     maxRunS: 15,

@@ -52,11 +52,13 @@ export function copyRules(
       left.push({ plotId, why: { kind: 'another-percent' } });
       continue;
     }
-    const { limits, bandEdges } = from.plot;
+    const { limits, limitsSet, bandEdges, words } = from.plot;
     const changed: Garden = {
       ...next,
       plots: next.plots.map((plot) =>
-        plot.id === plotId ? { ...plot, limits: { ...limits }, bandEdges: [...bandEdges] } : plot,
+        plot.id === plotId
+          ? { ...plot, limits: { ...limits }, limitsSet, bandEdges: [...bandEdges], words }
+          : plot,
       ),
       waterLines: next.waterLines.map((line) =>
         program && line.id === to.line?.id

@@ -1,5 +1,7 @@
 import { setBoardWatch } from '@plain-trowel/core/garden/edits/bench';
 import type { Board } from '@plain-trowel/core/garden/document/schema';
+import { ambientOf } from '@plain-trowel/core/garden/bind/ambient';
+import { NOTHING_CHOSEN } from '@plain-trowel/core/garden/document/waterSchema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { CellNumber } from '../../../../ui/CellNumber.tsx';
 import { Check } from '../../../../ui/Check.tsx';
@@ -39,6 +41,7 @@ export function BoardWatch() {
                     decimals={1}
                     onKeep={(batteryLowV) => set(board, { batteryLowV })}
                   />
+                  <Unmeasured board={board} sense="battery" isWanted={board.watch.batteryLowV !== null} />
                 </td>
                 <td className="text-right">
                   <CellNumber
@@ -49,11 +52,13 @@ export function BoardWatch() {
                     decimals={0}
                     onKeep={(darkBelow) => set(board, { darkBelow })}
                   />
+                  <Unmeasured board={board} sense="light" isWanted={board.watch.darkBelow !== null} />
                 </td>
                 <td>
                   <Check checked={board.watch.isLithium} onChange={(isLithium) => set(board, { isLithium })}>
                     <span className="sr-only">{board.name}: </span>watch for frost
                   </Check>
+                  <Unmeasured board={board} sense="airTenthsC" isWanted={board.watch.isLithium} />
                 </td>
               </tr>
             ))}
@@ -66,5 +71,31 @@ export function BoardWatch() {
         °C, and nothing here can stop a charger.
       </p>
     </section>
+  );
+}
+
+const MISSING = {
+  battery: 'Nothing measures it, so it is never told.',
+  light: 'No light sensor tells, so it is never night.',
+  airTenthsC: 'No thermometer of the air tells, so frost is never seen.',
+} as const;
+
+/** What is to be watched and nothing measures is no watch: that is said where it was asked for. */
+function Unmeasured({
+  board,
+  sense,
+  isWanted,
+}: {
+  board: Board;
+  sense: keyof typeof MISSING;
+  isWanted: boolean;
+}) {
+  const { garden } = useGarden();
+  const place = { boardId: board.id, plotId: '', chosen: NOTHING_CHOSEN };
+  if (!isWanted || ambientOf(garden, place, sense)) return null;
+  return (
+    <span role="alert" className="mt-0.5 block text-[13px] font-medium text-handle">
+      {MISSING[sense]}
+    </span>
   );
 }

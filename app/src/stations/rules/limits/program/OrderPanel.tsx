@@ -29,7 +29,11 @@ export function OrderPanel({ line }: { line: WaterLine }) {
   const answer = useLive(({ answers }) => answers[line.id]);
   if (!orders || !answer) return null;
   const level = tank && tankNow(tank, heardNow(live));
-  const trouble = !tank ? null : !level ? 'tank-unknown' : level.isLow ? 'tank-low' : null;
+  const beside = garden.waterLines.some(
+    (one) => one.id !== line.id && one.boardId === line.boardId && live.answers[one.id]?.isOn,
+  );
+  const ofTank = !tank ? null : !level ? 'tank-unknown' : level.isLow ? 'tank-low' : null;
+  const trouble = ofTank ?? (beside ? 'other-line-runs' : null);
   const outlook = orderOutlook(volumeMl, flowOf(line), line, answer.givenMl, trouble);
   const order = (given: { kind: 'water'; volumeMl: number } | { kind: 'stop' | 'unlock' }) => {
     orders.order({ lineId: line.id, ...given });
