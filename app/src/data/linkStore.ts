@@ -32,11 +32,17 @@ const NO_ENGINE: BoardEngine = {
   tankChannelIds: [],
   around: [],
   batteryId: null,
+  contacts: [],
+  contactIds: [],
+  contactsAround: [],
 };
 /** Every visit boots the boards again: of what their engines held only what a board keeps is taken up again. */
 const hosted = z
-  .object({ memory: z.record(z.string(), kept) })
-  .transform(({ memory }) => switchOn(NO_ENGINE, memory, 0));
+  .object({
+    memory: z.record(z.string(), kept),
+    contactMemory: z.record(z.string(), z.array(z.int().min(0)).max(25)).optional(),
+  })
+  .transform(({ memory, contactMemory = {} }) => switchOn(NO_ENGINE, { memory, contactMemory }, 0));
 
 const worldSchema = z.object({
   timeMs: z.number(),
@@ -57,6 +63,7 @@ const worldSchema = z.object({
   ),
   boardFaults: z.record(z.string(), z.enum(BOARD_FAULTS)),
   cyclingSinceMs: z.number().nullable(),
+  switches: z.record(z.string(), z.boolean()).default({}),
 });
 
 const alertStates = z.record(

@@ -3,7 +3,7 @@ import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
 import type { Can } from '@plain-trowel/core/live/reading';
 import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
 import type { BoardFault } from '@plain-trowel/standins/board/world';
-import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
+import type { Answers } from '@plain-trowel/core/control/host/answers';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 
 export type Line = { readonly boardId: string; readonly text: string; readonly atMs: number };
@@ -15,7 +15,7 @@ export type SourceUpdate =
   /** The bytes behind the lines, where a source has some: they tell the speed a board really sends at. */
   | { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly baudRate: number }
   | { readonly kind: 'status'; readonly status: SourceStatus; readonly message?: string }
-  | { readonly kind: 'answers'; readonly answers: LineAnswers }
+  | { readonly kind: 'answers'; readonly answers: Answers }
   | { readonly kind: 'events'; readonly events: readonly EventDraft[] };
 
 export type Emit = (update: SourceUpdate) => void;
@@ -35,6 +35,9 @@ export type Hands = {
   readonly fill: (tankId: string, share: number) => void;
   readonly faultOf: (probeId: string) => ProbeFault;
   readonly setFault: (probeId: string, fault: ProbeFault) => void;
+  /** Switches that a person can turn, by channel. */
+  readonly switchOf: (channelId: string) => boolean;
+  readonly setSwitch: (channelId: string, isOn: boolean) => void;
   readonly boardFaultOf: (boardId: string) => BoardFault;
   readonly setBoardFault: (boardId: string, fault: BoardFault) => void;
   readonly cycling: boolean;

@@ -2,6 +2,7 @@
  * One garden's live readings: takes lines from whichever source is open, parses them, keeps the last minutes for the screen, hands what
  * is due to the recorder, and publishes a snapshot four times a second at most, however fast the lines come.
  */
+import { NO_ANSWERS } from '@plain-trowel/core/control/host/answers';
 import { LivePipeline, type FindWave } from '@plain-trowel/core/live/pipeline';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { named } from '../data/eventIds.ts';
@@ -187,7 +188,7 @@ export class LiveSession {
     const { source } = this;
     this.source = null;
     this.status = 'none';
-    this.pipeline.setAnswers({});
+    this.pipeline.setAnswers(NO_ANSWERS);
     await source?.stop();
     await this.recorder.flush();
     this.publish();
@@ -336,7 +337,8 @@ export class LiveSession {
         this.bench.lines === null
           ? null
           : { lines: this.bench.lines, sinceMs: this.bench.sinceMs, isAtRisk: this.bench.isAtRisk },
-      answers: this.pipeline.answers,
+      answers: this.pipeline.answers.lines,
+      contactAnswers: this.pipeline.answers.contacts,
       signals: this.source ? this.pipeline.signals(nowMs) : {},
       alerts: this.pipeline.alerts.active(this.garden),
       pendingAlerts: this.pipeline.alerts.pending(this.garden),

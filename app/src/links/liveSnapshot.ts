@@ -1,4 +1,4 @@
-import type { LineAnswers } from '@plain-trowel/core/control/host/answers';
+import type { ContactAnswers, LineAnswers } from '@plain-trowel/core/control/host/answers';
 import type { SignalRule } from '@plain-trowel/core/control/signals';
 import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
@@ -40,6 +40,8 @@ export type LiveSnapshot = LinesRead & {
   } | null;
   /** By water line. */
   readonly answers: LineAnswers;
+  /** By contact. */
+  readonly contactAnswers: ContactAnswers;
   /** What the lamp of each plot says, by plot; none while nothing is connected. */
   readonly signals: Readonly<Record<string, SignalRule>>;
   readonly alerts: readonly ActiveAlert[];

@@ -60,7 +60,8 @@ test('in the page the engine waits from the first line on, then answers, and sto
     const raw = { 'channel-c2': 2700, 'channel-tank': 200 }[id];
     return raw === undefined ? null : { raw, timeMs };
   };
-  const step = (nowMs: number, heardMs = nowMs) => engines.step(garden, past(heardMs), nowMs)['line-roof'];
+  const step = (nowMs: number, heardMs = nowMs) =>
+    engines.step(garden, past(heardMs), nowMs).lines['line-roof'];
   expect(step(NOW)).toMatchObject({ isOn: false, reason: 'min-interval', mayStartAtMs: NOW + 900_000 });
   const later = NOW + 900_000;
   expect(step(later)).toMatchObject({ isOn: true, runningSinceMs: later, plannedS: 15 });
@@ -73,6 +74,6 @@ test('a tank that nobody hears of holds the line; a board without lines gets no 
   const dry = (timeMs: number) => (id: string) => (id === 'channel-c2' ? { raw: 2700, timeMs } : null);
   engines.step(garden, dry(NOW), NOW);
   const answers = engines.step(garden, dry(NOW + 900_000), NOW + 900_000);
-  expect(answers['line-roof']).toMatchObject({ isOn: false, reason: 'tank-unknown' });
-  expect(Object.keys(answers)).toEqual(['line-roof']);
+  expect(answers.lines['line-roof']).toMatchObject({ isOn: false, reason: 'tank-unknown' });
+  expect(Object.keys(answers.lines)).toEqual(['line-roof']);
 });

@@ -1,4 +1,4 @@
-import { answersOf, type LineAnswers } from '@plain-trowel/core/control/host/answers';
+import { allAnswers } from '@plain-trowel/core/control/host/answers';
 import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { gardenEventOf } from '@plain-trowel/standins/board/worldEvent';
@@ -14,6 +14,7 @@ import {
   setBoardFault,
   setCycling,
   setProbeFault,
+  setSwitch,
   type BoardFault,
   type World,
 } from '@plain-trowel/standins/board/world';
@@ -135,6 +136,14 @@ export class StandInSource implements LineSource, Orders, Clock, Hands {
     this.world = setProbeFault(this.world, probeId, fault);
   }
 
+  switchOf(channelId: string): boolean {
+    return this.world.switches[channelId] ?? false;
+  }
+
+  setSwitch(channelId: string, isOn: boolean): void {
+    this.world = setSwitch(this.world, channelId, isOn);
+  }
+
   boardFaultOf(boardId: string): BoardFault {
     return this.world.boardFaults[boardId] ?? 'none';
   }
@@ -183,10 +192,7 @@ export class StandInSource implements LineSource, Orders, Clock, Hands {
     if (lines.length > 0) this.emit?.({ kind: 'lines', lines });
     const told = events.flatMap(gardenEventOf);
     if (told.length > 0) this.emit?.({ kind: 'events', events: told });
-    if (lines.length > 0 || events.length > 0) this.emit?.({ kind: 'answers', answers: this.answers() });
-  }
-
-  private answers(): LineAnswers {
-    return Object.assign({}, ...Object.values(this.world.boards).map(answersOf)) as LineAnswers;
+    if (lines.length > 0 || events.length > 0)
+      this.emit?.({ kind: 'answers', answers: allAnswers(Object.values(this.world.boards)) });
   }
 }

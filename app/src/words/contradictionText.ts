@@ -1,12 +1,12 @@
 import type { Contradiction, LineField } from '@plain-trowel/core/control/programs/contradiction';
-import type { LineContradiction } from '@plain-trowel/core/garden/bind/contradictions';
+import type { OwnedContradiction } from '@plain-trowel/core/garden/bind/contradictions';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { minuteText } from './timeText.ts';
 
 /** Which two settings disagree, by how much, and how to resolve it. No default: a new kind fails to compile here until it has words. */
-export function contradictionText({ kind, at, value, limit, percentKind }: Contradiction): string {
+export function contradictionText({ kind, at, against, value, limit, percentKind }: Contradiction): string {
   const percent = (tenths: number) => `${formatNumber(tenths / 10, 1)} ${percentUnit(percentKind ?? 'span')}`;
   switch (kind) {
     case 'dose-over-run':
@@ -53,6 +53,12 @@ export function contradictionText({ kind, at, value, limit, percentKind }: Contr
       return `Nothing in this garden measures ${sensorWord(at)}, so it would never run. Name a channel for it on Bench, Readout, or leave this out.`;
     case 'which-sensor':
       return `${formatNumber(value)} channels measure ${sensorWord(at)}. Choose which of them this line goes by.`;
+    case 'cell-crossed':
+      return `It goes out above ${formatNumber(value)}, and on below ${formatNumber(limit)}: the first must be the larger number, and larger than what the cell reads with the lamp on.`;
+    case 'no-latitude':
+      return 'Sunrise and sunset need the latitude of the garden. Give it below, or go by the clock.';
+    case 'hours-over-most':
+      return `Its hours are ${formatDuration(value)} long, and it may be on for ${formatDuration(limit)} ${against === 'mostOn' ? 'at a stretch' : 'a day'}. Shorten the hours or raise that limit.`;
     case 'tank-unread':
       return 'This reservoir has no channel or too few levels, so its water is unknown and nothing would run. Complete it on Bench, Dose.';
   }
@@ -61,6 +67,7 @@ export function contradictionText({ kind, at, value, limit, percentKind }: Contr
 function sensorWord(at: Contradiction['at']): string {
   switch (at) {
     case 'dark':
+    case 'cell':
       return 'light';
     case 'air':
       return 'the air temperature';
@@ -70,6 +77,8 @@ function sensorWord(at: Contradiction['at']): string {
       return 'rain';
     case 'battery':
       return 'the battery voltage';
+    case 'skip':
+      return 'a skip switch';
     default:
       return 'this';
   }
@@ -104,6 +113,11 @@ const FIELD_NAMES: Readonly<Record<LineField, string>> = {
   tank: 'the reservoir',
   program: 'the program',
   limits: 'the limits',
+  skip: 'the skip switch',
+  cell: 'the light cell',
+  sun: 'sunrise and sunset',
+  mostOn: 'the longest stretch',
+  dayMost: 'the most of a day',
 };
 
 /** "A day may ask for 480 ml; 130 ml are allowed: only the first run is whole." */
@@ -126,21 +140,29 @@ export function budgetText({
 
 /** What a change has brought in, told once it is kept: which lines water nothing by themselves now, and which lost the guard of their reservoir. */
 export function broughtText(
-  brought: readonly LineContradiction[],
+  brought: readonly OwnedContradiction[],
   withoutTank: readonly WaterLine[],
 ): string | null {
-  const [first] = brought;
-  const lines = [...new Set(brought.map((one) => one.line.name))];
   const sentences = [
-    ...(first
-      ? [
-          `${lines.join(' and ')} ${lines.length === 1 ? 'waters' : 'water'} nothing by ${lines.length === 1 ? 'itself' : 'themselves'} until this is solved: ${contradictionText(first)}`,
-        ]
-      : []),
+    ...standsStill(brought, 'line'),
+    ...standsStill(brought, 'contact'),
     ...withoutTank.map(
       ({ name, rise }) =>
         `${name} has no reservoir to watch any more: nothing stops it when it runs dry, and it is only noticed after ${rise.times} ${rise.times === 1 ? 'dose' : 'doses'} that raise nothing.`,
     ),
   ];
   return sentences.length === 0 ? null : sentences.join(' ');
+}
+
+function standsStill(brought: readonly OwnedContradiction[], is: 'line' | 'contact'): string[] {
+  const own = brought.filter((one) => one.owner.is === is);
+  const [first] = own;
+  if (!first) return [];
+  const names = [...new Set(own.map((one) => one.owner.name))];
+  const isOne = names.length === 1;
+  const still =
+    is === 'line'
+      ? `${isOne ? 'waters' : 'water'} nothing by ${isOne ? 'itself' : 'themselves'}`
+      : `${isOne ? 'stays' : 'stay'} at rest`;
+  return [`${names.join(' and ')} ${still} until this is solved: ${contradictionText(first)}`];
 }

@@ -8,7 +8,7 @@ import {
 } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { alertPhaseWord, alertWords } from './alertText.ts';
-import { reasonText } from './reasonText.ts';
+import { contactReasonText, reasonText } from './reasonText.ts';
 
 /** "at 31.0 % span: ", or the raw counts where those decide alone. */
 function atText({
@@ -34,6 +34,16 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
       return {
         what: 'Pump off',
         detail: `after ${formatDuration(event.ranS)}, about ${formatVolume(event.volumeMl)}: ${reasonText(event.reason)}`,
+      };
+    case 'contact-on':
+      return {
+        what: event.use === 'light' ? 'Light on' : 'Let through',
+        detail: `${event.contactName}: ${contactReasonText(event.reason)}`,
+      };
+    case 'contact-off':
+      return {
+        what: event.use === 'light' ? 'Light off' : 'Forbidden',
+        detail: `${event.contactName}, after ${formatDuration(event.onS)}: ${contactReasonText(event.reason)}`,
       };
     case 'held':
       return { what: 'Held', detail: reasonText(event.reason) };

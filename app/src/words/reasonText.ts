@@ -109,5 +109,37 @@ export function reasonText(reason: Reason): string {
       return 'its settings hold a number that cannot be';
     case 'contradiction':
       return 'its settings stand against each other; nothing runs by itself until that is solved';
+    case 'skip-switch':
+      return 'the skip switch is on';
+    case 'skip-unknown':
+      return 'nothing is heard of the skip switch';
+    case 'in-hours':
+      return 'it is within its hours';
+    case 'dark':
+      return 'it is dark within its hours';
+    case 'sun-unknown':
+      return 'sunrise and sunset are not known for today';
+    case 'max-on':
+      return 'it has been on for as long as it may at a stretch';
+    case 'min-off':
+      return 'it must stay off for a while first';
+    case 'day-max-on':
+      return 'it has been on for as long as it may in a day';
+  }
+}
+
+/** The same of an output that gives no doses. */
+export function contactReasonText(reason: Reason): string {
+  switch (reason) {
+    case 'switched-off':
+      return 'deciding by itself is switched off';
+    case 'below-stop':
+      return 'the soil has been below the start limit and has not reached the stop limit yet';
+    case 'not-below-start':
+      return 'the soil has been at the stop limit and is not below the start limit yet';
+    case 'above-stop':
+      return 'the soil is at the stop limit or wetter';
+    default:
+      return reasonText(reason);
   }
 }

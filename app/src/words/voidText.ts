@@ -3,9 +3,19 @@ import type { Garden, WaterLine } from '@plain-trowel/core/garden/document/schem
 import { usesProbe } from '@plain-trowel/core/control/programs/programs';
 import { formatVolume } from '@plain-trowel/core/quantity/format';
 
-/** One sentence for each line that waters the plot by itself. */
-export const voidMeans = (garden: Garden, plotId: string): readonly string[] =>
-  garden.waterLines.flatMap((line) => (line.plotId === plotId && line.automatic ? [meansFor(line)] : []));
+/** One sentence for each line that waters the plot by itself, and for each permit contact that goes by its probe. */
+export const voidMeans = (garden: Garden, plotId: string): readonly string[] => [
+  ...garden.waterLines.flatMap((line) => (line.plotId === plotId && line.automatic ? [meansFor(line)] : [])),
+  ...garden.contacts.flatMap(({ name, plotId: of, automatic, rule }) =>
+    of === plotId && automatic && rule.kind === 'permit'
+      ? [
+          rule.atRest === 'forbids'
+            ? `${name} is at rest and forbids the other timer.`
+            : `${name} is at rest and lets the other timer water.`,
+        ]
+      : [],
+  ),
+];
 
 function meansFor({ name, program, fallbackMl }: WaterLine): string {
   if (program.kind === 'alert-only') return `${name} only alerts, and has nothing to go by until then.`;

@@ -56,6 +56,14 @@ const REASONS_FROZEN = [
   'bad-order',
   'unsound-settings',
   'contradiction',
+  'skip-switch',
+  'skip-unknown',
+  'in-hours',
+  'dark',
+  'sun-unknown',
+  'max-on',
+  'min-off',
+  'day-max-on',
 ];
 
 test('the number of a reason never changes', () => {

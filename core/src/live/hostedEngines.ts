@@ -1,5 +1,5 @@
-import { answersOf, type LineAnswers } from '../control/host/answers.ts';
-import type { BoardEngine } from '../control/host/boardEngine.ts';
+import { allAnswers, type Answers } from '../control/host/answers.ts';
+import { decidesNothing, type BoardEngine } from '../control/host/boardEngine.ts';
 import { stepHost, switchOn, type Hosted } from '../control/host/engineHost.ts';
 import type { Senses } from '../control/host/senses.ts';
 import { engineOf } from '../garden/bind/engineOf.ts';
@@ -19,7 +19,7 @@ export class HostedEngines {
     newest: Senses['newest'],
     nowMs: number,
     isMoving: (channelId: string) => boolean = () => false,
-  ): LineAnswers {
+  ): Answers {
     const { engines, senses } = this.madeFor(garden, newest, isMoving);
     this.hosts = Object.fromEntries(
       engines.map((engine) => {
@@ -27,7 +27,7 @@ export class HostedEngines {
         return [engine.boardId, stepHost(before, engine, senses, nowMs).hosted];
       }),
     );
-    return Object.assign({}, ...Object.values(this.hosts).map(answersOf)) as LineAnswers;
+    return allAnswers(Object.values(this.hosts));
   }
 
   /** Settings are made again when the document has changed. */
@@ -37,7 +37,7 @@ export class HostedEngines {
         garden,
         engines: garden.boards
           .map((board) => engineOf(garden, board.id))
-          .filter((one) => one.lineIds.length > 0),
+          .filter((one) => !decidesNothing(one)),
         senses: sensesOf(garden, () => null),
       };
     return { engines: this.made.engines, senses: { ...this.made.senses, newest, isMoving } };

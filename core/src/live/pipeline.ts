@@ -5,7 +5,7 @@
 import { byId } from '../quantity/byId.ts';
 import type { AlertStates } from '../control/alerts.ts';
 import { signalOf, type SignalRule } from '../control/signals.ts';
-import type { LineAnswers } from '../control/host/answers.ts';
+import { NO_ANSWERS, type Answers } from '../control/host/answers.ts';
 import type { StreamFault } from '../faults/streamFaults.ts';
 import { probeScale } from '../garden/bind/channels.ts';
 import { signalFacts, signalLimits, type Heard } from '../garden/bind/plotFacts.ts';
@@ -47,7 +47,7 @@ export class LivePipeline<Problem> {
   readonly streams: Streams;
   readonly alerts: AlertWatch;
   private engines = new HostedEngines();
-  private toldAnswers: LineAnswers = {};
+  private toldAnswers: Answers = NO_ANSWERS;
   private readonly watches = new Map<string, ChannelWatch>();
   private lookNext = 0;
 
@@ -76,15 +76,15 @@ export class LivePipeline<Problem> {
     this.streams.clear();
     this.watches.clear();
     this.engines = new HostedEngines();
-    this.toldAnswers = {};
+    this.toldAnswers = NO_ANSWERS;
   }
 
-  get answers(): LineAnswers {
+  get answers(): Answers {
     return this.toldAnswers;
   }
 
   /** What the boards themselves decide; nothing once nobody decides any more. */
-  setAnswers(answers: LineAnswers): void {
+  setAnswers(answers: Answers): void {
     this.toldAnswers = answers;
   }
 
@@ -226,8 +226,8 @@ export class LivePipeline<Problem> {
     return {
       nowMs,
       newest: (channelId) => this.lastOf(channelId),
-      isLocked: (lineId) => this.toldAnswers[lineId]?.isLocked ?? null,
-      isOn: (lineId) => this.toldAnswers[lineId]?.isOn ?? false,
+      isLocked: (lineId) => this.toldAnswers.lines[lineId]?.isLocked ?? null,
+      isOn: (lineId) => this.toldAnswers.lines[lineId]?.isOn ?? false,
     };
   }
 

@@ -51,6 +51,7 @@ export const EMPTY_PLAN: Plan = {
     selfDischargePerMonthFrac: 0.04,
     temperatureC: 5,
     latitudeDeg: null,
+    longitudeDeg: null,
     altitudeM: 0,
     clearness: 0.35,
     chainFrac: 0.6,

@@ -27,6 +27,8 @@ export const supplyHabits = z.strictObject({
   selfDischargePerMonthFrac: z.number().min(0).max(0.9),
   temperatureC: z.number().min(-40).max(60),
   latitudeDeg: z.number().min(-90).max(90).nullable(),
+  /** East positive; null: that of the time zone, roughly. */
+  longitudeDeg: z.number().min(-180).max(180).nullable(),
   altitudeM: z.number().min(-400).max(6000),
   clearness: z.number().min(0.05).max(1),
   chainFrac: z.number().min(0.05).max(1),

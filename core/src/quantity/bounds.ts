@@ -8,6 +8,7 @@ export const MOST = {
   runs: 200,
   waterLines: 50,
   reservoirs: 20,
+  contacts: 50,
   levels: 12,
   outlets: 60,
   cups: 100,

@@ -19,6 +19,7 @@ export const QUANTITIES = [
   'probe supply',
   'light',
   'rain',
+  'skip switch',
   'other',
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
@@ -44,6 +45,7 @@ export const UNIT_OF: Readonly<Record<Quantity, { readonly unit: string; readonl
   'probe supply': { unit: 'on or off', decimals: 0 },
   light: { unit: 'raw counts', decimals: 0 },
   rain: { unit: 'wet or dry', decimals: 0 },
+  'skip switch': { unit: 'on or off', decimals: 0 },
   other: { unit: 'as printed', decimals: 1 },
 };
 
@@ -60,5 +62,6 @@ export const OF_BOARD: readonly Quantity[] = [
   'probe supply',
   'light',
   'rain',
+  'skip switch',
   'other',
 ];

@@ -83,6 +83,10 @@ export function measureChannel(
     readonly seed: Seed;
     /** What the reservoir that it watches reads; null for a channel that watches none. */
     readonly level: number | null;
+    /** A person has turned it on, where it is a switch. */
+    readonly isSwitched?: boolean;
+    /** A grow light of its board is lit, which a light cell sees. */
+    readonly isLit?: boolean;
   },
 ): { value: number; seed: Seed } {
   const { timeMs, seed, poweredS } = now;
@@ -118,12 +122,19 @@ export function measureChannel(
       return at(2000 - 40 * sunAt(timeMs), 0.8, 0);
     case 'light':
       // A quarter of full scale for each unit of sun; the night is not quite dark.
-      return at(Math.min(0.97, 0.01 + 0.3 * sunAt(timeMs)) * of.probe.fullScaleCounts, 4, 0);
+      return at(
+        Math.min(0.97, 0.01 + 0.3 * sunAt(timeMs) + (now.isLit === true ? 0.12 : 0)) *
+          of.probe.fullScaleCounts,
+        4,
+        0,
+      );
     case 'soil humidity':
       // In the pores of any soil that is not bone dry the air is all but saturated: at depth it tells nothing.
       return at(99.4, 0.1, 1);
     case 'rain':
       return { value: 0, seed };
+    case 'skip switch':
+      return { value: now.isSwitched === true ? 1 : 0, seed };
     case 'probe supply':
       return { value: poweredS === null ? 0 : 1, seed };
     default:

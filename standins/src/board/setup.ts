@@ -38,14 +38,25 @@ export type TankSetup = {
   readonly curve: Reservoir | null;
 };
 
+/** An output that holds a state; of a permit contact also the other timer that it stands in series with. */
+export type ContactSetup = {
+  readonly contactId: string;
+  readonly name: string;
+  readonly boardId: string;
+  readonly plotId: string;
+  readonly use: 'permit' | 'light';
+};
+
 export type Setup = {
   readonly plots: readonly PlotSetup[];
   readonly channels: readonly ChannelSetup[];
   readonly lines: readonly LineSetup[];
   readonly tanks: readonly TankSetup[];
+  readonly contacts: readonly ContactSetup[];
   readonly engines: readonly BoardEngine[];
   /** How the boards take what their channels print at a moment. */
   readonly senses: (newest: Senses['newest']) => Senses;
+  readonly localTime: Senses['localTime'];
 };
 
 /** Of a tank that nobody has measured, ml. */
@@ -77,8 +88,16 @@ export function setupOf(garden: Garden): Setup {
         minimumMl: one.minimumMl,
       };
     }),
+    contacts: garden.contacts.map(({ id, name, boardId, plotId, rule }) => ({
+      contactId: id,
+      name,
+      boardId,
+      plotId,
+      use: rule.kind,
+    })),
     engines: garden.boards.map((board) => engineOf(garden, board.id)),
     senses: (newest) => ({ ...senses, newest }),
+    localTime: senses.localTime,
   };
 }
 

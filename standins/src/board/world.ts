@@ -24,7 +24,8 @@ import {
 } from './potProbe.ts';
 import type { LineSetup, Setup } from './setup.ts';
 import { arrivedMl, tankRaw, FULL_SHARE } from './tank.ts';
-import { worldEvents, type WorldEvent } from './worldEvent.ts';
+import { timerGivesMl } from './otherTimer.ts';
+import { contactWorldEvents, worldEvents, type WorldEvent } from './worldEvent.ts';
 
 /** What can be wrong with a board's lines. */
 export const BOARD_FAULTS = ['none', 'garbage', 'silent'] as const;
@@ -48,6 +49,8 @@ export type World = {
   readonly boardFaults: Readonly<Record<string, BoardFault>>;
   /** Since when the boards switch their probes on for eight seconds and off for four; null: always on. */
   readonly cyclingSinceMs: number | null;
+  /** Switches that a person can turn, by channel. */
+  readonly switches: Readonly<Record<string, boolean>>;
 };
 
 export type BoardLine = { readonly boardId: string; readonly text: string; readonly atMs: number };
@@ -83,6 +86,7 @@ export function newWorld(setup: Setup, timeMs: number, seed: Seed): World {
     probes: {},
     boardFaults: {},
     cyclingSinceMs: null,
+    switches: {},
   };
   return reboot(world, setup, timeMs);
 }
@@ -124,7 +128,7 @@ export function reboot(world: World, setup: Setup, timeMs: number): World {
   const boards = Object.fromEntries(
     setup.engines.map((engine) => [
       engine.boardId,
-      switchOn(engine, world.boards[engine.boardId]?.memory ?? {}, timeMs),
+      switchOn(engine, world.boards[engine.boardId] ?? {}, timeMs),
     ]),
   );
   const fresh: World = {
@@ -174,6 +178,12 @@ export const setProbeFault = (world: World, probeId: string, fault: ProbeFault):
 export const setBoardFault = (world: World, boardId: string, fault: BoardFault): World => ({
   ...world,
   boardFaults: { ...world.boardFaults, [boardId]: fault },
+});
+
+/** Turns a switch on or off. */
+export const setSwitch = (world: World, channelId: string, isOn: boolean): World => ({
+  ...world,
+  switches: { ...world.switches, [channelId]: isOn },
 });
 
 /** Lets the boards switch their probes on and off, or leaves them on. */
@@ -226,6 +236,7 @@ function live(world: World, setup: Setup, toMs: number): World {
   for (let atMs = world.timeMs; atMs < toMs;) {
     const durationS = Math.min(60, (toMs - atMs) / 1000);
     for (const line of setup.lines) water(world, line, atMs, durationS, pots, tanks);
+    otherTimersWater(world, setup, atMs, durationS, pots);
     for (const one of setup.plots) {
       const pot = pots[one.plotId] ?? potAt(one.pot.saturationMl, 0.4);
       pots[one.plotId] = stepPot(pot, one.pot, atMs, durationS);
@@ -242,6 +253,28 @@ function live(world: World, setup: Setup, toMs: number): World {
     atMs += durationS * 1000;
   }
   return { ...world, timeMs: toMs, pots, tanks, probes };
+}
+
+/** What somebody else's timer brings to the plots whose permit contact lets it. */
+function otherTimersWater(
+  world: World,
+  setup: Setup,
+  atMs: number,
+  durationS: number,
+  pots: Record<string, PotState>,
+): void {
+  for (const { contactId, boardId, plotId, use } of setup.contacts) {
+    const pot = pots[plotId];
+    if (use !== 'permit' || !pot || !isOn(world, boardId, contactId)) continue;
+    const clock = setup.localTime(atMs);
+    if (clock) pots[plotId] = pour(pot, timerGivesMl(clock.daySecond, durationS));
+  }
+}
+
+/** Whether a contact is on: lit, or letting the other timer water. */
+function isOn(world: World, boardId: string, contactId: string): boolean {
+  const board = world.boards[boardId];
+  return board?.contacts.contacts[board.settings.contactIds.indexOf(contactId)]?.isOn ?? false;
 }
 
 /** What a running line brings to its plots and takes from its tank. */
@@ -277,7 +310,18 @@ function measure(world: World, setup: Setup): { world: World; values: Map<string
     const probe = one.probeId === null ? null : (world.probes[one.probeId] ?? null);
     const tank = setup.tanks.find((of) => of.channelId === one.channelId);
     const level = tank ? tankRaw(tank, world.tanks[tank.tankId] ?? 0) : null;
-    const reading = measureChannel(one, { probe, timeMs: world.timeMs, poweredS, seed, level });
+    const reading = measureChannel(one, {
+      probe,
+      timeMs: world.timeMs,
+      poweredS,
+      seed,
+      level,
+      isSwitched: world.switches[one.channelId] ?? false,
+      isLit: setup.contacts.some(
+        ({ use, boardId, contactId }) =>
+          use === 'light' && boardId === one.boardId && isOn(world, boardId, contactId),
+      ),
+    });
     seed = reading.seed;
     values.set(one.channelId, reading.value);
   }
@@ -325,7 +369,7 @@ function decide(
     const before = boards[engine.boardId] ?? switchOn(engine, {}, world.timeMs);
     const step = stepHost(before, engine, senses, world.timeMs, world.orders);
     boards[engine.boardId] = step.hosted;
-    events.push(...worldEvents(step.events, setup));
+    events.push(...worldEvents(step.events, setup), ...contactWorldEvents(step.contactEvents, setup));
   }
   return { world: { ...world, boards, orders: [] }, events };
 }

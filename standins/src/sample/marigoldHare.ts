@@ -2,6 +2,8 @@
  * The Marigold Hare: a narrowboat's roof garden, made up. Four plots, two boards, one pump. The strawberries wait for their first
  * calibration, and something is wrong with one probe for the user to find.
  */
+import { NO_CONDITIONS } from '@plain-trowel/core/garden/document/migrations';
+import { NOTHING_CHOSEN } from '@plain-trowel/core/garden/document/waterSchema';
 import { readGarden } from '@plain-trowel/core/garden/document/gardenFile';
 import {
   GARDEN_VERSION,
@@ -399,6 +401,28 @@ export function marigoldHare(nowMs: number): Garden {
           { raw: 60, volumeMl: 34_000 },
         ],
         minimumMl: 4000,
+      },
+    ],
+    contacts: [
+      {
+        id: 'galley-light',
+        name: 'Galley light',
+        boardId: 'stern',
+        plotId: 'mint',
+        automatic: true,
+        // The herbs on the galley shelf get their evening whatever the season.
+        rule: {
+          kind: 'light',
+          from: { by: 'sunset', minute: -60 },
+          to: { by: 'clock', minute: 21 * 60 },
+          cell: null,
+        },
+        conditions: NO_CONDITIONS,
+        around: NOTHING_CHOSEN,
+        mostOnMin: 10 * 60,
+        dayMaxMin: 10 * 60,
+        leastOffMin: 10,
+        staleAfterS: 900,
       },
     ],
     signals: DEFAULT_SIGNALS,

@@ -54,7 +54,15 @@ export const MARIGOLD_PLAN: Plan = {
     spares: { 'probe-fork': 2, 'probe-capacitive': 1, 'fuse 5': 2 },
     lives: {},
   },
-  supply: { ...EMPTY_PLAN.supply, everyS: 300, waterS: 90, latitudeDeg: 52.3, temperatureC: 8, darkDays: 4 },
+  supply: {
+    ...EMPTY_PLAN.supply,
+    everyS: 300,
+    waterS: 90,
+    latitudeDeg: 52.3,
+    longitudeDeg: -1.2,
+    temperatureC: 8,
+    darkDays: 4,
+  },
 };
 
 /** Every part, before a wire is drawn. */

@@ -19,6 +19,8 @@ export type Conditions = {
   readonly soilAboveTenthsC: number | null;
   readonly noRain: boolean;
   readonly batteryAboveMv: number | null;
+  /** A switch beside the plant holds it. */
+  readonly noSkip: boolean;
 };
 
 /** As the garden keeps them. */
@@ -29,13 +31,17 @@ export const savedConditions = z.strictObject({
   soilAboveC: z.number().min(-10).max(40).nullable(),
   noRain: z.boolean(),
   batteryAboveV: z.number().min(1).max(60).nullable(),
+  noSkip: z.boolean(),
 });
 export type SavedConditions = z.infer<typeof savedConditions>;
 
 /** What a condition must be told: something about the line, or the board's battery. */
 export type Sense = keyof Around | 'battery';
 
-type Told = { readonly input: EngineInput; readonly around: Around };
+/** What conditions look at: the time, and what is about. */
+export type Surroundings = Pick<EngineInput, 'nowS' | 'clock' | 'around' | 'batteryMv'>;
+
+type Told = { readonly input: Surroundings; readonly around: Around };
 
 type ConditionRecord<Limit> = {
   readonly field: LineField;
@@ -45,7 +51,7 @@ type ConditionRecord<Limit> = {
   /** Why it holds the line; null when it does not. Asked only while it is on. */
   readonly unmet: (limit: NonNullable<Limit>, told: Told) => Reason | null;
   /** When it may be met although nothing is read, s since boot; null: not by time. */
-  readonly wake?: (limit: NonNullable<Limit>, input: EngineInput) => number | null;
+  readonly wake?: (limit: NonNullable<Limit>, input: Surroundings) => number | null;
 };
 
 const tenths = (degrees: number | null) => (degrees === null ? null : Math.round(degrees * 10));
@@ -99,6 +105,12 @@ export const CONDITIONS: { readonly [Key in keyof Conditions]: ConditionRecord<C
     unmet: (limit, { input: { batteryMv } }) =>
       batteryMv === null ? 'battery-unknown' : batteryMv >= limit ? null : 'battery-low',
   },
+  noSkip: {
+    field: 'skip',
+    sense: 'skip',
+    bind: ({ noSkip }) => noSkip,
+    unmet: (_, { around: { skip } }) => (skip === null ? 'skip-unknown' : skip ? 'skip-switch' : null),
+  },
 };
 
 const KEYS = Object.keys(CONDITIONS) as readonly (keyof Conditions)[];
@@ -113,10 +125,10 @@ const active = (
     return limit === null || limit === false ? [] : [{ record: CONDITIONS[key] as Of, limit }];
   });
 
-const NOTHING_KNOWN: Around = { airTenthsC: null, light: null, rain: null, soilTenthsC: null };
+const NOTHING_KNOWN: Around = { airTenthsC: null, light: null, rain: null, soilTenthsC: null, skip: null };
 
 /** The first condition that is not met; null when all are. @param line place of the line */
-export function unmetCondition(conditions: Conditions, input: EngineInput, line: number): Reason | null {
+export function unmetCondition(conditions: Conditions, input: Surroundings, line: number): Reason | null {
   const told: Told = { input, around: input.around[line] ?? NOTHING_KNOWN };
   for (const { record, limit } of active(conditions)) {
     const why = record.unmet(limit, told);
@@ -126,7 +138,7 @@ export function unmetCondition(conditions: Conditions, input: EngineInput, line:
 }
 
 /** When conditions may be met although nothing is read, s since boot. */
-export const conditionWakes = (conditions: Conditions, input: EngineInput): (number | null)[] =>
+export const conditionWakes = (conditions: Conditions, input: Surroundings): (number | null)[] =>
   active(conditions).map(({ record, limit }) => record.wake?.(limit, input) ?? null);
 
 export const boundConditions = (saved: SavedConditions): Conditions =>

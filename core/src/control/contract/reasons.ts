@@ -63,5 +63,14 @@ export const REASONS = [
   'bad-order',
   'unsound-settings',
   'contradiction',
+  'skip-switch',
+  'skip-unknown',
+  // Contacts
+  'in-hours',
+  'dark',
+  'sun-unknown',
+  'max-on',
+  'min-off',
+  'day-max-on',
 ] as const;
 export type Reason = (typeof REASONS)[number];

@@ -23,6 +23,8 @@ export type Around = {
   readonly light: number | null;
   readonly rain: boolean | null;
   readonly soilTenthsC: number | null;
+  /** A switch by which a person holds the line. */
+  readonly skip: boolean | null;
 };
 
 export type EngineInput = {

@@ -38,9 +38,9 @@ describe('what the engine is told', () => {
     for (const bad of NOT_NUMBERS) {
       expect(soundInput(inputAt(10, { clock: { daySecond: bad, weekday: 0 } })).clock).toBeNull();
       expect(soundInput(inputAt(10, { batteryMv: bad })).batteryMv).toBeNull();
-      const around = [{ airTenthsC: bad, light: 4, rain: true, soilTenthsC: bad }];
+      const around = [{ airTenthsC: bad, light: 4, rain: true, soilTenthsC: bad, skip: false }];
       expect(soundInput(inputAt(10, { around })).around).toEqual([
-        { airTenthsC: null, light: 4, rain: true, soilTenthsC: null },
+        { airTenthsC: null, light: 4, rain: true, soilTenthsC: null, skip: false },
       ]);
     }
     expect(soundInput(inputAt(10, { clock: { daySecond: 86_400, weekday: 0 } })).clock).toBeNull();

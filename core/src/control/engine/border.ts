@@ -14,16 +14,26 @@ export const MOST_LEAP_S = 400 * 86_400;
 export const MOST_ORDER_ML = 100_000;
 const HOURS = 25;
 
-const isWhole = (value: number, least: number, most: number): boolean =>
+export const isWhole = (value: number, least: number, most: number): boolean =>
   Number.isInteger(value) && value >= least && value <= most;
 
 /** A raw value that is no number lies in no window, and is implausible by that; a time that cannot be would count for too long. */
 const isSoundReading = (one: RawReading, nowS: number): boolean => isWhole(one.atS, -MOST, nowS);
 
-const isSoundClock = ({ daySecond, weekday }: { daySecond: number; weekday: number }): boolean =>
+export const isSoundClock = ({ daySecond, weekday }: { daySecond: number; weekday: number }): boolean =>
   isWhole(daySecond, 0, 86_399) && isWhole(weekday, 0, 6);
 
-const isNumber = (value: number | null): boolean => value === null || isWhole(value, -MOST, MOST);
+export const isNumber = (value: number | null): boolean => value === null || isWhole(value, -MOST, MOST);
+
+const known = (value: number | null) => (isNumber(value) ? value : null);
+
+export const soundAround = (one: Around): Around => ({
+  airTenthsC: known(one.airTenthsC),
+  light: known(one.light),
+  rain: one.rain,
+  soilTenthsC: known(one.soilTenthsC),
+  skip: one.skip,
+});
 
 const isSoundAround = ({ airTenthsC, light, soilTenthsC }: Around): boolean =>
   isNumber(airTenthsC) && isNumber(light) && isNumber(soilTenthsC);
@@ -47,18 +57,12 @@ export function soundInput(input: EngineInput): EngineInput {
     isNumber(batteryMv);
   if (isSound) return input;
   const read = (one: RawReading | null) => one && (isSoundReading(one, nowS) ? one : { ...one, atS: -MOST });
-  const known = (value: number | null) => (isNumber(value) ? value : null);
   return {
     ...input,
     sensors: sensors.map(read),
     tanks: tanks.map(read),
     clock: clock && isSoundClock(clock) ? clock : null,
-    around: around.map((one) => ({
-      airTenthsC: known(one.airTenthsC),
-      light: known(one.light),
-      rain: one.rain,
-      soilTenthsC: known(one.soilTenthsC),
-    })),
+    around: around.map(soundAround),
     batteryMv: known(batteryMv),
   };
 }
@@ -105,7 +109,7 @@ export const NOTHING_KEPT: RememberedLine = {
 };
 
 /** Every number below a place in the settings, but those that may be missing, is whole, and not negative unless it is named so. */
-function isSound(value: unknown, mayBeNegative: boolean): boolean {
+export function isSound(value: unknown, mayBeNegative: boolean): boolean {
   if (typeof value === 'number') return isWhole(value, mayBeNegative ? -MOST : 0, MOST);
   if (typeof value !== 'object' || value === null) return true;
   return Object.entries(value).every(([key, one]) => isSound(one, mayBeNegative || NEGATIVE.has(key)));
@@ -121,6 +125,9 @@ const NEGATIVE: ReadonlySet<string> = new Set([
   'darkBelow',
   'airBelowTenthsC',
   'soilAboveTenthsC',
+  'brightAbove',
+  // Before sunrise or sunset.
+  's',
   // A leader that is not there.
   'leader',
 ]);

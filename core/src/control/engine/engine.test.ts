@@ -273,8 +273,11 @@ describe('guard 6: doses that raise nothing', () => {
     expect(once.state.lines[0]).toMatchObject({ noRise: 1, locked: false });
     const rebooted = bootEngine(pulses, rememberedOf(once.state, pulses));
     const { events } = seconds(pulses, 1, 1500, () => DRY, undefined, rebooted);
-    // The round goes on: its wait of 700 s begins again at boot.
-    expect(told(events)).toEqual(['700 started below-stop', '705 stopped dose-done', '1405 locked locked']);
+    // The second dose was under way: it is watched for from boot on, and the round goes on only where it shows.
+    expect(told(events)).toEqual(['700 locked locked']);
+    const rising = seconds(pulses, 1, 1500, (nowS) => (nowS > 300 ? DRY + 30 : DRY), undefined, rebooted);
+    expect(told(rising.events)[0]).toBe('700 started below-stop');
+    expect(told(rising.events)).not.toContain('1405 locked locked');
   });
   test('a rise within the time clears the count', () => {
     // It comes up by 2 % only, after the second dose: 250 to 270.
@@ -297,7 +300,8 @@ describe('guard 6: doses that raise nothing', () => {
 describe('guards 1 and 7', () => {
   test('a clock that goes back stops the run, holds as after a boot and forgets neither lock nor day', () => {
     const started = last(run([reads(600, DRY), reads(605, DRY)])).state;
-    const steps = run([reads(300, DRY), reads(899, DRY), reads(900, DRY)], configOf(), started);
+    // The run that was cut is watched for its rise, from the step back on.
+    const steps = run([reads(300, DRY), reads(1199, DRY), reads(1200, DRY)], configOf(), started);
     expect(steps[0]).toMatchObject({
       on: [false],
       // A run of 20 s was under way: all 200 ml count, though 50 had come.
@@ -309,7 +313,7 @@ describe('guards 1 and 7', () => {
   test('a time that is no number waters nothing', () => {
     expect(last(run([reads(NaN, DRY)])).on).toEqual([false]);
     const started = last(run([reads(600, DRY)])).state;
-    const steps = run([reads(NaN, DRY), reads(1199, DRY), reads(1200, DRY)], configOf(), started);
+    const steps = run([reads(NaN, DRY), reads(1499, DRY), reads(1500, DRY)], configOf(), started);
     expect(steps.map((one) => one.on[0])).toEqual([false, false, true]);
   });
   test('an order needs no dry soil, no interval and no switch, but ends at the maximum run', () => {

@@ -62,8 +62,8 @@ const bootLine = (nowS: number, kept: RememberedLine, { guards }: LineConfig): L
 });
 
 /**
- * What a board must keep, so that a reboot neither unlocks a line nor begins a new day. A run under way counts with all that it may still give: nothing may be
- * lost between two times of writing.
+ * What a board must keep, so that a reboot neither unlocks a line nor begins a new day. A run under way counts with all that it may still give, and as one that
+ * was watched for its rise: nothing may be lost between two times of writing, and no reboot brings the next start earlier.
  */
 export const rememberedOf = (state: EngineState, config: EngineConfig): Remembered =>
   state.lines.map(({ ration, run, locked, noRise, pulses, watch }, at) => {
@@ -79,7 +79,7 @@ export const rememberedOf = (state: EngineState, config: EngineConfig): Remember
       locked,
       noRise,
       pulses,
-      watchTenths: watch?.fromTenths ?? null,
+      watchTenths: watch?.fromTenths ?? (run && line ? provesFrom(run, line) : null),
     };
   });
 
@@ -350,15 +350,17 @@ function stop(turn: Turn, run: Run, reason: Reason): void {
     draft.lastRanS = ranS;
   }
   if (reason === 'above-stop' || reason === 'wet-veto') draft.noRise = 0;
-  else if (
-    isWhole &&
-    run.fromTenths !== null &&
-    // What was as wet as it should become, or nearly full, need not rise.
-    run.fromTenths < guards.provesBelowTenths &&
-    run.fromTenths + guards.riseTenths <= 1000
-  )
-    draft.watch = { fromTenths: run.fromTenths, untilS: nowS + guards.responseS };
+  else {
+    const fromTenths = isWhole ? provesFrom(run, config) : null;
+    if (fromTenths !== null) draft.watch = { fromTenths, untilS: nowS + guards.responseS };
+  }
 }
+
+/** The moisture that a run must raise; null for one that proves nothing: what was as wet as it should become, or nearly full, need not rise. */
+const provesFrom = ({ fromTenths }: Run, { guards: { provesBelowTenths, riseTenths } }: LineConfig) =>
+  fromTenths !== null && fromTenths < provesBelowTenths && fromTenths + riseTenths <= 1000
+    ? fromTenths
+    : null;
 
 function begin(turn: Turn, wish: Exclude<Wish, Reason>): void {
   const { draft, config, nowS } = turn;

@@ -31,6 +31,7 @@ export const NO_CONDITIONS: Conditions = {
   soilAboveTenthsC: null,
   noRain: false,
   batteryAboveMv: null,
+  noSkip: false,
 };
 export const GUARDS: Guards = {
   maxRunS: 20,

@@ -197,7 +197,13 @@ export function live(world: World, look: (seen: Seen) => void, days = 1): void {
       }),
       tanks: [wrong() ? null : { raw: Math.round(wrong() ? 390 : tankRaw), atS: nowS }],
       clock: { daySecond: timeS % DAY_S, weekday: 0 },
-      around: config.lines.map(() => ({ airTenthsC: 200, light: null, rain: false, soilTenthsC: null })),
+      around: config.lines.map(() => ({
+        airTenthsC: 200,
+        light: null,
+        rain: false,
+        soilTenthsC: null,
+        skip: null,
+      })),
       batteryMv: 12_600,
       orders: orders(config, chance, world.trouble),
     };

@@ -22,6 +22,9 @@ const boardOf = (program: Program, guards: Partial<typeof GUARDS> = {}): BoardEn
   tankChannelIds: [],
   around: [],
   batteryId: null,
+  contacts: [],
+  contactIds: [],
+  contactsAround: [],
 });
 
 /** Steps each second up to a second after boot, the probe reading what it is told. */

@@ -76,3 +76,36 @@ export const answersOf = (hosted: Hosted): LineAnswers => {
     }),
   );
 };
+
+export type ContactAnswer = {
+  /** Lit, or letting the other timer water. */
+  readonly isOn: boolean;
+  /** At rest: nobody can tell, or nobody wants it. */
+  readonly isResting: boolean;
+  readonly reason: Reason;
+  readonly sinceMs: number;
+  /** On in the rolling day, s. */
+  readonly dayS: number;
+};
+
+/** By the id of the contact. */
+export type ContactAnswers = Readonly<Record<string, ContactAnswer>>;
+
+const contactAnswersOf = ({ settings, contacts, bootMs }: Hosted): ContactAnswers =>
+  Object.fromEntries(
+    contacts.contacts.flatMap(({ isOn, isResting, reason, sinceS, day }, at): [string, ContactAnswer][] => {
+      const id = settings.contactIds[at];
+      return id === undefined
+        ? []
+        : [[id, { isOn, isResting, reason, sinceMs: bootMs + sinceS * 1000, dayS: day.sumMl }]];
+    }),
+  );
+
+/** What boards answer, of all their lines and contacts. */
+export type Answers = { readonly lines: LineAnswers; readonly contacts: ContactAnswers };
+export const NO_ANSWERS: Answers = { lines: {}, contacts: {} };
+
+export const allAnswers = (hosts: readonly Hosted[]): Answers => ({
+  lines: Object.assign({}, ...hosts.map(answersOf)) as LineAnswers,
+  contacts: Object.assign({}, ...hosts.map(contactAnswersOf)) as ContactAnswers,
+});

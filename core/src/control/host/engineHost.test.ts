@@ -20,7 +20,7 @@ const oneProbe = (channelId: string): SensorSource => ({
   by: 'one',
   members: [{ channelId, factor: 1, table: [], lowRaw: 0, highRaw: 4095 }],
 });
-const NOWHERE = { airId: null, lightId: null, rainId: null, soilId: null };
+const NOWHERE = { airId: null, lightId: null, rainId: null, soilId: null, skipId: null };
 
 const boardOf = (
   lineIds: readonly string[] = ['roof'],
@@ -34,6 +34,9 @@ const boardOf = (
   tankChannelIds: [],
   around: lineIds.map(() => NOWHERE),
   batteryId: null,
+  contacts: [],
+  contactIds: [],
+  contactsAround: [],
 });
 
 const reading = (tenths: number, timeMs: number): Senses => ({
@@ -125,7 +128,7 @@ test('a board switched off and on holds its interval again and keeps the day’s
   const deaf = boardOf(['roof'], configOf({ guards: { ...GUARDS, minIntervalS: 60, noRiseTimes: 1 } }));
   const { hosted, events } = through(switchOn(deaf, {}, BOOT), deaf, 0, 1000);
   expect(events.map(({ kind }) => kind)).toEqual(['started', 'stopped', 'locked']);
-  const again = switchOn(deaf, hosted.memory, BOOT + 2_000_000);
+  const again = switchOn(deaf, hosted, BOOT + 2_000_000);
   expect(answersOf(again)).toMatchObject({ roof: { isOn: false, givenMl: 200, isLocked: true } });
 });
 
@@ -135,8 +138,11 @@ test('a clock that is set to before the boot: outputs off, nothing forgotten, an
   expect(events[0]).toMatchObject({ kind: 'stopped', reason: 'clock-went-back', ranS: 5, volumeMl: 50 });
   expect(hosted.bootMs).toBe(back);
   expect(answersOf(hosted)).toMatchObject({ roof: { isOn: false, givenMl: 200 } });
-  const later = stepHost(hosted, board, reading(DRY, back + 60_000), back + 60_000);
-  expect(later.events).toMatchObject([{ kind: 'started', atMs: back + 60_000 }]);
+  // The run that was cut is watched for its rise before another begins.
+  const waits = stepHost(hosted, board, reading(DRY, back + 60_000), back + 60_000);
+  expect(waits.events).toMatchObject([{ kind: 'held', reason: 'waiting-for-rise' }]);
+  const later = stepHost(waits.hosted, board, reading(DRY, back + 900_000), back + 900_000);
+  expect(later.events).toMatchObject([{ kind: 'started', atMs: back + 900_000 }]);
 });
 
 test('the channels of a board, each once', () => {
@@ -190,7 +196,7 @@ test('two events of one moment are numbered one after the other', () => {
 
 test('a board writes down what it keeps at starts and ends, not while it holds or refuses', () => {
   const refused: LineOrder = { lineId: 'roof', kind: 'water', volumeMl: 50 };
-  const off = switchOn(board, { roof: { ...NOTHING_KEPT, hoursMl: [5000] } }, BOOT);
+  const off = switchOn(board, { memory: { roof: { ...NOTHING_KEPT, hoursMl: [5000] } } }, BOOT);
   // The day has had its maximum: an order is refused, the line holds.
   const held = stepHost(off, board, reading(DRY, BOOT + 90_000), BOOT + 90_000, [refused]);
   expect(held.events.map(({ kind }) => kind).sort()).toEqual(['held', 'refused']);
@@ -209,7 +215,7 @@ test('a probe that is known to be moving starts nothing', () => {
 test('a line that has had its day says when some of it is free again', () => {
   // 200 ml in the first hour; the day has had its maximum.
   const full = boardOf(['roof'], configOf({ guards: { ...GUARDS, minIntervalS: 60, dailyMaxMl: 200 } }));
-  const off = switchOn(full, { roof: { ...NOTHING_KEPT, hoursMl: [0, 0, 200] } }, BOOT);
+  const off = switchOn(full, { memory: { roof: { ...NOTHING_KEPT, hoursMl: [0, 0, 200] } } }, BOOT);
   const nowMs = BOOT + 90_000;
   const { hosted } = stepHost(off, full, reading(DRY, nowMs), nowMs);
   // It is two hours old at boot, and forgotten when it is 25.

@@ -5,21 +5,28 @@
  * A pure reducer over plain data, so that a host can be stored and taken up again. Times are ms since 1970 out here and seconds since boot in the engine.
  */
 import { givenMl } from '../contract/dose.ts';
+import { bootContacts, rememberedContacts, stepContacts } from '../contacts/contacts.ts';
+import type { ContactEvent, ContactsState, RememberedContact } from '../contacts/contract.ts';
 import { NOTHING_KEPT } from '../engine/border.ts';
 import { bootEngine, rememberedOf, stepEngine } from '../engine/engine.ts';
 import type { Reason } from '../contract/reasons.ts';
 import type { EngineEvent, EngineState, Order, RememberedLine } from '../contract/types.ts';
 import type { BoardEngine } from './boardEngine.ts';
-import { engineInput, type Senses } from './senses.ts';
+import { contactsInput, engineInput, type Senses } from './senses.ts';
 
 /** What a board keeps through a reboot, by the id of the line. */
 export type HostMemory = Readonly<Record<string, RememberedLine>>;
+
+/** The same of its contacts: seconds on by their age in hours. */
+export type ContactMemory = Readonly<Record<string, RememberedContact>>;
 
 export type Hosted = {
   readonly bootMs: number;
   readonly settings: BoardEngine;
   readonly state: EngineState;
   readonly memory: HostMemory;
+  readonly contacts: ContactsState;
+  readonly contactMemory: ContactMemory;
   /** Events told since the boot. */
   readonly told: number;
   /** When the engine wants to be called although nothing is read, ms since 1970; infinite when only a reading can change anything. */
@@ -40,11 +47,33 @@ export type HostEvent = EngineEvent & {
   readonly seq: number;
 };
 
+/** What a board keeps of lines and contacts. */
+export type Kept = Partial<Pick<Hosted, 'memory' | 'contactMemory'>>;
+
+/** Named by the contact and the moment: it switches once at a time. */
+export type HostContactEvent = ContactEvent & {
+  readonly boardId: string;
+  readonly contactId: string;
+  readonly atMs: number;
+  readonly bootMs: number;
+};
+
 /** A board just switched on: every output off, with what it kept from before. @param atMs now; later than `bootMs` when only its settings are new */
-export function switchOn(settings: BoardEngine, memory: HostMemory, bootMs: number, atMs = bootMs): Hosted {
+export function switchOn(
+  settings: BoardEngine,
+  { memory = {}, contactMemory = {} }: Kept,
+  bootMs: number,
+  atMs = bootMs,
+): Hosted {
+  const nowS = Math.floor((atMs - bootMs) / 1000);
   const remembered = settings.lineIds.map((id) => memory[id] ?? NOTHING_KEPT);
-  const state = bootEngine(settings.config, remembered, Math.floor((atMs - bootMs) / 1000));
-  return { bootMs, settings, state, memory, told: 0, callMs: Infinity };
+  const state = bootEngine(settings.config, remembered, nowS);
+  const contacts = bootContacts(
+    settings.contacts,
+    settings.contactIds.map((id) => contactMemory[id] ?? []),
+    nowS,
+  );
+  return { bootMs, settings, state, memory, contacts, contactMemory, told: 0, callMs: Infinity };
 }
 
 /** One look at the readings: what runs from now on, and what happened. Orders for lines of other boards are passed over. */
@@ -54,11 +83,23 @@ export function stepHost(
   senses: Senses,
   nowMs: number,
   orders: readonly LineOrder[] = [],
-): { readonly hosted: Hosted; readonly events: readonly HostEvent[] } {
+): {
+  readonly hosted: Hosted;
+  readonly events: readonly HostEvent[];
+  readonly contactEvents: readonly HostContactEvent[];
+} {
   const cut = whyBeginAgain(before, settings, nowMs);
   const rebooted = cut === null ? before : beginAgain(before, settings, nowMs);
   const input = engineInput(settings, senses, nowMs, rebooted.bootMs, ordersOn(settings, orders));
   const step = stepEngine(rebooted.state, input, settings.config);
+  const held = stepContacts(
+    rebooted.contacts,
+    contactsInput(settings, senses, nowMs, rebooted.bootMs),
+    step.state.sensors,
+    settings.config,
+    settings.contacts,
+  );
+  const calls = [step.callAgainAtS, held.callAgainAtS].filter((one) => one !== null);
   const seen: Seen[] = step.events.flatMap((event) => {
     const lineId = settings.lineIds[event.line];
     return lineId === undefined ? [] : [{ ...event, lineId }];
@@ -72,8 +113,20 @@ export function stepHost(
       state: step.state,
       memory: step.write ? { ...before.memory, ...memoryOf(settings, step.state) } : before.memory,
       told: rebooted.told + all.length,
-      callMs: step.callAgainAtS === null ? Infinity : bootMs + step.callAgainAtS * 1000,
+      contacts: held.state,
+      contactMemory: held.write
+        ? { ...before.contactMemory, ...contactMemoryOf(settings, held.state) }
+        : before.contactMemory,
+      callMs: calls.length === 0 ? Infinity : bootMs + Math.min(...calls) * 1000,
     },
+    contactEvents: [...(cut === null ? [] : contactsCutShort(before, nowMs, cut)), ...held.events].flatMap(
+      (event) => {
+        const contactId = settings.contactIds[event.contact];
+        return contactId === undefined
+          ? []
+          : [{ ...event, contactId, boardId: settings.boardId, atMs: nowMs, bootMs }];
+      },
+    ),
     events: all.map((event, at) => ({
       ...event,
       boardId: settings.boardId,
@@ -103,15 +156,17 @@ function whyBeginAgain(
 }
 
 /** With other places the seconds go on; a clock set to before the boot counts from now. */
-const beginAgain = ({ memory, bootMs, told }: Hosted, settings: BoardEngine, nowMs: number): Hosted => ({
-  ...switchOn(settings, memory, Math.min(bootMs, nowMs), nowMs),
-  told: nowMs < bootMs ? 0 : told,
+const beginAgain = (kept: Hosted, settings: BoardEngine, nowMs: number): Hosted => ({
+  ...switchOn(settings, kept, Math.min(kept.bootMs, nowMs), nowMs),
+  told: nowMs < kept.bootMs ? 0 : kept.told,
 });
 
 /** What the places of the settings stand for. When that changes, the state fits no longer, and the board begins again as after an upload. */
-const placesOf = ({ lineIds, sensors, tankIds, config }: BoardEngine): string =>
+const placesOf = ({ lineIds, sensors, tankIds, contactIds, contacts, config }: BoardEngine): string =>
   JSON.stringify([
     lineIds,
+    contactIds,
+    contacts.map((one) => [one.sensor, one.rule.kind]),
     sensors.map(({ by, members }) => [by, members.map((one) => one.channelId)]),
     tankIds,
     config.lines.map((one) => one.sensor),
@@ -127,6 +182,9 @@ const memoryOf = (settings: BoardEngine, state: EngineState): HostMemory =>
   Object.fromEntries(
     rememberedOf(state, settings.config).map((one, at) => [settings.lineIds[at] ?? '', one]),
   );
+
+const contactMemoryOf = (settings: BoardEngine, state: ContactsState): ContactMemory =>
+  Object.fromEntries(rememberedContacts(state).map((one, at) => [settings.contactIds[at] ?? '', one]));
 
 /** What ran is off, as with any upload; it gave what the old settings make of its time. */
 function cutShort({ state, settings, bootMs }: Hosted, nowMs: number, reason: Reason): Seen[] {
@@ -148,4 +206,12 @@ function cutShort({ state, settings, bootMs }: Hosted, nowMs: number, reason: Re
       },
     ];
   });
+}
+
+/** Contacts that were on are at rest again. */
+function contactsCutShort({ contacts, bootMs }: Hosted, nowMs: number, reason: Reason): ContactEvent[] {
+  const atS = Math.max(contacts.nowS, Math.floor((nowMs - bootMs) / 1000));
+  return contacts.contacts.flatMap(({ isOn, isResting, sinceS }, contact) =>
+    isOn && !isResting ? [{ kind: 'off', contact, atS, reason, onS: atS - sinceS }] : [],
+  );
 }

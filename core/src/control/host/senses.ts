@@ -2,7 +2,9 @@
 import type { LocalTime } from '../../quantity/localTime.ts';
 import type { EngineInput, Order, RawReading } from '../contract/types.ts';
 import { readSensor } from './combined.ts';
-import { AROUND_STALE_S, type BoardEngine } from './boardEngine.ts';
+import type { Surroundings } from '../conditions/conditions.ts';
+import type { ContactsInput } from '../contacts/contract.ts';
+import { AROUND_STALE_S, type AroundIds, type BoardEngine } from './boardEngine.ts';
 
 /** Whatever can be asked for readings: a stand-in's world, the page's streams, a day of the log. */
 export type Senses = {
@@ -14,6 +16,8 @@ export type Senses = {
   readonly isMoving?: (channelId: string) => boolean;
   /** Local time at a moment; null while the clock is unknown. */
   readonly localTime: (timeMs: number) => LocalTime | null;
+  /** Sunrise and sunset of that day in seconds of the local day; null where they are not known. */
+  readonly sunTimes?: (timeMs: number) => ContactsInput['sun'];
 };
 
 /**
@@ -30,7 +34,6 @@ export function engineInput(
 ): EngineInput {
   const secondsAt = (timeMs: number) => Math.floor((timeMs - bootMs) / 1000);
   const nowS = secondsAt(nowMs);
-  const { around } = engine;
   const read = (channelId: string | null): RawReading | null => {
     const one = channelId === null ? null : senses.newest(channelId);
     // Whole numbers only; a median or a voltage may fall between two.
@@ -40,6 +43,40 @@ export function engineInput(
     const one = senses.newest(channelId);
     return one && { raw: one.raw, atS: secondsAt(one.timeMs) };
   };
+  return {
+    ...surroundings(engine.around, engine, senses, nowMs, bootMs),
+    sensors: engine.sensors.map((sensor, at): RawReading | null => {
+      const staleAfterS = engine.config.sensors[at]?.staleAfterS ?? AROUND_STALE_S;
+      const reading = readSensor(sensor, exactly, nowS, staleAfterS);
+      const isMoving = sensor.members.some(({ channelId }) => senses.isMoving?.(channelId) === true);
+      return reading && isMoving ? { ...reading, unsettled: true } : reading;
+    }),
+    tanks: engine.tankChannelIds.map(read),
+    orders,
+  };
+}
+
+/** One input of the board's contacts. */
+export const contactsInput = (
+  engine: BoardEngine,
+  senses: Senses,
+  nowMs: number,
+  bootMs: number,
+): ContactsInput => ({
+  ...surroundings(engine.contactsAround, engine, senses, nowMs, bootMs),
+  sun: senses.sunTimes?.(nowMs) ?? null,
+});
+
+/** The time, and what is about each line or contact. */
+function surroundings(
+  ids: readonly AroundIds[],
+  { batteryId }: BoardEngine,
+  senses: Senses,
+  nowMs: number,
+  bootMs: number,
+): Surroundings {
+  const secondsAt = (timeMs: number) => Math.floor((timeMs - bootMs) / 1000);
+  const nowS = secondsAt(nowMs);
   const valueOf = (channelId: string | null): number | null => {
     const one = channelId === null ? null : senses.newest(channelId);
     if (channelId === null || !one || nowS - secondsAt(one.timeMs) > AROUND_STALE_S) return null;
@@ -49,26 +86,21 @@ export function engineInput(
     const value = valueOf(channelId);
     return value === null ? null : Math.round(value * factor);
   };
+  /** A switch: half and more is on. */
+  const isSet = (channelId: string | null) => {
+    const value = valueOf(channelId);
+    return value === null ? null : value >= 0.5;
+  };
   return {
     nowS,
-    sensors: engine.sensors.map((sensor, at): RawReading | null => {
-      const staleAfterS = engine.config.sensors[at]?.staleAfterS ?? AROUND_STALE_S;
-      const reading = readSensor(sensor, exactly, nowS, staleAfterS);
-      const isMoving = sensor.members.some(({ channelId }) => senses.isMoving?.(channelId) === true);
-      return reading && isMoving ? { ...reading, unsettled: true } : reading;
-    }),
-    tanks: engine.tankChannelIds.map(read),
     clock: senses.localTime(nowMs),
-    around: around.map(({ airId, lightId, rainId, soilId }) => {
-      const rain = valueOf(rainId);
-      return {
-        airTenthsC: times(airId, 10),
-        light: times(lightId, 1),
-        rain: rain === null ? null : rain >= 0.5,
-        soilTenthsC: times(soilId, 10),
-      };
-    }),
-    batteryMv: times(engine.batteryId, 1000),
-    orders,
+    around: ids.map(({ airId, lightId, rainId, soilId, skipId }) => ({
+      airTenthsC: times(airId, 10),
+      light: times(lightId, 1),
+      rain: isSet(rainId),
+      soilTenthsC: times(soilId, 10),
+      skip: isSet(skipId),
+    })),
+    batteryMv: times(batteryId, 1000),
   };
 }

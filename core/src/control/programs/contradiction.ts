@@ -24,9 +24,15 @@ export type LineField =
   | 'soilTemperature'
   | 'rain'
   | 'battery'
+  | 'skip'
   | 'tank'
   | 'program'
-  | 'limits';
+  | 'limits'
+  // Of a contact
+  | 'cell'
+  | 'sun'
+  | 'mostOn'
+  | 'dayMost';
 
 export type Contradiction = {
   readonly kind:
@@ -53,7 +59,12 @@ export type Contradiction = {
     /** Limits that nobody has set, in a kind of percent in which such numbers mean nothing. */
     | 'limits-unset'
     /** Limits where the calibration does not read, or the soil cannot be: tenths. */
-    | 'limits-beyond';
+    | 'limits-beyond'
+    /** A light that is to go on in the dark, and out at a value that is no brighter: as read. */
+    | 'cell-crossed'
+    | 'no-latitude'
+    /** Hours longer than the light may be lit: s. */
+    | 'hours-over-most';
   /** The field that is at fault first, and the one it disagrees with. */
   readonly at: LineField;
   readonly against: LineField | 'logging' | 'noise' | 'probe' | 'sensor' | 'calibration';

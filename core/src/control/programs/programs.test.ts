@@ -22,7 +22,7 @@ import type { Around, EngineInput } from '../contract/types.ts';
 const GENTLE = { ...GUARDS, responseS: 60, noRiseTimes: 99 };
 /** What is known about the only line. */
 const about = (known: Partial<Around>): Partial<EngineInput> => ({
-  around: [{ airTenthsC: null, light: null, rain: null, soilTenthsC: null, ...known }],
+  around: [{ airTenthsC: null, light: null, rain: null, soilTenthsC: null, skip: null, ...known }],
 });
 const reasonOf = (inputs: readonly EngineInput[], change: Parameters<typeof configOf>[0]) =>
   run(inputs, configOf(change)).at(-1)?.state.lines[0]?.reason;

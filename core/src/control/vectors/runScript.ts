@@ -43,8 +43,17 @@ export function runScript({ config, moments, endS }: Script, calledToo: (timeS: 
   return calls;
 }
 
-/** Reasons that no call of the engine gives: a plot without a line has none, and settings are changed by the host. */
-export const NOT_THE_ENGINES: readonly Reason[] = ['no-line', 'settings-changed'];
+/** Reasons that no call of the engine gives: a plot without a line has none, settings are changed by the host, and the rest are those of contacts. */
+export const NOT_THE_ENGINES: readonly Reason[] = [
+  'no-line',
+  'settings-changed',
+  'in-hours',
+  'dark',
+  'sun-unknown',
+  'max-on',
+  'min-off',
+  'day-max-on',
+];
 
 /** Every reason that was told, or that a line stood by. */
 export const reasonsIn = (calls: readonly Call[]): Set<Reason> =>

@@ -95,7 +95,7 @@ const TABLES: readonly [BoardTable, ...BoardTable[]] = [
 /** Of a probe that nobody has seen in air, and of one whose reading there is known. */
 const SOIL_HIGH_RAW = [4075, 2960] as const;
 
-function sensorOf(dice: Dice): SensorConfig {
+export function sensorOf(dice: Dice): SensorConfig {
   return {
     table: dice.one(TABLES),
     lowRaw: 20,
@@ -155,7 +155,7 @@ function programOf(dice: Dice, kind: Program['kind'], clockS: number, at: number
   }
 }
 
-function conditionsOf(dice: Dice, clockS: number): Conditions {
+export function conditionsOf(dice: Dice, clockS: number): Conditions {
   const often = dice.isOne(2) ? 1000 : 4;
   const maybe = <T>(make: () => T): T | null => (dice.isOne(often) ? make() : null);
   return {
@@ -168,6 +168,7 @@ function conditionsOf(dice: Dice, clockS: number): Conditions {
     soilAboveTenthsC: maybe(() => dice.whole(10, 60)),
     noRain: dice.isOne(often),
     batteryAboveMv: maybe(() => dice.whole(11_000, 12_500)),
+    noSkip: dice.isOne(often),
   };
 }
 
@@ -232,8 +233,17 @@ export function scriptOf(seed: number, longestS = 6000): Script {
   return { config, moments: momentsOf(dice, config, startS, endS), endS };
 }
 
-/** Raw values wander, at times leap, hit the rail or stop coming; somebody gives orders; the board loses its clock or its supply. */
-function momentsOf(dice: Dice, config: EngineConfig, startS: number, endS: number): Moment[] {
+/**
+ * Raw values wander, at times leap, hit the rail or stop coming; somebody gives orders; the board loses its clock or its supply.
+ * @param places how many have surroundings: lines, or contacts
+ */
+export function momentsOf(
+  dice: Dice,
+  config: EngineConfig,
+  startS: number,
+  endS: number,
+  places = config.lines.length,
+): Moment[] {
   const everyS = dice.one([dice.whole(3, 15), dice.whole(5, 90)]) * (endS > 20_000 ? 30 : 1);
   const trouble = dice.one([0, 0.003, 0.003, 0.02, 0.1]);
   const orderOften = dice.one([10, 80, 1000, 1000]);
@@ -245,7 +255,8 @@ function momentsOf(dice: Dice, config: EngineConfig, startS: number, endS: numbe
   const leaps = config.sensors.map((one) => one.leapTenths);
   const levels = config.tanks.map(({ highRaw }) => (highRaw === 1 ? 1 : dice.whole(150, 320)));
   let clockOffS: number | null = dice.isOne(8) ? null : startS;
-  let around = config.lines.map(() => aroundOf(dice));
+  const allAround = () => Array.from({ length: places }, () => aroundOf(dice));
+  let around = allAround();
   let batteryMv: number | null = dice.isOne(4) ? null : dice.whole(10_500, 13_000);
   const moments: Moment[] = [];
   for (let atS = 0; atS <= endS; atS += dice.whole(1, 2 * everyS)) {
@@ -267,7 +278,7 @@ function momentsOf(dice: Dice, config: EngineConfig, startS: number, endS: numbe
           : dice.isOne(40)
             ? dice.whole(150, 420)
             : (levels[at] ?? 0) + dice.whole(-2, 2);
-    if (dice.isOne(25)) around = config.lines.map(() => aroundOf(dice));
+    if (dice.isOne(25)) around = allAround();
     if (dice.isOne(30)) batteryMv = dice.isOne(4) ? null : dice.whole(10_500, 13_000);
     if (dice.isOne(60)) clockOffS = dice.isOne(3) ? null : dice.isOne(2) ? startS : startS - 3600;
     moments.push({
@@ -294,10 +305,11 @@ const aroundOf = (dice: Dice): Around => ({
   light: dice.isOne(4) ? null : dice.whole(100, 500),
   rain: dice.isOne(4) ? null : dice.isOne(3),
   soilTenthsC: dice.isOne(4) ? null : dice.whole(-10, 100),
+  skip: dice.isOne(4) ? null : dice.isOne(3),
 });
 
 function ordersOf(dice: Dice, config: EngineConfig, often: number): Order[] {
-  if (!dice.isOne(often)) return [];
+  if (!dice.isOne(often) || config.lines.length === 0) return [];
   const line = dice.whole(0, config.lines.length - 1);
   const kind = dice.one(['water', 'water', 'stop', 'unlock'] as const);
   return kind === 'water'

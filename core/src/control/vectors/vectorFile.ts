@@ -15,17 +15,24 @@ import type {
   Remembered,
   RememberedLine,
 } from '../contract/types.ts';
+import {
+  around,
+  aroundFrom,
+  aroundRow,
+  bit,
+  clockNow,
+  int,
+  isAlike,
+  maybe,
+  ranOn,
+  reading,
+  readingFrom,
+} from './rows.ts';
 import type { Call } from './runScript.ts';
 
 export const VECTORS_FORMAT = 'plain-trowel-engine-vectors';
 export const VECTORS_VERSION = 'draft';
 
-const int = z.int();
-const maybe = int.nullable();
-/** Raw value, and 1 when whoever read it knows that it has not settled. Read at the second of the call. */
-const reading = z.tuple([int, int]).nullable();
-/** Air in tenths of °C, light, rain (0 or 1), soil in tenths of °C. */
-const around = z.tuple([maybe, maybe, maybe, maybe]);
 /** 0 water, 1 stop, 2 unlock; line; volume in ml. */
 const order = z.tuple([int, int, int]);
 /** By line: locked (0 or 1), doses in a row that raised nothing, pulses of the round, moisture that a watched dose began at (−1: none); then the day's ml by age in hours. */
@@ -76,8 +83,6 @@ export const vectorFile = z.strictObject({
   traces: z.array(trace),
 });
 
-const bit = (isSo: boolean | null): number | null => (isSo === null ? null : isSo ? 1 : 0);
-
 const eventRow = (one: EngineEvent): z.infer<typeof event> => {
   const head: [number, number, number, number] = [
     EVENT_CODES[one.kind],
@@ -102,12 +107,6 @@ const answerOf = ({ on, state, events, callAgainAtS, write }: EngineStep) => ({
 
 type Answer = ReturnType<typeof answerOf>;
 
-const isAlike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-
-/** The clock a while later; it never passes midnight within a trace without being told again. */
-const ranOn = (clock: EngineInput['clock'], sinceS: number): EngineInput['clock'] =>
-  clock && { daySecond: clock.daySecond + sinceS, weekday: clock.weekday };
-
 /** A trace of calls that were made, each with what was answered. */
 export function traceOf(name: string, config: EngineConfig, calls: readonly Call[]): VectorTrace {
   let before: EngineInput | null = null;
@@ -126,9 +125,7 @@ export function traceOf(name: string, config: EngineConfig, calls: readonly Call
       ...(isAlike(clock, input.clock)
         ? {}
         : { clock: input.clock && [input.clock.daySecond, input.clock.weekday] }),
-      ...(isNew('around')
-        ? { around: input.around.map((one) => [one.airTenthsC, one.light, bit(one.rain), one.soilTenthsC]) }
-        : {}),
+      ...(isNew('around') ? { around: input.around.map(aroundRow) } : {}),
       ...(isNew('batteryMv') ? { battery: input.batteryMv } : {}),
       ...(input.orders.length > 0
         ? {
@@ -187,28 +184,16 @@ export function replayTrace({ name, config, calls }: VectorTrace): string | null
   let lastS = 0;
   let asked: Answer = { on: [], why: [], next: null };
   for (const one of calls) {
-    clock =
-      one.clock === undefined
-        ? ranOn(clock, one.t - lastS)
-        : one.clock && { daySecond: one.clock[0], weekday: one.clock[1] };
+    clock = clockNow(one.clock, clock, one.t - lastS);
     lastS = one.t;
     if (one.boot) state = bootEngine(settings, rememberedFrom(one.boot));
-    if (one.around)
-      about = one.around.map(([airTenthsC, light, rain, soilTenthsC]) => ({
-        airTenthsC,
-        light,
-        rain: rain === null ? null : rain === 1,
-        soilTenthsC,
-      }));
+    if (one.around) about = one.around.map(aroundFrom);
     if (one.battery !== undefined) batteryMv = one.battery;
     const step = stepEngine(
       state,
       {
         nowS: one.t,
-        sensors: settings.sensors.map((_, place) => {
-          const read = one.sensors?.[place];
-          return read ? { raw: read[0], atS: one.t, unsettled: read[1] === 1 } : null;
-        }),
+        sensors: settings.sensors.map((_, place) => readingFrom(one.sensors?.[place], one.t)),
         tanks: settings.tanks.map((_, place) => {
           const raw = one.tanks?.[place] ?? null;
           return raw === null ? null : { raw, atS: one.t };

@@ -27,7 +27,9 @@ function engineFaults(garden: Garden, boardId: string, path: Path): Fault[] {
     value: boardId,
   });
   try {
-    const wrong = numbersOf(engineOf(garden, boardId).config, '').find(
+    const { config, contacts } = engineOf(garden, boardId);
+    const held = { ...config, contacts };
+    const wrong = numbersOf(held, '').find(
       ([, number]) => !Number.isInteger(number) || Math.abs(number) > LARGEST,
     );
     return wrong ? [fault(`its program would get ${wrong[0]} = ${wrong[1]}, which a board cannot hold`)] : [];

@@ -10,6 +10,7 @@ const QUANTITY: Readonly<Record<Sense, Quantity>> = {
   rain: 'rain',
   soilTenthsC: 'soil temperature',
   battery: 'battery voltage',
+  skip: 'skip switch',
 };
 
 /** Where somebody stands who asks. */
@@ -21,10 +22,11 @@ export type Place = {
     readonly airId: string | null;
     readonly lightId: string | null;
     readonly rainId: string | null;
+    readonly skipId: string | null;
   };
 };
 
-const chosenFor = (sense: Sense, { airId, lightId, rainId }: Place['chosen']): string | null => {
+const chosenFor = (sense: Sense, { airId, lightId, rainId, skipId }: Place['chosen']): string | null => {
   switch (sense) {
     case 'airTenthsC':
       return airId;
@@ -32,6 +34,8 @@ const chosenFor = (sense: Sense, { airId, lightId, rainId }: Place['chosen']): s
       return lightId;
     case 'rain':
       return rainId;
+    case 'skip':
+      return skipId;
     default:
       return null;
   }

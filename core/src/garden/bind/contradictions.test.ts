@@ -139,7 +139,7 @@ test('a leader that would only alert strikes its follower, by name', () => {
   };
   const both = { ...garden, waterLines: [line, second] };
   const found = newContradictions(both, line.id, { program: { kind: 'alert-only' } });
-  expect(found.map((one) => [one.line.name, one.kind])).toEqual([['Far zone', 'leader-never-runs']]);
+  expect(found.map((one) => [one.owner.name, one.kind])).toEqual([['Far zone', 'leader-never-runs']]);
 });
 
 test('a pump that turns out to give a tenth of its flow needs more than the maximum run', () => {

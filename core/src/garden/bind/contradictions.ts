@@ -7,8 +7,8 @@ import { countedMl, doseS } from '../../control/contract/dose.ts';
 import { sensesOfConditions } from '../../control/conditions/conditions.ts';
 import { found, type Contradiction, type LineField } from '../../control/programs/contradiction.ts';
 import { recordOf, usesProbe, type SavedProgram } from '../../control/programs/programs.ts';
-import { limitRange } from './limitRange.ts';
-import { areLimitsUnset } from './suggested.ts';
+import { contactContradictions } from './contacts.ts';
+import { limitContradictions } from './limitContradictions.ts';
 import { ambientChoices, ambientOf } from './ambient.ts';
 import { flowOf, noiseTenthsOf, tankConfig } from './engineParts.ts';
 import { plotParts } from './plotParts.ts';
@@ -21,19 +21,33 @@ export function contradictions(garden: Garden, line: WaterLine): readonly Contra
     ...ofHours(line),
     ...ofProgram(garden, line),
     ...ofSensors(garden, line),
-    ...ofLimits(garden, line),
+    ...limitContradictions(usesProbe(line.program.kind) ? plotParts(garden, line.plotId) : null),
   ];
 }
 
-/** A contradiction, and the line that has it: a change to a leader may strike its followers. */
-export type LineContradiction = Contradiction & { readonly line: WaterLine };
+/** A contradiction, and the line or contact that has it: a change to a leader may strike its followers. */
+export type OwnedContradiction = Contradiction & {
+  readonly owner: { readonly is: 'line' | 'contact'; readonly id: string; readonly name: string };
+};
 
-const ofGarden = (garden: Garden): readonly LineContradiction[] =>
-  garden.waterLines.flatMap((line) => contradictions(garden, line).map((one) => ({ ...one, line })));
+const ofGarden = (garden: Garden): readonly OwnedContradiction[] => [
+  ...garden.waterLines.flatMap((line) =>
+    contradictions(garden, line).map((one) => ({
+      ...one,
+      owner: { is: 'line' as const, id: line.id, name: line.name },
+    })),
+  ),
+  ...garden.contacts.flatMap((contact) =>
+    contactContradictions(garden, contact).map((one) => ({
+      ...one,
+      owner: { is: 'contact' as const, id: contact.id, name: contact.name },
+    })),
+  ),
+];
 
-/** What a changed garden contradicts that it did not before, in any line. */
-export function broughtIn(before: Garden, after: Garden): readonly LineContradiction[] {
-  const keyOf = ({ line, kind, at }: LineContradiction) => `${line.id} ${kind} ${at}`;
+/** What a changed garden contradicts that it did not before, in any line or contact. */
+export function broughtIn(before: Garden, after: Garden): readonly OwnedContradiction[] {
+  const keyOf = ({ owner, kind, at }: OwnedContradiction) => `${owner.id} ${kind} ${at}`;
   const old = new Set(ofGarden(before).map(keyOf));
   return ofGarden(after).filter((one) => !old.has(keyOf(one)));
 }
@@ -97,29 +111,6 @@ function ofTimes(garden: Garden, line: WaterLine): Contradiction[] {
 
 function ofHours({ conditions: { hours } }: WaterLine): Contradiction[] {
   return found(hours !== null && hours.fromMinute === hours.toMinute, 'no-hours', 'hours', 'hours');
-}
-
-/** A program that goes by the probe needs limits that were chosen for its kind of percent, where the calibration reads. */
-function ofLimits(garden: Garden, line: WaterLine): Contradiction[] {
-  const parts = usesProbe(line.program.kind) ? plotParts(garden, line.plotId) : null;
-  if (!parts?.fit || parts.fit.percentKind === 'switch' || parts.fit.percentKind === 'counts') return [];
-  if (areLimitsUnset(parts)) return found(true, 'limits-unset', 'limits', 'calibration');
-  const { leastTenths, mostTenths } = limitRange(parts, parts.fit);
-  const { startTenths, stopTenths } = parts.plot.limits;
-  const { percentKind } = parts.fit;
-  // Below the least it would never start, above the most it would never stop; a tenth is rounding.
-  const beyond = [
-    ...found(
-      startTenths < leastTenths - 1,
-      'limits-beyond',
-      'limits',
-      'calibration',
-      startTenths,
-      leastTenths,
-    ),
-    ...found(stopTenths > mostTenths + 1, 'limits-beyond', 'limits', 'calibration', stopTenths, mostTenths),
-  ];
-  return beyond.map((one) => ({ ...one, percentKind }));
 }
 
 /** Lines that had a reservoir to watch and have none after a change: nothing stops them when it is empty. */

@@ -83,6 +83,7 @@ describe('a board’s settings', () => {
         airBelowC: 28.5,
         soilAboveC: 2,
         noRain: true,
+        noSkip: true,
         batteryAboveV: 11.8,
       },
     });
@@ -94,6 +95,7 @@ describe('a board’s settings', () => {
         airBelowTenthsC: 285,
         soilAboveTenthsC: 20,
         noRain: true,
+        noSkip: true,
         batteryAboveMv: 11_800,
       },
     });
@@ -175,6 +177,7 @@ describe('what the engine is told', () => {
         airBelowC: null,
         soilAboveC: null,
         noRain: false,
+        noSkip: false,
         batteryAboveV: null,
       },
     }),

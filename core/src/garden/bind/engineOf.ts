@@ -3,11 +3,12 @@ import { byId } from '../../quantity/byId.ts';
 import { boundConditions, type Sense } from '../../control/conditions/conditions.ts';
 import { recordOf } from '../../control/programs/programs.ts';
 import type { LineConfig, SensorConfig } from '../../control/engine/settings.ts';
-import type { BoardEngine } from '../../control/host/boardEngine.ts';
+import type { AroundIds, BoardEngine } from '../../control/host/boardEngine.ts';
 import { ambientOf } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { combine, TENTHS_TABLE, type SensorSource } from '../../control/host/combined.ts';
 import { fitOf, mismatchOf, soilWindow, speaksAlike } from './decided.ts';
+import { contactConfig } from './contacts.ts';
 import { contradictions } from './contradictions.ts';
 import { flowOf, noiseTenthsOf, tankConfig } from './engineParts.ts';
 import { plotParts, type PlotParts } from './plotParts.ts';
@@ -26,9 +27,10 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
   const lines = garden.waterLines.filter((one) => one.boardId === boardId);
   const tanks = garden.reservoirs.filter((tank) => lines.some((one) => one.tankId === tank.id));
   const sensors: { source: SensorSource; config: SensorConfig }[] = [];
-  const sensorOf = (line: WaterLine): number | null => {
-    const parts = plotParts(garden, line.plotId);
-    const sensor = parts && sensorOfPlot(parts, line);
+  const contacts = garden.contacts.filter((one) => one.boardId === boardId);
+  const sensorOf = (of: { readonly plotId: string; readonly staleAfterS: number }): number | null => {
+    const parts = plotParts(garden, of.plotId);
+    const sensor = parts && sensorOfPlot(parts, of.staleAfterS);
     if (!sensor) return null;
     sensors.push(sensor);
     return sensors.length - 1;
@@ -61,6 +63,20 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
       },
     };
   });
+  const contactConfigs = contacts.map((one) =>
+    contactConfig(garden, one, one.rule.kind === 'permit' ? sensorOf(one) : null),
+  );
+  const aroundOf = (of: Pick<WaterLine, 'plotId' | 'around'>): AroundIds => {
+    const place = { boardId, plotId: of.plotId, chosen: of.around };
+    const idOf = (sense: Sense) => ambientOf(garden, place, sense)?.id ?? null;
+    return {
+      airId: idOf('airTenthsC'),
+      lightId: idOf('light'),
+      rainId: idOf('rain'),
+      soilId: idOf('soilTenthsC'),
+      skipId: idOf('skip'),
+    };
+  };
   return {
     boardId,
     config: {
@@ -73,24 +89,18 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
     sensors: sensors.map((one) => one.source),
     tankChannelIds: tanks.map((one) => one.channelId),
     tankIds: tanks.map((one) => one.id),
-    around: lines.map((line) => {
-      const place = { boardId, plotId: line.plotId, chosen: line.around };
-      const idOf = (sense: Sense) => ambientOf(garden, place, sense)?.id ?? null;
-      return {
-        airId: idOf('airTenthsC'),
-        lightId: idOf('light'),
-        rainId: idOf('rain'),
-        soilId: idOf('soilTenthsC'),
-      };
-    }),
+    around: lines.map(aroundOf),
     batteryId: ambientOf(garden, { boardId, plotId: '', chosen: NOTHING_CHOSEN }, 'battery')?.id ?? null,
+    contacts: contactConfigs,
+    contactIds: contacts.map((one) => one.id),
+    contactsAround: contacts.map(aroundOf),
   };
 }
 
 /** Null while no probe of the plot has a calibration that holds here and now: then nothing that goes by it can be decided. */
 function sensorOfPlot(
   { garden, deciders: { by, channels } }: PlotParts,
-  line: WaterLine,
+  staleAfterS: number,
 ): { source: SensorSource; config: SensorConfig } | null {
   const usable = channels.flatMap((channel) => {
     const curve = mismatchOf(garden, channel) === null ? fitOf(garden, channel) : null;
@@ -108,7 +118,7 @@ function sensorOfPlot(
     return null;
   const noisiest = Math.max(...alike.map(({ curve }) => noiseTenthsOf(curve)));
   const common = {
-    staleAfterS: line.staleAfterS,
+    staleAfterS,
     // A switch leaps from one end to the other as a matter of course.
     leapTenths:
       first.curve.percentKind === 'switch'

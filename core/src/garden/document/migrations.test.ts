@@ -60,7 +60,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
   // Words that were never moved go with the limits.
   const plots = VERSION_1.plots.map((plot) => ({ ...plot, bandEdges: [175, 350, 600, 800] }));
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 9, plots, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 10, plots, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
@@ -117,7 +117,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(9);
+  expect(read.value.version).toBe(10);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -208,7 +208,12 @@ test('a line of version 5 goes by what is near it', () => {
   const { around: _around, ...line } = upgraded.value.waterLines[0] ?? {};
   const read = readGarden({ ...upgraded.value, version: 5, waterLines: [line] });
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.waterLines[0]?.around).toEqual({ airId: null, lightId: null, rainId: null });
+  expect(read.value.waterLines[0]?.around).toEqual({
+    airId: null,
+    lightId: null,
+    rainId: null,
+    skipId: null,
+  });
 });
 
 test('kinds of alerts and signals that a garden does not know yet are added as they are at first', () => {

@@ -175,6 +175,7 @@ export const NO_CONDITIONS = {
   soilAboveC: null,
   noRain: false,
   batteryAboveV: null,
+  noSkip: false,
 } as const;
 export const USUAL_RISE = { tenths: 20, responseS: 900, times: 3 } as const;
 
@@ -313,6 +314,29 @@ const fromVersion8 = (garden: Loose): Loose => ({
   reservoirs: eachOf(garden.reservoirs, (tank) => ({ ...tank, float: USUAL_FLOAT })),
 });
 
+const withoutSkip = (conditions: unknown) =>
+  isObject(conditions) ? { ...conditions, noSkip: false } : conditions;
+
+/** From version 9: no outputs but water lines, no skip switch, no longitude. */
+const fromVersion9 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 10,
+  contacts: [],
+  waterLines: eachOf(garden.waterLines, (line) => ({
+    ...line,
+    conditions: withoutSkip(line.conditions),
+    around: isObject(line.around) ? { ...line.around, skipId: null } : line.around,
+  })),
+  plan: isObject(garden.plan)
+    ? {
+        ...garden.plan,
+        supply: isObject(garden.plan.supply)
+          ? { ...garden.plan.supply, longitudeDeg: null }
+          : garden.plan.supply,
+      }
+    : garden.plan,
+});
+
 const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion1,
   fromVersion2,
@@ -322,6 +346,7 @@ const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion6,
   fromVersion7,
   fromVersion8,
+  fromVersion9,
 ];
 
 /** Kinds of signals and alerts that came later than the document: they stand as at first, before night and "content". */

@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 8.
+ * The garden: one document with everything but the readings and the events. Version 10.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -23,10 +23,11 @@ import { SIGNAL_STATES } from '../../control/signals.ts';
 import { WEATHER_IDS } from '../../plants/weather.ts';
 import { channel, probe } from './probeSchema.ts';
 import { id, name, text, time } from '../../quantity/fields.ts';
+import { contact } from './contactSchema.ts';
 import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 9;
+export const GARDEN_VERSION = 10;
 
 const tenths = z.int().min(0).max(1000);
 
@@ -105,6 +106,8 @@ const shape = z.strictObject({
   runs: z.array(run).max(MOST.runs),
   waterLines: z.array(waterLine).max(MOST.waterLines),
   reservoirs: z.array(reservoir).max(MOST.reservoirs),
+  /** Outputs that hold a state instead of giving a dose. */
+  contacts: z.array(contact).max(MOST.contacts),
   /** What lamps and displays say, by priority: every state once, "content" last. */
   signals: z.array(signalRule).length(SIGNAL_STATES.length),
   alerts: z.array(alertRule).length(ALERT_KINDS.length),
@@ -169,6 +172,7 @@ const LISTS = [
   'runs',
   'waterLines',
   'reservoirs',
+  'contacts',
   'catalogue',
   'registerMaps',
 ] as const;
@@ -188,6 +192,10 @@ function checkLinks(garden: Garden, report: Report): void {
   const must = (path: PropertyKey[], list: (typeof LISTS)[number], wanted: string | null) => {
     if (wanted !== null && !known(list).has(wanted))
       report(path, `names "${wanted}", which is not among the ${list}`);
+  };
+  const mustAround = (path: PropertyKey[], ids: WaterLine['around']) => {
+    for (const key of ['airId', 'lightId', 'rainId', 'skipId'] as const)
+      must([...path, key], 'channels', ids[key]);
   };
   for (const [at, one] of garden.plots.entries())
     for (const [place, channelId] of one.decides.channelIds.entries())
@@ -210,14 +218,18 @@ function checkLinks(garden: Garden, report: Report): void {
     must(['waterLines', at, 'boardId'], 'boards', one.boardId);
     must(['waterLines', at, 'plotId'], 'plots', one.plotId);
     must(['waterLines', at, 'tankId'], 'reservoirs', one.tankId);
-    for (const key of ['airId', 'lightId', 'rainId'] as const)
-      must(['waterLines', at, 'around', key], 'channels', one.around[key]);
+    mustAround(['waterLines', at, 'around'], one.around);
     must(['waterLines', at, 'program', 'leaderId'], 'waterLines', leaderOf(one.program));
     for (const [place, outlet] of one.outlets.entries())
       must(['waterLines', at, 'outlets', place, 'plotId'], 'plots', outlet.plotId);
   }
   for (const [at, one] of garden.reservoirs.entries())
     must(['reservoirs', at, 'channelId'], 'channels', one.channelId);
+  for (const [at, one] of garden.contacts.entries()) {
+    must(['contacts', at, 'boardId'], 'boards', one.boardId);
+    must(['contacts', at, 'plotId'], 'plots', one.plotId);
+    mustAround(['contacts', at, 'around'], one.around);
+  }
   checkOnceEach(garden, report);
 }
 

@@ -22,6 +22,14 @@ const firstHour = z.strictObject({
 });
 export type FirstHour = z.infer<typeof firstHour>;
 
+/** Channels of the surroundings that a person has chosen; null: by place. */
+export const around = z.strictObject({
+  airId: id.nullable(),
+  lightId: id.nullable(),
+  rainId: id.nullable(),
+  skipId: id.nullable(),
+});
+
 /** With what a pump was measured; null: not said. Another of them, and the trials hold no longer. */
 const rig = z.strictObject({
   tubeM: z.number().min(0).max(500).nullable(),
@@ -57,7 +65,7 @@ export const waterLine = z.strictObject({
   laidAside: z.array(savedProgram).max(PROGRAM_KINDS.length),
   conditions: savedConditions,
   /** Channels of its surroundings that a person has chosen; null: by place. */
-  around: z.strictObject({ airId: id.nullable(), lightId: id.nullable(), rainId: id.nullable() }),
+  around,
   /** A small dose a day while the probe is faulty; 0: nothing. */
   fallbackMl: z.int().min(0).max(100_000),
   tankId: id.nullable(),
@@ -155,4 +163,4 @@ export const plotSize = z.discriminatedUnion('kind', [
 export type PlotSize = z.infer<typeof plotSize>;
 
 /** A line's surroundings go by place. */
-export const NOTHING_CHOSEN = { airId: null, lightId: null, rainId: null } as const;
+export const NOTHING_CHOSEN = { airId: null, lightId: null, rainId: null, skipId: null } as const;

@@ -68,7 +68,9 @@ export function copyRules(
       ),
     };
     const [contradiction] = broughtIn(next, changed).filter(
-      ({ line }) => byId(changed.waterLines, line.id)?.plotId === plotId,
+      ({ owner }) =>
+        byId(changed.waterLines, owner.id)?.plotId === plotId ||
+        byId(changed.contacts, owner.id)?.plotId === plotId,
     );
     if (contradiction) left.push({ plotId, why: { kind: 'contradicts', contradiction } });
     else next = changed;

@@ -23,6 +23,7 @@ import * as trials from './trials.ts';
 import { PROGRAM_KINDS } from '../../control/programs/programs.ts';
 import { DECIDED_BY } from '../../control/host/combined.ts';
 import { candidatesOf } from '../bind/decided.ts';
+import * as contacts from './contacts.ts';
 import { copyRules } from './copyRules.ts';
 
 /** What an edit may draw from: a seeded sequence, numbers and texts. */
@@ -492,6 +493,37 @@ export const EDITS: Readonly<Record<string, Edit>> = {
       ? plan.setEntry(garden, { ...entry, id: `own-${draw.whole(0, 9)}`, name: draw.text(60).trim() || 'x' })
       : garden;
   },
+  addContact: (garden, draw) =>
+    contacts.addContact(
+      garden,
+      idOf(garden.plots, draw),
+      draw.random() < 0.5 ? 'permit' : 'light',
+      draw.random,
+    ),
+  setContact: (garden, draw) => {
+    const edge = () => ({
+      by: pick(['sunrise', 'sunset'] as const, draw) ?? 'sunset',
+      minute: draw.whole(-720, 720),
+    });
+    return contacts.setContact(garden, idOf(garden.contacts, draw), {
+      name: draw.text(60) || 'x',
+      automatic: draw.random() < 0.5,
+      rule:
+        draw.random() < 0.5
+          ? { kind: 'permit', atRest: draw.random() < 0.5 ? 'forbids' : 'permits' }
+          : {
+              kind: 'light',
+              from: edge(),
+              to: edge(),
+              cell: { darkBelow: draw.number(-1e6, 1e6), brightAbove: draw.number(-1e6, 1e6) },
+            },
+      mostOnMin: draw.whole(1, 10_080),
+      dayMaxMin: draw.whole(1, 1440),
+      leastOffMin: draw.whole(1, 1440),
+      staleAfterS: draw.whole(5, 86_400),
+    });
+  },
+  removeContact: (garden, draw) => contacts.removeContact(garden, idOf(garden.contacts, draw)),
   removeEntry: (garden, draw) => plan.removeEntry(garden, idOf(garden.catalogue, draw)),
   importEntries: (garden, draw) => {
     const entry = pick(BUILT_IN, draw);

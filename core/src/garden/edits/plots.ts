@@ -146,6 +146,7 @@ export function emptyGarden(name: string, timeZone: string, { random, nowIso }: 
     calibrations: [],
     runs: [],
     waterLines: [],
+    contacts: [],
     reservoirs: [],
     signals: DEFAULT_SIGNALS.map((one) => ({ ...one })),
     alerts: DEFAULT_ALERTS.map((one) => ({ ...one })),
@@ -371,7 +372,7 @@ export const renameGarden = (garden: Garden, name: string, note: string): Garden
   note,
 });
 
-/** Removes a plot with its probes, channels, calibrations and lines. Boards and stored readings stay. */
+/** Removes a plot with its probes, channels, calibrations, lines and contacts. Boards and stored readings stay. */
 export function removePlot(garden: Garden, plotId: string): Garden {
   const gone = new Set(garden.probes.filter((probe) => probe.plotId === plotId).map((probe) => probe.id));
   const channels = garden.channels.filter((channel) => !gone.has(channel.probeId ?? ''));
@@ -384,6 +385,7 @@ export function removePlot(garden: Garden, plotId: string): Garden {
     channels,
     calibrations: garden.calibrations.filter((calibration) => kept.has(calibration.channelId)),
     runs: garden.runs.filter((run) => kept.has(run.channelId)),
+    contacts: rest.contacts.filter((one) => one.plotId !== plotId),
     waterLines: withoutLines(
       rest.waterLines.map((line) => ({
         ...line,
@@ -397,6 +399,12 @@ export function removePlot(garden: Garden, plotId: string): Garden {
 /** The same without what went by channels that are gone: reservoirs are then watched by none, lines go by what is near. */
 export function withoutChannels(garden: Garden, kept: ReadonlySet<string>): Garden {
   const still = (id: string | null) => (id !== null && kept.has(id) ? id : null);
+  const aroundStill = ({ airId, lightId, rainId, skipId }: WaterLine['around']): WaterLine['around'] => ({
+    airId: still(airId),
+    lightId: still(lightId),
+    rainId: still(rainId),
+    skipId: still(skipId),
+  });
   return {
     ...garden,
     plots: garden.plots.map((plot) => ({
@@ -407,10 +415,8 @@ export function withoutChannels(garden: Garden, kept: ReadonlySet<string>): Gard
       },
     })),
     reservoirs: garden.reservoirs.map((one) => ({ ...one, channelId: still(one.channelId) })),
-    waterLines: garden.waterLines.map((line) => {
-      const { airId, lightId, rainId } = line.around;
-      return { ...line, around: { airId: still(airId), lightId: still(lightId), rainId: still(rainId) } };
-    }),
+    waterLines: garden.waterLines.map((line) => ({ ...line, around: aroundStill(line.around) })),
+    contacts: garden.contacts.map((one) => ({ ...one, around: aroundStill(one.around) })),
   };
 }
 

@@ -1,5 +1,7 @@
 import { BOARD_FAULTS } from '@plain-trowel/standins/board/world';
 import { PROBE_FAULTS } from '@plain-trowel/standins/board/potProbe';
+import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import type { Hands } from '../../../links/lineSource.ts';
 import { Check } from '../../../ui/Check.tsx';
@@ -16,6 +18,7 @@ export function StandInFaults({
   boardId: string;
 }) {
   const { session } = useLiveTools();
+  const { garden } = useGarden();
   useLive();
   const then = (change: () => void) => {
     change();
@@ -64,6 +67,17 @@ export function StandInFaults({
         <Check checked={hands.cycling} onChange={(cycling) => then(() => hands.setCycling(cycling))}>
           Switch the probes on for 8 s, off for 4 s
         </Check>
+        {garden.channels
+          .filter((one) => one.quantity === 'skip switch')
+          .map((one) => (
+            <Check
+              key={one.id}
+              checked={hands.switchOf(one.id)}
+              onChange={(isOn) => then(() => hands.setSwitch(one.id, isOn))}
+            >
+              {channelName(garden, one)} is on
+            </Check>
+          ))}
       </div>
     </details>
   );

@@ -10,11 +10,12 @@ import { MismatchNote } from '../../MismatchNote.tsx';
 import { SheetHead } from '../../SheetHead.tsx';
 import { AlertsView } from './alerts/AlertsView.tsx';
 import { LimitsView } from './LimitsView.tsx';
+import { OutputsView } from './outputs/OutputsView.tsx';
 import { PlotsView } from './PlotsView.tsx';
 import { ProgramView } from './program/ProgramView.tsx';
 import { SignalsView } from './signals/SignalsView.tsx';
 
-const VIEWS = ['limits', 'program', 'signals', 'alerts', 'plots'] as const;
+const VIEWS = ['limits', 'program', 'outputs', 'signals', 'alerts', 'plots'] as const;
 
 /** When a plot is watered and by what program, what its lamp says, and what is told to its person. */
 export default function LimitsSheet() {
@@ -30,6 +31,7 @@ function LimitsOfPlot({ plotId }: { plotId: string }) {
   const open = useView(VIEWS);
   const { alerts } = live;
   if (!parts) return null;
+  const outputs = garden.contacts.filter((one) => one.plotId === plotId).length;
   const view = decidedView(garden, parts, live, stored);
   return (
     <>
@@ -41,6 +43,7 @@ function LimitsOfPlot({ plotId }: { plotId: string }) {
         views={[
           { id: 'limits', name: 'Limits' },
           { id: 'program', name: 'Program' },
+          { id: 'outputs', name: 'Other outputs', ...(outputs > 0 ? { count: outputs } : {}) },
           { id: 'signals', name: 'Signals' },
           { id: 'alerts', name: 'Alerts', ...(alerts.length > 0 ? { count: alerts.length } : {}) },
           { id: 'plots', name: 'All plots', count: garden.plots.length },
@@ -48,6 +51,7 @@ function LimitsOfPlot({ plotId }: { plotId: string }) {
       />
       {open === 'limits' && <LimitsView parts={parts} view={view} />}
       {open === 'program' && <ProgramView parts={parts} />}
+      {open === 'outputs' && <OutputsView parts={parts} />}
       {open === 'signals' && <SignalsView parts={parts} />}
       {open === 'alerts' && <AlertsView />}
       {open === 'plots' && <PlotsView parts={parts} />}

@@ -7,11 +7,10 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import { Check } from '../../../../ui/Check.tsx';
 import { Select } from '../../../../ui/Select.tsx';
 import type { LineField } from '@plain-trowel/core/control/programs/contradiction';
-import { useLine } from './useLine.ts';
-import { LineNumber } from './LineNumber.tsx';
+import { NumberField } from '../../../../ui/NumberField.tsx';
 
 type NumberKey = 'darkBelow' | 'airBelowC' | 'soilAboveC' | 'batteryAboveV';
-type NumberField = {
+type RowNumber = {
   readonly label: string;
   readonly unit: string;
   readonly usual: number;
@@ -25,7 +24,7 @@ export const CONDITION_ROWS: {
     readonly name: string;
     readonly sense: Sense | null;
     readonly field: LineField;
-    readonly number: Key extends NumberKey ? NumberField : null;
+    readonly number: Key extends NumberKey ? RowNumber : null;
   };
 } = {
   hours: { name: 'within hours', sense: null, field: 'hours', number: null },
@@ -54,85 +53,88 @@ export const CONDITION_ROWS: {
     field: 'battery',
     number: { label: 'Battery above', unit: 'V', usual: 11.8, least: 1, most: 60 },
   },
+  noSkip: { name: 'the skip switch is off', sense: 'skip', field: 'skip', number: null },
 };
+
+/** Whose conditions they are: a water line's or a contact's. */
+export type Conditioned = Pick<WaterLine, 'conditions' | 'around' | 'boardId' | 'plotId'>;
 
 /** One condition: a box to tick, its number, and where several sensors could be meant, which of them. */
 export function ConditionRow({
-  line,
+  about,
   of,
+  problem,
   set,
   choose,
   children,
 }: {
-  readonly line: WaterLine;
+  readonly about: Conditioned;
   readonly of: keyof SavedConditions;
+  /** What stands against it while it is on: nothing measures it, or several could. */
+  readonly problem: string | null;
   readonly set: (change: Partial<SavedConditions>) => void;
   readonly choose: (around: WaterLine['around']) => void;
   readonly children?: ReactNode;
 }) {
   const { name, number, sense } = CONDITION_ROWS[of];
-  const value = line.conditions[of];
+  const value = about.conditions[of];
   const isOn = value !== null && value !== false;
-  const off = of === 'noRain' ? false : null;
-  const on = of === 'noRain' ? true : (number?.usual ?? NIGHT);
+  const isBare = of === 'noRain' || of === 'noSkip';
+  const on = isBare ? true : (number?.usual ?? NIGHT);
   return (
-    <li className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule py-1.5">
-      <Check className="min-w-[250px]" checked={isOn} onChange={(tick) => set({ [of]: tick ? on : off })}>
+    <li
+      data-said={CONDITION_ROWS[of].field}
+      className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule py-1.5 last:border-b-0"
+    >
+      <Check
+        className="min-w-[250px]"
+        checked={isOn}
+        onChange={(tick) => set({ [of]: tick ? on : isBare ? false : null })}
+      >
         {name}
       </Check>
       {isOn && number && typeof value === 'number' && (
         <span className="w-[150px]">
-          <LineNumber
-            line={line}
-            field={null}
+          <NumberField
             label={number.label}
             unit={number.unit}
             value={value}
             least={number.least}
             most={number.most}
             whole={false}
-            change={(to) => ({ conditions: { ...line.conditions, [of]: to } })}
+            onKeep={(to) => set({ [of]: to })}
           />
         </span>
       )}
       {children}
-      {isOn && <Problem line={line} of={of} />}
-      {sense && <SensorChoice line={line} sense={sense} choose={choose} />}
+      {isOn && problem && (
+        <p role="alert" className="basis-full text-[13px] font-medium text-handle">
+          {problem}
+        </p>
+      )}
+      {sense && <SensorChoice about={about} sense={sense} choose={choose} />}
     </li>
-  );
-}
-
-/** What stands against a condition that is on: nothing measures it, or several could. */
-function Problem({ line, of }: { line: WaterLine; of: keyof SavedConditions }) {
-  const { problem } = useLine(line);
-  const text = problem(CONDITION_ROWS[of].field);
-  return (
-    text && (
-      <p role="alert" className="basis-full text-[13px] font-medium text-handle">
-        {text}
-      </p>
-    )
   );
 }
 
 const NIGHT = { fromMinute: 20 * 60, toMinute: 7 * 60 };
 
-const CHOSEN = { airTenthsC: 'airId', light: 'lightId', rain: 'rainId' } as const;
+const CHOSEN = { airTenthsC: 'airId', light: 'lightId', rain: 'rainId', skip: 'skipId' } as const;
 
 /** Which of several sensors is meant; nothing where there is no choice. */
-function SensorChoice({
-  line,
+export function SensorChoice({
+  about,
   sense,
   choose,
 }: {
-  readonly line: WaterLine;
+  readonly about: Conditioned;
   readonly sense: Sense;
   readonly choose: (around: WaterLine['around']) => void;
 }) {
   const { garden } = useGarden();
   if (!(sense in CHOSEN)) return null;
   const key = CHOSEN[sense as keyof typeof CHOSEN];
-  const place = { boardId: line.boardId, plotId: line.plotId, chosen: line.around };
+  const place = { boardId: about.boardId, plotId: about.plotId, chosen: about.around };
   const near = ambientChoices(garden, place, sense);
   const quantity = near[0]?.quantity;
   const all = garden.channels.filter((one) => one.quantity === quantity);
@@ -151,8 +153,8 @@ function SensorChoice({
             ],
           },
         ]}
-        value={line.around[key] ?? ''}
-        onChange={(id) => choose({ ...line.around, [key]: id === '' ? null : id })}
+        value={about.around[key] ?? ''}
+        onChange={(id) => choose({ ...about.around, [key]: id === '' ? null : id })}
       />
     </span>
   );

@@ -9,13 +9,17 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { Select } from '../../../../ui/Select.tsx';
 import { budgetText, contradictionText } from '../../../../words/contradictionText.ts';
-import { PROGRAM_WORDS, programSentence } from '../../../../words/programText.ts';
+import { PROGRAM_WORDS } from '../../../../words/programText.ts';
 import { AnswerPanel } from '../AnswerPanel.tsx';
 import { ConditionFields } from './ConditionFields.tsx';
 import { DayTimeline } from './DayTimeline.tsx';
-import { GuardFields } from './GuardFields.tsx';
+import { Guarded } from './Guarded.tsx';
+import { DoseGuards, ProbeGuards } from './guards.tsx';
 import { LineFields } from './LineFields.tsx';
 import { ProgramFields } from './fields/ProgramFields.tsx';
+import { ProbeFields } from './ProbeFields.tsx';
+import { ProgramSentence } from './ProgramSentence.tsx';
+import { WaterFields } from './WaterFields.tsx';
 import { useLine } from './useLine.ts';
 
 /** How a plot's water line decides: in a sentence, on yesterday's readings, and in all its numbers. */
@@ -51,11 +55,12 @@ export function ProgramView({ parts }: { parts: PlotParts }) {
 function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterLine; isOnly: boolean }) {
   const { garden } = useGarden();
   const standing = contradictions(garden, line);
+  const runs = line.program.kind !== 'alert-only';
   // The timeline is of yesterday: a minute more or less does not matter to it.
   const minuteMs = useLive(({ nowMs }) => Math.floor(nowMs / 60_000) * 60_000);
   return (
     <>
-      <p className="max-w-[68ch] text-[17px]">{programSentence(garden, line, parts.plot, parts.fit)}</p>
+      <ProgramSentence parts={parts} line={line} />
       <Budget line={line} />
       {standing.length > 0 && (
         <div role="alert" className="mt-2 max-w-[68ch] border-l-[3px] border-handle pl-3">
@@ -70,12 +75,39 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
           </ul>
         </div>
       )}
-      {line.program.kind !== 'alert-only' && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
-      <KindField line={line} />
-      <ProgramFields key={line.program.kind} line={line} />
+      {runs && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
       <AnswerPanel parts={{ ...parts, line }} />
-      {line.program.kind !== 'alert-only' && <ConditionFields line={line} />}
-      <GuardFields line={line} scale={parts.fit} />
+      <Guarded title="How it decides" guards={runs && <DoseGuards line={line} />}>
+        <KindField line={line} />
+        <ProgramFields key={line.program.kind} line={line} />
+      </Guarded>
+      <Guarded title="What it goes by" guards={runs && <ProbeGuards line={line} scale={parts.fit} />}>
+        <ProbeFields parts={parts} line={line} />
+      </Guarded>
+      {runs && (
+        <Guarded
+          title="Only when"
+          guards={
+            <p className="text-[14px] text-soft">
+              What a condition needs and nobody can tell holds the line. Outputs are off at boot and on any
+              error.
+            </p>
+          }
+        >
+          <ConditionFields line={line} />
+        </Guarded>
+      )}
+      <Guarded
+        title="Where the water comes from"
+        guards={
+          <p className="text-[14px] text-soft">
+            A low or unknown reservoir stops at once. Only one line of a board runs at a time, so that the
+            currents of two pumps never add up.
+          </p>
+        }
+      >
+        <WaterFields line={line} />
+      </Guarded>
       <LineFields line={line} isOnly={isOnly} />
     </>
   );
@@ -101,8 +133,7 @@ function KindField({ line }: { line: WaterLine }) {
     keep('program', { program, laidAside });
   };
   return (
-    <div className="mt-4 border-t border-rule pt-3">
-      <h2 className="mb-1">Program</h2>
+    <div className="mt-2">
       <Select
         label={`How ${line.name} decides`}
         className="max-w-[320px]"

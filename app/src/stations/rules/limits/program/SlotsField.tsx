@@ -19,7 +19,7 @@ export function SlotsField({ line, program }: { line: WaterLine; program: Timed 
   const replaced = (at: number, slot: Slot) => program.slots.map((one, other) => (other === at ? slot : one));
   const last = program.slots.at(-1);
   return (
-    <fieldset className="mt-3">
+    <fieldset data-said="slots" className="mt-3">
       <legend className="text-[12.5px] font-semibold text-soft">Times, local</legend>
       <ul className="mt-1 flex flex-col gap-2">
         {program.slots.map((slot, at) => (

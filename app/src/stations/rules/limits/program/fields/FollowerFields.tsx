@@ -11,15 +11,18 @@ export function FollowerFields({ line, program }: FieldsOf<'follower'>) {
   const leaders = leadersOf(garden, line).map((one) => ({ value: one.id, label: one.name }));
   return (
     <div className={FIELD_ROW}>
-      <Select
-        label="Leader"
-        groups={[{ name: '', options: leaders }]}
-        value={program.leaderId}
-        onChange={(leaderId) => keep('leader', { program: { ...program, leaderId } })}
-      />
+      <div data-said="leader">
+        <Select
+          label="Leader"
+          groups={[{ name: '', options: leaders }]}
+          value={program.leaderId}
+          onChange={(leaderId) => keep('leader', { program: { ...program, leaderId } })}
+        />
+      </div>
       <LineNumber
         line={line}
         field={null}
+        said="share"
         label="Runs for"
         unit="% of its time"
         value={program.sharePercent}
@@ -30,6 +33,7 @@ export function FollowerFields({ line, program }: FieldsOf<'follower'>) {
       <LineNumber
         line={line}
         field={null}
+        said="nth"
         label="Takes every n-th run"
         unit="n"
         value={program.everyNth}

@@ -12,13 +12,15 @@ export function VetoFields({ line, program }: FieldsOf<'veto'>) {
       <div className={FIELD_ROW}>
         <VolumeField line={line} valueMl={program.doseMl} change={(doseMl) => ({ ...program, doseMl })} />
       </div>
-      <Check
-        className="mt-2"
-        checked={program.interrupts}
-        onChange={(interrupts) => keep('veto', { program: { ...program, interrupts } })}
-      >
-        The probe also ends a dose under way
-      </Check>
+      <div data-said="interrupts">
+        <Check
+          className="mt-2"
+          checked={program.interrupts}
+          onChange={(interrupts) => keep('veto', { program: { ...program, interrupts } })}
+        >
+          The probe also ends a dose under way
+        </Check>
+      </div>
     </>
   );
 }

@@ -1,0 +1,49 @@
+import { useSearchParams } from 'react-router';
+import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { spokenProgram } from '../../../../words/programText.ts';
+import { partsOf } from '../../../../words/spoken.ts';
+
+/** The program as a sentence; what can be changed in it is underlined with dots, and pressing it leads to its field. */
+export function ProgramSentence({ parts, line }: { parts: PlotParts; line: WaterLine }) {
+  const { garden } = useGarden();
+  const [search, setSearch] = useSearchParams();
+  const press = (field: string) => {
+    if (field !== 'limits') {
+      goTo(field);
+      return;
+    }
+    const next = new URLSearchParams(search);
+    next.set('view', 'limits');
+    setSearch(next);
+  };
+  return (
+    <p className="max-w-[68ch] text-[17px]">
+      {partsOf(spokenProgram(garden, line, parts.plot, parts.fit)).map(({ text, field }) =>
+        field === null ? (
+          text
+        ) : (
+          <button
+            key={field + text}
+            type="button"
+            title="Change this"
+            className="inline cursor-pointer text-left underline decoration-dotted decoration-1 underline-offset-4 hover:text-handle"
+            onClick={() => press(field)}
+          >
+            {text}
+          </button>
+        ),
+      )}
+    </p>
+  );
+}
+
+/** Brings a field into sight, with the cursor in it. */
+function goTo(field: string): void {
+  const place = document.querySelector<HTMLElement>(`[data-said="${field}"]`);
+  const input = place?.querySelector<HTMLElement>('input, select, button');
+  place?.scrollIntoView({ block: 'center', behavior: 'smooth' });
+  input?.focus({ preventScroll: true });
+  if (input instanceof HTMLInputElement && input.type !== 'checkbox') input.select();
+}
