@@ -157,6 +157,52 @@ describe('fit of an approach', () => {
     const left = fit.curves.reduce((sum, one) => sum + one.share * one.left, 0);
     expect(Math.abs(left - 92)).toBeLessThan(25);
   });
+  test('what it calls its uncertainty is what ends of other noise scatter by', () => {
+    const sigma = 12;
+    const drawn = Array.from({ length: 60 }, (_, turn) => {
+      const fit = fitApproach(
+        binsOf((t) => 1200 + 1500 * Math.exp(-t / 20) + sigma * wobble(turn * 400 + t), 1, 70),
+        SPAN,
+        sigma,
+      );
+      const ends = fit.curves.map((one) => ({ share: one.share, mean: one.end, sigma: one.endSigma }));
+      return {
+        middle: mixtureQuantile(ends, 0.5),
+        // From the sixteenth to the eighty-fourth of a hundred: twice the standard deviation.
+        said: (mixtureQuantile(ends, 0.84) - mixtureQuantile(ends, 0.16)) / 2,
+        now: fit.curves.reduce((sum, one) => sum + one.share * one.nowSigma, 0),
+        nowAt: fit.curves.reduce((sum, one) => sum + one.share * one.now, 0),
+      };
+    });
+    const scatterOf = (values: readonly number[]) => {
+      const mean = values.reduce((sum, one) => sum + one, 0) / values.length;
+      return Math.sqrt(values.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (values.length - 1));
+    };
+    const meanOf = (values: readonly number[]) => values.reduce((sum, one) => sum + one, 0) / values.length;
+    const end = scatterOf(drawn.map((one) => one.middle)) / meanOf(drawn.map((one) => one.said));
+    const now = scatterOf(drawn.map((one) => one.nowAt)) / meanOf(drawn.map((one) => one.now));
+    expect(end).toBeGreaterThan(0.4);
+    expect(end).toBeLessThan(1.3);
+    expect(now).toBeGreaterThan(0.5);
+    expect(now).toBeLessThan(1.4);
+  });
+  test('a bin of many readings weighs as much as they do', () => {
+    const flat = (readings: number) =>
+      fitApproach(
+        Array.from({ length: 40 }, (_, at) => ({
+          fromS: at * 10,
+          toS: at * 10 + 9,
+          readings,
+          mean: 1500 + 6 * wobble(at),
+        })),
+        SPAN,
+        20,
+      );
+    const sigmaOf = (readings: number) =>
+      flat(readings).curves.reduce((sum, one) => sum + one.share * one.nowSigma, 0);
+    // Ten times the readings in each bin: three times as sure, at least by half of that.
+    expect(sigmaOf(10)).toBeLessThan(sigmaOf(1) / 1.6);
+  });
   test('believes a long flat line to be at rest, and a short one not', () => {
     expect(
       beliefFurther(
@@ -278,6 +324,45 @@ describe('verdict', () => {
     watch.push(-5, 1500);
     watch.push(Number.POSITIVE_INFINITY, 1500);
     expect(watch.settling().readings).toBe(1);
+  });
+  test('rubbish between the readings leaves no trace, however much of it there is', () => {
+    const sayOf = (withRubbish: boolean) => {
+      const watch = new SettlingWatch({ spanCounts: SPAN });
+      for (let atS = 0; atS <= 300; atS += 1) {
+        watch.push(atS, 2000 + 4 * wobble(atS));
+        if (!withRubbish || atS < 100) continue;
+        watch.push(atS + 0.1, Number.NaN);
+        watch.push(Number.NaN, 3000);
+        watch.push(atS - 20, 3000);
+        watch.push(atS + 0.2, Number.NEGATIVE_INFINITY);
+      }
+      return watch.settling();
+    };
+    expect(sayOf(true)).toEqual(sayOf(false));
+  });
+  test('wild readings to either side are spikes, not a new beginning', () => {
+    const wild = (atS: number) => (atS < 400 || atS > 405 ? 2000 : atS % 2 === 0 ? 3900 : 100);
+    const last = watchOf(wild, 1, 500).at(-1)?.settling;
+    expect(last).toMatchObject({ verdict: 'stopped', spikes: 6 });
+    expect(last?.watchedS).toBe(500);
+    expect(last?.readings).toBe(501 - 6);
+  });
+  test('a reading that is older than the last of a leap comes too late', () => {
+    const watch = new SettlingWatch({ spanCounts: SPAN });
+    for (let atS = 0; atS <= 302; atS += 1) watch.push(atS, (atS < 300 ? 3000 : 1500) + 4 * wobble(atS));
+    expect(watch.settling().readings).toBe(3);
+    watch.push(301.5, 1500);
+    expect(watch.settling().readings).toBe(3);
+    watch.push(303, 1500);
+    expect(watch.settling().readings).toBe(4);
+  });
+  test('after a leap the noise is that of what came since', () => {
+    // Three readings that leap begin anew; they count among the readings of the new approach, each once.
+    const said = watchOf((atS) => (atS < 300 ? 3000 : 1500), 1, 400);
+    const last = said.at(-1)?.settling;
+    expect(last?.readings).toBe(101);
+    expect(last?.noiseCounts).toBeGreaterThan(2.5);
+    expect(last?.noiseCounts).toBeLessThan(6);
   });
 });
 
