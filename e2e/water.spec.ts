@@ -174,7 +174,8 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
   await first.getByRole('button', { name: 'Run it' }).click();
   await expect(answer.getByText(/running for/)).toBeVisible();
   await answer.getByRole('button', { name: 'Stop it now' }).click();
-  await expect(answer.getByText(/off: stopped by hand/)).toBeVisible();
+  // The next look, a second later, already says what holds it now.
+  await expect(answer.getByText(/off: (stopped by hand|the minimum interval)/)).toBeVisible();
 
   // In the air it holds, and says why.
   await sheet(page, 'Readout').click();
@@ -298,13 +299,13 @@ test('of two air thermometers the line goes by the one that is chosen, and by no
   await sheet(page, 'Limits').click();
   await view(page, 'Program').click();
 
-  const conditions = page.getByRole('region', { name: 'Conditions' });
+  const conditions = page.getByRole('region', { name: 'Only when' });
   const isCool = conditions.getByLabel('the air is cool enough');
   await isCool.click();
   await expect(conditions.getByRole('alert')).toContainText('2 channels measure the air temperature.');
   await expect(isCool).toBeChecked();
   await expect(
-    page.getByText('Roof pump waters nothing by itself until this is solved:').first(),
+    page.getByText('Roof pump waters nothing by itself until this is solved.').first(),
   ).toBeVisible();
   await conditions.getByLabel('Measured by').selectOption({ label: 'Air under the bench' });
   await expect(conditions.getByRole('alert')).toHaveCount(0);
@@ -312,4 +313,60 @@ test('of two air thermometers the line goes by the one that is chosen, and by no
   // What it goes by taken away, nothing waters.
   await conditions.getByLabel('Measured by').selectOption({ label: 'Not chosen yet' });
   await expect(conditions.getByRole('alert')).toContainText('Choose which of them this line goes by.');
+});
+
+test('other outputs: a permit contact that only forbids, a grow light by the sun, and what contradicts itself', async ({
+  page,
+}) => {
+  await openLimits(page, /Chilli crate/);
+  await view(page, 'Other outputs').click();
+  await page.getByRole('button', { name: 'Add a permit contact' }).click();
+  const permit = page.getByRole('region', { name: 'Chilli crate permit contact', exact: true });
+  await expect(
+    permit.getByText(/the other timer may water until Chilli crate has 58\.0 % span/),
+  ).toBeVisible();
+  await expect(
+    permit.getByText(/forbids the timer \(at rest\).*deciding by itself is switched off/),
+  ).toBeVisible();
+  await permit.getByText('It lets through (closed at rest)').click();
+  await expect(permit.getByText(/without current, it lets the timer water\./)).toBeVisible();
+  await permit.getByRole('button', { name: 'Let it decide by itself' }).click();
+  // The crate is wet: the contact forbids by itself now, whatever it does at rest.
+  await expect(permit.getByText(/Now forbids the timer since/)).toBeVisible({ timeout: 15_000 });
+  await permit.getByLabel('the skip switch is off').click();
+  await expect(permit.getByText(/stays at rest until this is solved/)).toBeVisible();
+  await permit.getByRole('button', { name: 'Go to it' }).first().click();
+  await expect(permit.getByLabel('the skip switch is off')).toBeFocused();
+  await permit.getByLabel('the skip switch is off').click();
+  await expect(permit.getByText(/stays at rest until/)).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'Add a grow light' }).click();
+  const light = page.getByRole('region', { name: 'Chilli crate grow light', exact: true });
+  await light.getByLabel('From', { exact: true }).selectOption({ label: 'by sunset' });
+  await expect(light.getByText(/^Lit from sunset to 20:00/)).toBeVisible();
+  await expect(light.getByText(/Today the sun rises at \d\d:\d\d and sets at \d\d:\d\d/)).toBeVisible();
+  await light.getByLabel('a light cell says it is dark').click();
+  await expect(light.getByText(/Nothing in this garden measures light/).first()).toBeVisible();
+  await expectAccessible(page);
+  await reload(page);
+  await expect(light.getByText(/^Lit from sunset to 20:00, once the light cell/)).toBeVisible();
+  await light.getByRole('button', { name: 'Remove this output' }).click();
+  await expect(light).toHaveCount(0);
+  await message(page, /was removed/)
+    .getByRole('button', { name: 'Undo' })
+    .click();
+  await expect(light).toBeVisible();
+});
+
+test('what stands in the program’s sentence can be pressed, and leads to its field', async ({ page }) => {
+  await openLimits(page, /Chilli crate/);
+  await view(page, 'Program').click();
+  await page.getByRole('button', { name: '120 ml', exact: true }).click();
+  await expect(page.getByLabel('Dose', { exact: true })).toBeFocused();
+  await page.getByRole('button', { name: '600 ml', exact: true }).click();
+  await expect(page.getByLabel('Daily maximum')).toBeFocused();
+  await page.getByRole('button', { name: 'Rain tank', exact: true }).click();
+  await expect(page.getByLabel('Reservoir')).toBeFocused();
+  await page.getByRole('button', { name: '45.0 % span', exact: true }).click();
+  await expect(page.getByRole('slider', { name: 'Start limit' })).toBeVisible();
 });

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { addContact } from '@plain-trowel/core/garden/edits/contacts';
 import { setLimits, setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import { marigoldHare } from '../sample/marigoldHare.ts';
 import { NO_CORRECTION, meantOf } from '@plain-trowel/core/temperature/correction';
@@ -15,6 +16,7 @@ import {
   setBoardFault,
   setCycling,
   setProbeFault,
+  setSwitch,
   type World,
 } from './world.ts';
 import { setupOf } from './setup.ts';
@@ -285,4 +287,74 @@ test('the log keeps waterings and faults, and leaves out the ordinary rest', () 
   expect(gardenEventOf({ ...common, kind: 'locked', reason: 'locked' })).toMatchObject([
     { kind: 'line-locked', lineName: 'Roof pump' },
   ]);
+});
+
+describe('outputs that hold a state', () => {
+  const START = Date.UTC(2026, 4, 1, 3);
+  const withPermit = (atRest: 'forbids' | 'permits', automatic: boolean) => {
+    const garden = { ...addContact(marigoldHare(START), 'chilli', 'permit', () => 0.5) };
+    return {
+      ...garden,
+      // Nothing else waters.
+      waterLines: [],
+      contacts: garden.contacts
+        .slice(-1)
+        .map((one) => ({ ...one, automatic, rule: { kind: 'permit' as const, atRest } })),
+    };
+  };
+  /** Water in the pot after a morning in which the other timer ran from six to five past, beside one without that timer. */
+  const timerGave = (garden: Garden, wetness: number): boolean => {
+    const run = (of: Garden) => {
+      const setup = setupOf(of);
+      const begun = newWorld(setup, START, 7);
+      const pot = setup.plots.find((one) => one.plotId === 'chilli')?.pot;
+      const pots = {
+        ...begun.pots,
+        chilli: { surfaceMl: 0, rootMl: wetness * (pot?.saturationMl ?? 0), drainedMl: 0 },
+      };
+      const settled = { ...begun, pots };
+      // Seven in the morning in London is six UTC.
+      return advance(settled, setup, START + 4 * 3_600_000, 60_000).world.pots.chilli;
+    };
+    const sumOf = (pot: ReturnType<typeof run>) =>
+      (pot?.rootMl ?? 0) + (pot?.surfaceMl ?? 0) + (pot?.drainedMl ?? 0);
+    return sumOf(run(garden)) > sumOf(run({ ...garden, contacts: [] })) + 50;
+  };
+  test.each([
+    ['dry soil: it lets the other timer water', 'forbids', true, 0.25, true],
+    ['wet soil: it forbids', 'forbids', true, 0.66, false],
+    ['wet soil, closed at rest: it forbids as well', 'permits', true, 0.66, false],
+    ['switched off, open at rest: nothing comes', 'forbids', false, 0.25, false],
+    ['switched off, closed at rest: the timer waters as it always did', 'permits', false, 0.66, true],
+  ] as const)('%s', (_, atRest, automatic, wetness, gave) => {
+    expect(timerGave(withPermit(atRest, automatic), wetness)).toBe(gave);
+  });
+
+  test('a grow light is told on and off, and its cell sees it', () => {
+    const garden = marigoldHare(START);
+    const setup = setupOf(garden);
+    const { events } = advance(newWorld(setup, START, 7), setup, START + 24 * 3_600_000, 60_000);
+    const told = events.flatMap((one) => ('contactId' in one ? [one] : []));
+    expect(told.map(({ kind, reason }) => `${kind} ${reason}`)).toEqual(['on in-hours', 'off outside-hours']);
+    // Sunset at 52.3° north and 1.2° west on the first of May is at 20:31 summer time, 19:31 UTC; an hour before it, until 21:00.
+    const minutes = told.map(({ atMs }) => Math.round((atMs - Date.UTC(2026, 4, 1, 19, 31)) / 60_000));
+    expect(Math.abs((minutes[0] ?? 99) + 60)).toBeLessThan(4);
+    expect(minutes[1]).toBe(29);
+    expect(told.flatMap(gardenEventOf).map(({ kind }) => kind)).toEqual(['contact-on', 'contact-off']);
+  });
+
+  test('a skip switch is turned by hand', () => {
+    const garden = marigoldHare(START);
+    const air = garden.channels.find((one) => one.quantity === 'air temperature');
+    if (!air) throw new Error('no thermometer');
+    const skip = { ...air, id: 'skip', quantity: 'skip switch' as const, label: 'Skip', streamName: 'skip' };
+    const setup = setupOf({ ...garden, channels: [...garden.channels, skip] });
+    const lineOf = (world: World) =>
+      advance(world, setup, world.timeMs + 60_000, 30_000)
+        .lines.map((one) => one.text)
+        .join(' ');
+    const world = newWorld(setup, START, 7);
+    expect(lineOf(world)).toContain('skip=0');
+    expect(lineOf(setSwitch(world, 'skip', true))).toContain('skip=1');
+  });
 });

@@ -1,4 +1,7 @@
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
+import { sharesByPlot } from '@plain-trowel/core/garden/edits/reservoirs';
+import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
+import { NeedBar } from './NeedBar.tsx';
 import { setPlot } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { PlotSize } from '@plain-trowel/core/garden/document/waterSchema';
@@ -28,6 +31,7 @@ export function NeedView({ parts }: { parts: PlotParts }) {
   const refill =
     plot.size &&
     readilyAvailable(plot.size, plantGroup(plot.plantGroupId), knownSoil(plot.soil, plot.soil.kindId));
+  const share = line ? shareOf(line, plot.id) : 1;
   const dose = line && doseOf(line.program);
   const set = (size: PlotSize) =>
     void commit(`size of ${plot.name}`, (before) => ({ garden: setPlot(before, plot.id, { size }) }));
@@ -46,14 +50,15 @@ export function NeedView({ parts }: { parts: PlotParts }) {
           a day
           {dose != null && dose > 0 && (
             <>
-              : {formatNumber(need.value / dose, 1)} doses of {formatVolume(dose)}
+              : {formatNumber(need.value / dose / share, 1)} doses of {formatVolume(dose)}
+              {share < 1 && `, of which ${formatVolume(dose * share)} reach it`}
             </>
           )}
           .
-          {line && need.value > line.dailyMaxMl && (
+          {line && need.value > line.dailyMaxMl * share && (
             <span className="mt-1 block border-l-[3px] border-chaff pl-3 text-[15px]">
-              That is more than the daily maximum of {line.name}, {formatVolume(line.dailyMaxMl)}: in this
-              weather it would dry out slowly, or a person must help.
+              That is more than {line.name} may give it in a day, {formatVolume(line.dailyMaxMl * share)}: in
+              this weather it would dry out slowly, or a person must help.
             </span>
           )}
         </p>
@@ -61,6 +66,9 @@ export function NeedView({ parts }: { parts: PlotParts }) {
         <p className="max-w-[68ch] text-[16px]">
           Say how large {plot.name} is: then plant and weather give a first estimate.
         </p>
+      )}
+      {need && line && need.value > 0 && (
+        <NeedBar needMl={need.value} line={line} share={share} doseMl={dose ?? null} />
       )}
       {refill && (
         <p className="mt-1 max-w-[68ch]">
@@ -104,6 +112,12 @@ export function NeedView({ parts }: { parts: PlotParts }) {
     </>
   );
 }
+
+/** How much of a line's water reaches a plot, 0..1: by its cups, all of it while they were not measured. */
+const shareOf = (line: WaterLine, plotId: string): number => {
+  const share = sharesByPlot(line)?.find((one) => one.plotId === plotId)?.percent;
+  return share === undefined ? 1 : share / 100;
+};
 
 function PotFields({
   size,

@@ -8,6 +8,7 @@ import { formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { CatchCups } from './CatchCups.tsx';
+import { OutletPicture } from './OutletPicture.tsx';
 import { OutletTable } from './OutletTable.tsx';
 
 /** Where a line's water goes: what each outlet gave into its cup, how even that is, and which plot gets what of a dose. */
@@ -38,6 +39,7 @@ export function OutletsView({ line }: { line: WaterLine }) {
           then it shows what each plot really gets of a dose.
         </p>
       )}
+      <OutletPicture line={line} even={even} />
       <OutletTable line={line} even={even} />
       <CatchCups line={line} />
     </>

@@ -1,4 +1,5 @@
 import type { Contact } from '@plain-trowel/core/garden/document/contactSchema';
+import type { LineField } from '@plain-trowel/core/control/programs/contradiction';
 import { Check } from '../../../../ui/Check.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { useContact, type ContactChange } from './useContact.ts';
@@ -23,6 +24,7 @@ export function ContactGuards({ contact }: { contact: Contact }) {
           minutes={mostOnMin}
           usual={isPermit ? 4320 : 960}
           most={168}
+          said="mostOn"
           warn={problem('mostOn')}
           change={(minutes) => ({ mostOnMin: minutes })}
         />
@@ -32,6 +34,7 @@ export function ContactGuards({ contact }: { contact: Contact }) {
           minutes={dayMaxMin}
           usual={isPermit ? 720 : 960}
           most={24}
+          said="dayMost"
           warn={problem('dayMost')}
           change={(minutes) => ({ dayMaxMin: minutes })}
         />
@@ -47,7 +50,7 @@ export function ContactGuards({ contact }: { contact: Contact }) {
           />
         </span>
         {isPermit && (
-          <span className="w-[170px]">
+          <span data-said="stale" className="w-[170px]">
             <NumberField
               label="Reading is stale after"
               unit="s"
@@ -72,6 +75,7 @@ function Most({
   minutes,
   usual,
   most,
+  said,
   warn,
   change,
 }: {
@@ -82,12 +86,14 @@ function Most({
   readonly usual: number;
   /** The longest, h. */
   readonly most: number;
+  /** As contradictions name it. */
+  readonly said: LineField;
   readonly warn: string | null;
   readonly change: (minutes: number | null) => ContactChange;
 }) {
   const { keep } = useContact(contact);
   return (
-    <span className="flex flex-wrap items-end gap-3">
+    <span data-said={said} className="flex flex-wrap items-end gap-3">
       {contact.rule.kind === 'permit' && (
         <Check
           checked={minutes !== null}

@@ -8,7 +8,7 @@ import { Button } from '../../../../ui/Button.tsx';
 import { NameCell } from '../../../../ui/NameCell.tsx';
 import { Select } from '../../../../ui/Select.tsx';
 import { contactSentence, contactState } from '../../../../words/contactText.ts';
-import { contradictionText } from '../../../../words/contradictionText.ts';
+import { Standing } from '../../Standing.tsx';
 import { ContactGuards } from './ContactGuards.tsx';
 import { LightFields } from './LightFields.tsx';
 import { PermitFields } from './PermitFields.tsx';
@@ -20,7 +20,7 @@ export function ContactPanel({ parts, contact }: { parts: PlotParts; contact: Co
   const { standing, keep } = useContact(contact);
   const { rule } = contact;
   return (
-    <section aria-label={contact.name} className="mb-6 border-b border-rule pb-4">
+    <section aria-label={contact.name} data-owner={contact.id} className="mb-6 border-b border-rule pb-4">
       <NameCell
         className="field w-[300px] max-w-full font-semibold"
         label={`Name of ${contact.name}`}
@@ -28,18 +28,10 @@ export function ContactPanel({ parts, contact }: { parts: PlotParts; contact: Co
         onKeep={(name) => keep('name', { name })}
       />
       <p className="mt-2 max-w-[68ch] text-[17px]">{contactSentence(contact, parts.plot, parts.fit)}</p>
-      {standing.length > 0 && (
-        <div role="alert" className="mt-2 max-w-[68ch] border-l-[3px] border-handle pl-3">
-          <p className="font-semibold">
-            {contact.name} stays at rest until {standing.length === 1 ? 'this is' : 'these are'} solved:
-          </p>
-          <ul className="mt-0.5">
-            {standing.map((one) => (
-              <li key={one.kind + one.at}>{contradictionText(one)}</li>
-            ))}
-          </ul>
-        </div>
-      )}
+      <Standing
+        lead={`${contact.name} stays at rest until ${standing.length === 1 ? 'this is' : 'these are'} solved.`}
+        all={standing}
+      />
       <Now contact={contact} />
       {rule.kind === 'permit' ? (
         <PermitFields contact={contact} rule={rule} />

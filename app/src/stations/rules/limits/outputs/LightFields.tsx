@@ -24,7 +24,7 @@ export function LightFields({ contact, rule }: { contact: Contact; rule: LightRu
     <>
       <section aria-label={`Hours of ${contact.name}`} className="mt-4 border-t border-rule pt-3">
         <h2>Lit</h2>
-        <div className="mt-2 flex flex-wrap gap-x-8 gap-y-3">
+        <div data-said="hours" className="mt-2 flex flex-wrap gap-x-8 gap-y-3">
           <EdgeField label="From" edge={rule.from} onKeep={(from) => set({ from })} />
           <EdgeField label="Until" edge={rule.to} onKeep={(to) => set({ to })} />
         </div>
@@ -59,7 +59,7 @@ function Sun({ contact }: { contact: Contact }) {
     }));
   const clock = (second: number) => minuteText(Math.floor(second / 60));
   return (
-    <div className="mt-3">
+    <div data-said="sun" className="mt-3">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
         <span className="w-[160px]">
           <NumberField
@@ -128,14 +128,14 @@ function Cell({
     );
   return (
     <section aria-label={`Light cell of ${contact.name}`} className="mt-4 border-t border-rule pt-3">
-      <h2>Within these hours</h2>
-      <div className="mt-1 flex flex-wrap items-end gap-x-5 gap-y-2">
+      <h2>Within these hours, only while</h2>
+      <div data-said="cell" className="mt-1 flex flex-wrap items-end gap-x-5 gap-y-2">
         <Check
           className="min-w-[250px]"
           checked={cell !== null}
           onChange={(on) => set({ cell: on ? FIRST_CELL : null })}
         >
-          only while a light cell says it is dark
+          a light cell says it is dark
         </Check>
         {number('darkBelow', 'On below')}
         {number('brightAbove', 'Off above')}

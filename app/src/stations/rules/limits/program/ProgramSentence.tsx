@@ -3,15 +3,16 @@ import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { spokenProgram } from '../../../../words/programText.ts';
+import { goTo } from '../../goTo.ts';
 import { partsOf } from '../../../../words/spoken.ts';
 
 /** The program as a sentence; what can be changed in it is underlined with dots, and pressing it leads to its field. */
 export function ProgramSentence({ parts, line }: { parts: PlotParts; line: WaterLine }) {
   const { garden } = useGarden();
   const [search, setSearch] = useSearchParams();
-  const press = (field: string) => {
+  const press = (field: string, from: HTMLElement) => {
     if (field !== 'limits') {
-      goTo(field);
+      goTo(field, from);
       return;
     }
     const next = new URLSearchParams(search);
@@ -29,7 +30,7 @@ export function ProgramSentence({ parts, line }: { parts: PlotParts; line: Water
             type="button"
             title="Change this"
             className="inline cursor-pointer text-left underline decoration-dotted decoration-1 underline-offset-4 hover:text-handle"
-            onClick={() => press(field)}
+            onClick={({ currentTarget }) => press(field, currentTarget)}
           >
             {text}
           </button>
@@ -37,13 +38,4 @@ export function ProgramSentence({ parts, line }: { parts: PlotParts; line: Water
       )}
     </p>
   );
-}
-
-/** Brings a field into sight, with the cursor in it. */
-function goTo(field: string): void {
-  const place = document.querySelector<HTMLElement>(`[data-said="${field}"]`);
-  const input = place?.querySelector<HTMLElement>('input, select, button');
-  place?.scrollIntoView({ block: 'center', behavior: 'smooth' });
-  input?.focus({ preventScroll: true });
-  if (input instanceof HTMLInputElement && input.type !== 'checkbox') input.select();
 }

@@ -8,8 +8,9 @@ import { PROGRAM_KINDS, type ProgramKind } from '@plain-trowel/core/control/prog
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { Select } from '../../../../ui/Select.tsx';
-import { budgetText, contradictionText } from '../../../../words/contradictionText.ts';
+import { budgetText } from '../../../../words/contradictionText.ts';
 import { PROGRAM_WORDS } from '../../../../words/programText.ts';
+import { Standing } from '../../Standing.tsx';
 import { AnswerPanel } from '../AnswerPanel.tsx';
 import { ConditionFields } from './ConditionFields.tsx';
 import { DayTimeline } from './DayTimeline.tsx';
@@ -62,19 +63,10 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
     <>
       <ProgramSentence parts={parts} line={line} />
       <Budget line={line} />
-      {standing.length > 0 && (
-        <div role="alert" className="mt-2 max-w-[68ch] border-l-[3px] border-handle pl-3">
-          <p className="font-semibold">
-            {line.name} waters nothing by itself until {standing.length === 1 ? 'this is' : 'these are'}{' '}
-            solved:
-          </p>
-          <ul className="mt-0.5">
-            {standing.map((one) => (
-              <li key={one.kind + one.at}>{contradictionText(one)}</li>
-            ))}
-          </ul>
-        </div>
-      )}
+      <Standing
+        lead={`${line.name} waters nothing by itself until ${standing.length === 1 ? 'this is' : 'these are'} solved.`}
+        all={standing}
+      />
       {runs && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
       <AnswerPanel parts={{ ...parts, line }} />
       <Guarded title="How it decides" guards={runs && <DoseGuards line={line} />}>
@@ -133,7 +125,7 @@ function KindField({ line }: { line: WaterLine }) {
     keep('program', { program, laidAside });
   };
   return (
-    <div className="mt-2">
+    <div className="mt-2" data-said="program">
       <Select
         label={`How ${line.name} decides`}
         className="max-w-[320px]"
