@@ -1,5 +1,5 @@
 /** Chooses, of made-up days, a set in which every reason stands often enough, and cuts each as short as that allows. */
-import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import type { Reason } from '@plain-trowel/core/control/contract/reasons';
 
 const LONGEST = 400;
@@ -98,7 +98,11 @@ export function writeTraces(
   traces: readonly unknown[],
 ): void {
   mkdirSync(folder, { recursive: true });
-  for (const old of readdirSync(folder)) rmSync(`${folder}/${old}`);
+  const frozen = JSON.stringify(version);
+  const old = readdirSync(folder);
+  if (old.some((name) => readFileSync(`${folder}/${name}`, 'utf8').includes(`"version":${frozen},`)))
+    throw new Error(`${folder} holds version ${frozen}, which is frozen. Raise the version first.`);
+  for (const name of old) rmSync(`${folder}/${name}`);
   for (let from = 0; from < traces.length; from += A_FILE) {
     const rows = traces
       .slice(from, from + A_FILE)

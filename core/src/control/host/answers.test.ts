@@ -1,5 +1,5 @@
-import { expect, test } from 'vitest';
-import { configOf, DRY, GUARDS, MIDDLE, rawOf, SENSOR } from '../engine/engineForTests.ts';
+import { describe, expect, test } from 'vitest';
+import { configOf, DRY, GUARDS, MIDDLE, NO_CONDITIONS, rawOf, SENSOR } from '../engine/engineForTests.ts';
 import type { Program } from '../programs/programs.ts';
 import { answersOf } from './answers.ts';
 import type { BoardEngine } from './boardEngine.ts';
@@ -126,4 +126,40 @@ test('after a leap: until it has had its time to settle', () => {
     reason: 'unsettled',
     mayStartAtMs: BOOT + 490_000,
   });
+});
+
+describe('by the clock of the day', () => {
+  const at = (program: Program, hour: number, weekday = 2, conditions = NO_CONDITIONS) => {
+    const board = {
+      ...boardOf(program),
+      config: configOf({ program, conditions, guards: { ...GUARDS, minIntervalS: 60 } }),
+    };
+    const nowMs = BOOT + 90_000;
+    const senses = {
+      newest: () => ({ raw: rawOf(DRY), timeMs: nowMs }),
+      meant: () => null,
+      localTime: () => ({ daySecond: hour * 3600, weekday }),
+    };
+    return answersOf(stepHost(switchOn(board, {}, BOOT), board, senses, nowMs).hosted).roof;
+  };
+  const AT_SIX = { kind: 'timer', doseMl: 100, slots: [{ daySecond: 6 * 3600, days: 127 }] } as const;
+
+  test('a timer says when its next time is', () =>
+    expect(at(AT_SIX, 20)).toMatchObject({
+      reason: 'not-due',
+      mayStartAtMs: BOOT + 90_000 + 10 * 3_600_000,
+    }));
+  test('also where that is days away: on a Wednesday the next Monday', () =>
+    expect(at({ ...AT_SIX, slots: [{ daySecond: 6 * 3600, days: 1 }] }, 20)).toMatchObject({
+      mayStartAtMs: BOOT + 90_000 + (4 * 24 + 10) * 3_600_000,
+    }));
+  test('today’s time that has passed comes again in a week', () =>
+    expect(at({ ...AT_SIX, slots: [{ daySecond: 6 * 3600, days: 1 << 2 }] }, 20)).toMatchObject({
+      mayStartAtMs: BOOT + 90_000 + (6 * 24 + 10) * 3_600_000,
+    }));
+  test('hours say when they begin', () =>
+    expect(at(PULSE, 12, 2, { ...NO_CONDITIONS, hours: { fromS: 19 * 3600, toS: 7 * 3600 } })).toMatchObject({
+      reason: 'outside-hours',
+      mayStartAtMs: BOOT + 90_000 + 7 * 3_600_000,
+    }));
 });

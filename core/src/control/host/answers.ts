@@ -1,4 +1,6 @@
 /** What a board's engine has decided for each of its lines, in the times of the garden. */
+import { CONDITIONS } from '../conditions/conditions.ts';
+import { nextDueS } from '../programs/slots.ts';
 import { countedMl } from '../contract/dose.ts';
 import { freeAtS } from '../engine/ration.ts';
 import type { Reason } from '../contract/reasons.ts';
@@ -29,8 +31,8 @@ export type LineAnswers = Readonly<Record<string, LineAnswer>>;
 /** Earliest next start by the line's own times; null while something else holds it, or nothing does. */
 function mayStartS(
   line: LineState,
-  { program, guards, flowMlPerMin, sensor }: LineConfig,
-  { state, settings }: Hosted,
+  { program, guards, flowMlPerMin, sensor, conditions }: LineConfig,
+  { state, settings, clock }: Hosted,
 ): number | null {
   switch (line.reason) {
     case 'min-interval':
@@ -44,6 +46,13 @@ function mayStartS(
     }
     case 'waiting-for-rise':
       return line.watch?.untilS ?? null;
+    case 'outside-hours': {
+      const { hours } = conditions;
+      const input = { nowS: state.nowS, clock, around: [], batteryMv: null };
+      return hours && (CONDITIONS.hours.wake?.(hours, input) ?? null);
+    }
+    case 'not-due':
+      return 'slots' in program ? nextDueS(program.slots, clock, state.nowS) : null;
     default:
       return recordOf(program.kind).restsUntilS?.(program, line) ?? null;
   }

@@ -10,7 +10,7 @@ import type { ContactEvent, ContactsState, RememberedContact } from '../contacts
 import { NOTHING_KEPT } from '../engine/border.ts';
 import { bootEngine, rememberedOf, stepEngine } from '../engine/engine.ts';
 import type { Reason } from '../contract/reasons.ts';
-import type { EngineEvent, EngineState, Order, RememberedLine } from '../contract/types.ts';
+import type { EngineEvent, EngineInput, EngineState, Order, RememberedLine } from '../contract/types.ts';
 import type { BoardEngine } from './boardEngine.ts';
 import { contactsInput, engineInput, type Senses } from './senses.ts';
 
@@ -27,6 +27,8 @@ export type Hosted = {
   readonly memory: HostMemory;
   readonly contacts: ContactsState;
   readonly contactMemory: ContactMemory;
+  /** Local time at the last look; null: unknown. */
+  readonly clock: EngineInput['clock'];
   /** Events told since the boot. */
   readonly told: number;
   /** When the engine wants to be called although nothing is read, ms since 1970; infinite when only a reading can change anything. */
@@ -73,7 +75,17 @@ export function switchOn(
     settings.contactIds.map((id) => contactMemory[id] ?? []),
     nowS,
   );
-  return { bootMs, settings, state, memory, contacts, contactMemory, told: 0, callMs: Infinity };
+  return {
+    bootMs,
+    settings,
+    state,
+    memory,
+    contacts,
+    contactMemory,
+    clock: null,
+    told: 0,
+    callMs: Infinity,
+  };
 }
 
 /** One look at the readings: what runs from now on, and what happened. Orders for lines of other boards are passed over. */
@@ -114,6 +126,7 @@ export function stepHost(
       memory: step.write ? { ...before.memory, ...memoryOf(settings, step.state) } : before.memory,
       told: rebooted.told + all.length,
       contacts: held.state,
+      clock: input.clock,
       contactMemory: held.write
         ? { ...before.contactMemory, ...contactMemoryOf(settings, held.state) }
         : before.contactMemory,

@@ -52,6 +52,19 @@ export function nextSlotS(slots: readonly Slot[], { clock, nowS }: EngineInput):
   return next;
 }
 
+/** When the next time is due by its days as well, s since boot; null without a clock or times. */
+export function nextDueS(slots: readonly Slot[], clock: EngineInput['clock'], nowS: number): number | null {
+  if (!clock) return null;
+  let next: number | null = null;
+  for (const { daySecond, days } of slots)
+    for (let day = 0; day <= 7; day += 1) {
+      const aheadS = day * DAY_S + daySecond - clock.daySecond;
+      if (aheadS <= 0 || ((days >> ((clock.weekday + day) % 7)) & 1) === 0) continue;
+      if (next === null || nowS + aheadS < next) next = nowS + aheadS;
+    }
+  return next;
+}
+
 export const boundSlots = (slots: SavedSlots): Slot[] =>
   slots.map(({ minute, days }) => ({ daySecond: minute * 60, days }));
 

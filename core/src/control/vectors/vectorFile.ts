@@ -1,6 +1,6 @@
 /**
  * Files that say what the engine means: settings, what it is told, what it must answer. Every language that has an engine of its own runs the same files.
- * DRAFT: numbers and shapes may still change; version 1 will be frozen. Described in docs/VECTORS.md.
+ * A version is frozen: its files never change, and another meaning is another version. Described in docs/VECTORS.md.
  */
 import { z } from '../../quantity/schema.ts';
 import { PROGRAM_KINDS } from '../programs/programs.ts';
@@ -31,7 +31,7 @@ import {
 import type { Call } from './runScript.ts';
 
 export const VECTORS_FORMAT = 'plain-trowel-engine-vectors';
-export const VECTORS_VERSION = 'draft';
+export const VECTORS_VERSION = 1;
 
 /** 0 water, 1 stop, 2 unlock; line; volume in ml. */
 const order = z.tuple([int, int, int]);

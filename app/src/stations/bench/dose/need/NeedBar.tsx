@@ -77,7 +77,7 @@ export function NeedBar({
         The bar is what {line.name} may give this plot in a day
         {doses > 1 && ownDose > 0 ? `, with a mark for each dose of ${formatVolume(ownDose)}` : ''}
         {share < 1 ? ` (${formatNumber(100 * share, 0)} % of its water, by the cups)` : ''}. The red stroke is
-        what it drinks, its ends half and twice of that: no estimate is better.
+        what it drinks, its ends half and twice of that: the estimate is no better.
       </figcaption>
     </figure>
   );

@@ -51,7 +51,7 @@ export function NeedView({ parts }: { parts: PlotParts }) {
           {dose != null && dose > 0 && (
             <>
               : {formatNumber(need.value / dose / share, 1)} doses of {formatVolume(dose)}
-              {share < 1 && `, of which ${formatVolume(dose * share)} reach it`}
+              {share < 1 && ` (${formatVolume(dose * share)} of each reach it)`}
             </>
           )}
           .

@@ -6,7 +6,7 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 import { useElementWidth } from '../../../../ui/useElementWidth.ts';
 
-const LEAST_CELL = 92;
+const LEAST_CELL = 82;
 const MOST_CELL = 150;
 const TUBE_Y = 14;
 const CUP_TOP = 52;
@@ -112,4 +112,4 @@ export function OutletPicture({ line, even }: { line: WaterLine; even: Evenness 
 }
 
 /** As much of a name as fits under a cup. */
-const short = (name: string): string => (name.length > 15 ? `${name.slice(0, 14)}…` : name);
+const short = (name: string): string => (name.length > 13 ? `${name.slice(0, 12)}…` : name);

@@ -35,7 +35,7 @@ export function TankPicture({
       height={HIGH + TOP + 8}
       role="img"
       aria-label={`${tank.name}: ${litresText(volumeMl)} of ${litresText(fullMl)}; its lines stop at ${litresText(tank.minimumMl)}.`}
-      className="block shrink-0 text-[12.5px]"
+      className="block shrink-0 text-[12.5px] max-sm:order-last"
     >
       <rect
         x={LEFT}

@@ -23,7 +23,7 @@ export function Guarded({
       {guards && (
         <div role="group" aria-label={`Guards: ${title}`} className="border-l-[3px] border-ink pl-4">
           <p className="text-[12.5px] font-semibold text-soft">Guard, in the board itself</p>
-          <div className="mt-2 flex flex-col gap-3">{guards}</div>
+          <div className="mt-2 grid grid-cols-2 gap-x-5 gap-y-3 md:grid-cols-1">{guards}</div>
         </div>
       )}
     </section>

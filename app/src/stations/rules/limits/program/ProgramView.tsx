@@ -80,7 +80,7 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
         <Guarded
           title="Only when"
           guards={
-            <p className="text-[14px] text-soft">
+            <p className="col-span-2 text-[14px] text-soft md:col-span-1">
               What a condition needs and nobody can tell holds the line. Outputs are off at boot and on any
               error.
             </p>
@@ -92,7 +92,7 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
       <Guarded
         title="Where the water comes from"
         guards={
-          <p className="text-[14px] text-soft">
+          <p className="col-span-2 text-[14px] text-soft md:col-span-1">
             A low or unknown reservoir stops at once. Only one line of a board runs at a time, so that the
             currents of two pumps never add up.
           </p>
