@@ -1,9 +1,20 @@
 // npm run test:long: what takes too long for every change. The React compiler's rules, the engine's laws over ten thousand worlds and days, ten thousand hostile files a parser, three hundred sound
 // wirings spoilt, two thousand random gardens wired, random edits by the thousand, the false "steady" of every family of streams, the coverage of the ± printed, and two hundred rounds of storage torture in a real browser.
-import { bin, build, chromium, endWithParent, freePort, NO_CHROMIUM, ready, tied } from './ready.mjs';
+import {
+  bin,
+  build,
+  chromium,
+  compiler,
+  endWithParent,
+  freePort,
+  NO_CHROMIUM,
+  ready,
+  tied,
+} from './ready.mjs';
 
 ready();
 endWithParent();
+compiler({ mayInstall: true });
 if (!chromium({ mayInstall: true })) {
   console.error(NO_CHROMIUM);
   process.exit(2);

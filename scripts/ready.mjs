@@ -45,19 +45,29 @@ function stop(sentence) {
   process.exit(2);
 }
 
-/** Path of Debian's Chromium; installs it by apt when it is missing and this user may. */
-export function chromium({ mayInstall }) {
-  const path = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((place) => existsSync(place));
+/** Path of a program of Debian's; installs its package by apt when it is missing and this user may. */
+function debians(paths, name, what, mayInstall) {
+  const path = paths.find((place) => existsSync(place));
   if (path) return path;
-  if (mayInstall && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-    console.log('Installing Chromium for the browser tests …');
-    const quiet = { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
-    spawnSync('apt-get', ['update', '-qq'], quiet);
-    spawnSync('apt-get', ['install', '-y', '-qq', 'chromium'], quiet);
-    if (existsSync('/usr/bin/chromium')) return '/usr/bin/chromium';
-  }
-  return null;
+  if (!mayInstall || process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return null;
+  console.log(`Installing ${what} …`);
+  const quiet = { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
+  spawnSync('apt-get', ['update', '-qq'], quiet);
+  spawnSync('apt-get', ['install', '-y', '-qq', name], quiet);
+  return paths.find((place) => existsSync(place)) ?? null;
 }
+
+export const chromium = ({ mayInstall }) =>
+  debians(
+    ['/usr/bin/chromium', '/usr/bin/chromium-browser'],
+    'chromium',
+    'Chromium for the browser tests',
+    mayInstall,
+  );
+
+/** The compiler that the boards' programs are proved with. */
+export const compiler = ({ mayInstall }) =>
+  debians(['/usr/bin/g++'], 'g++', 'g++ for the tests of the boards’ programs', mayInstall);
 
 export const NO_CHROMIUM =
   'The browser tests need Chromium at /usr/bin/chromium. Install it with: apt-get install chromium';

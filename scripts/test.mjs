@@ -1,7 +1,17 @@
 // npm test: types, lint, boundaries and unused code, unit tests, build, browser tests; ends with one line that counts.
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { bin, chromium, endWithParent, freePort, NO_CHROMIUM, ready, root, tied } from './ready.mjs';
+import {
+  bin,
+  chromium,
+  compiler,
+  endWithParent,
+  freePort,
+  NO_CHROMIUM,
+  ready,
+  root,
+  tied,
+} from './ready.mjs';
 
 ready();
 // Cut off in the middle, it leaves nothing running behind it.
@@ -97,6 +107,9 @@ async function browserTests() {
     };
   });
 }
+
+// Before the lanes: two of them must not ask apt at once. Without it the tests that need it say so.
+compiler({ mayInstall: true });
 
 // Two lanes on two cores: the checks that only read, and what builds and drives the browser.
 await Promise.all([

@@ -97,7 +97,8 @@ const eventRow = (one: EngineEvent): z.infer<typeof event> => {
 
 const ORDERS = ['water', 'stop', 'unlock'] as const;
 
-const answerOf = ({ on, state, events, callAgainAtS, write }: EngineStep) => ({
+/** A step's answer in the numbers of the files. */
+export const answerOf = ({ on, state, events, callAgainAtS, write }: EngineStep) => ({
   on: on.map(Number),
   why: state.lines.map((line) => REASON_CODES[line.run?.reason ?? line.reason]),
   next: callAgainAtS,
@@ -105,12 +106,12 @@ const answerOf = ({ on, state, events, callAgainAtS, write }: EngineStep) => ({
   ...(write ? { write: 1 } : {}),
 });
 
-type Answer = ReturnType<typeof answerOf>;
+export type EngineAnswer = ReturnType<typeof answerOf>;
 
 /** A trace of calls that were made, each with what was answered. */
 export function traceOf(name: string, config: EngineConfig, calls: readonly Call[]): VectorTrace {
   let before: EngineInput | null = null;
-  let answered: Answer | null = null;
+  let answered: EngineAnswer | null = null;
   const rows = calls.map(({ boot, input, step }): VectorCall => {
     const answer = answerOf(step);
     const isNew = (key: 'around' | 'batteryMv') => !isAlike(before?.[key], input[key]);
@@ -174,24 +175,40 @@ const rememberedFrom = (rows: z.infer<typeof remembered>): Remembered =>
     watchTenths: watch < 0 ? null : watch,
   }));
 
-/** Runs a trace through this engine. @returns where it first answers otherwise, or null */
-export function replayTrace({ name, config, calls }: VectorTrace): string | null {
+/** A call as a board sees it, and what it must answer. `boot`: it has just been switched on, with what it had kept. */
+export type AskedCall = {
+  readonly boot: Remembered | null;
+  readonly input: EngineInput;
+  readonly asked: EngineAnswer;
+};
+
+/** The settings and the calls of a trace, with everything that the file leaves out because it has not changed. */
+export function callsOf({ config, calls }: VectorTrace): {
+  readonly config: EngineConfig;
+  readonly calls: readonly AskedCall[];
+} {
   const settings = config as unknown as EngineConfig;
-  let state = bootEngine(settings);
   let about: EngineInput['around'] = [];
   let batteryMv: number | null = null;
   let clock: EngineInput['clock'] = null;
   let lastS = 0;
-  let asked: Answer = { on: [], why: [], next: null };
-  for (const one of calls) {
-    clock = clockNow(one.clock, clock, one.t - lastS);
-    lastS = one.t;
-    if (one.boot) state = bootEngine(settings, rememberedFrom(one.boot));
-    if (one.around) about = one.around.map(aroundFrom);
-    if (one.battery !== undefined) batteryMv = one.battery;
-    const step = stepEngine(
-      state,
-      {
+  let asked: EngineAnswer = { on: [], why: [], next: null };
+  return {
+    config: settings,
+    calls: calls.map((one) => {
+      clock = clockNow(one.clock, clock, one.t - lastS);
+      lastS = one.t;
+      if (one.around) about = one.around.map(aroundFrom);
+      if (one.battery !== undefined) batteryMv = one.battery;
+      const { on = asked.on, why = asked.why, next = asked.next, events, write } = one;
+      asked = {
+        on,
+        why,
+        next,
+        ...(events ? { events } : {}),
+        ...(write === undefined ? {} : { write }),
+      };
+      const input: EngineInput = {
         nowS: one.t,
         sensors: settings.sensors.map((_, place) => readingFrom(one.sensors?.[place], one.t)),
         tanks: settings.tanks.map((_, place) => {
@@ -202,15 +219,23 @@ export function replayTrace({ name, config, calls }: VectorTrace): string | null
         around: about,
         batteryMv,
         orders: (one.orders ?? []).map(orderOf),
-      },
-      settings,
-    );
+      };
+      return { boot: one.boot ? rememberedFrom(one.boot) : null, input, asked };
+    }),
+  };
+}
+
+/** Runs a trace through this engine. @returns where it first answers otherwise, or null */
+export function replayTrace(trace: VectorTrace): string | null {
+  const { config, calls } = callsOf(trace);
+  let state = bootEngine(config);
+  for (const { boot, input, asked } of calls) {
+    if (boot) state = bootEngine(config, boot);
+    const step = stepEngine(state, input, config);
     state = step.state;
-    const { on = asked.on, why = asked.why, next = asked.next, events, write } = one;
-    asked = { on, why, next, ...(events ? { events } : {}), ...(write === undefined ? {} : { write }) };
     const answer = answerOf(step);
     if (!isAlike(answer, asked))
-      return `${name} at ${one.t} s: ${JSON.stringify(answer)}, and it should be ${JSON.stringify(asked)}`;
+      return `${trace.name} at ${input.nowS} s: ${JSON.stringify(answer)}, and it should be ${JSON.stringify(asked)}`;
   }
   return null;
 }

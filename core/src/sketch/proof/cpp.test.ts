@@ -1,0 +1,64 @@
+/** The engine in C++, compiled here and run beside the one in TypeScript: it must answer the same at every step. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { beforeAll, describe, expect, test } from 'vitest';
+import {
+  ENGINE,
+  firstDifference,
+  proofOfDay,
+  proofsOfFile,
+  VECTOR_FILES,
+  type NamedProof,
+} from './proofForTests.ts';
+
+/** What a strict compiler lets through; a sanitiser stops whatever the language leaves undefined. */
+const FLAGS = [
+  '-std=gnu++11',
+  '-O1',
+  '-Wall',
+  '-Wextra',
+  '-Werror',
+  '-fsanitize=undefined',
+  '-fno-sanitize-recover=all',
+];
+const program = join(mkdtempSync(join(tmpdir(), 'trowel-')), 'proof');
+
+beforeAll(() => {
+  const made = spawnSync('g++', [...FLAGS, '-o', program, join(ENGINE, 'cpp/proof.cpp')], {
+    encoding: 'utf8',
+  });
+  if (made.error) throw new Error('These tests need g++: apt-get install g++');
+  expect(made.stderr).toBe('');
+}, 120_000);
+
+function differs(traces: readonly NamedProof[]): string | null {
+  const input = `${traces.flatMap(({ proof }) => proof.told).join('\n')}\n`;
+  const ran = spawnSync(program, { input, encoding: 'utf8', maxBuffer: 2 ** 30 });
+  if (ran.status !== 0) return `ended with ${ran.status}: ${ran.stderr}`;
+  return firstDifference(traces, ran.stdout.trimEnd().split('\n'));
+}
+
+describe('the engine in C++', () => {
+  test.each(VECTOR_FILES)('answers every call of %s as is written there', (name) => {
+    expect(differs(proofsOfFile(name))).toBeNull();
+  });
+
+  const DAYS = process.env.TROWEL_LONG ? 300 : 4;
+  test(`and of ${DAYS} further days of ten thousand steps`, { timeout: 2_400_000 }, () => {
+    for (let seed = 1; seed <= DAYS; seed += 1) {
+      const day = proofOfDay(seed, 10_000);
+      expect(day.proof.asked.length).toBeGreaterThan(9000);
+      expect(differs([day])).toBeNull();
+    }
+  });
+
+  test('an answer that is not as it was written is found, and named', () => {
+    const [first] = proofsOfFile(VECTOR_FILES[0] ?? '');
+    if (!first) throw new Error('no trace');
+    const { told, asked } = first.proof;
+    const wrong = { name: 'wrong', proof: { told, asked: [...asked.slice(0, -1), '1 1 1'] } };
+    expect(differs([wrong])).toContain(`wrong, call ${asked.length - 1}`);
+  });
+});

@@ -1,0 +1,44 @@
+/** Traces for engines in other languages: those of the files, and days that stand in no file. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { runScript } from '../../control/vectors/runScript.ts';
+import { scriptOf } from '../../control/vectors/script.ts';
+import { answerOf, callsOf, vectorFile } from '../../control/vectors/vectorFile.ts';
+import { proofOf } from './proofText.ts';
+
+export const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
+export const VECTOR_FILES = readdirSync(join(ENGINE, 'vectors')).sort();
+
+export type NamedProof = { readonly name: string; readonly proof: ReturnType<typeof proofOf> };
+
+export function proofsOfFile(name: string): readonly NamedProof[] {
+  const { traces } = vectorFile.parse(JSON.parse(readFileSync(join(ENGINE, 'vectors', name), 'utf8')));
+  return traces.map((trace) => {
+    const { config, calls } = callsOf(trace);
+    return { name: trace.name, proof: proofOf(config, calls) };
+  });
+}
+
+/** A day that stands in no file, called every second. @param steps calls, about */
+export function proofOfDay(seed: number, steps: number): NamedProof {
+  const script = { ...scriptOf(900_000 + seed, 3 * steps), endS: steps };
+  const calls = runScript(script, () => true).map(({ boot, input, step }) => ({
+    boot,
+    input,
+    asked: answerOf(step),
+  }));
+  return { name: `day ${seed}`, proof: proofOf(script.config, calls) };
+}
+
+/** Where an engine first answers differently; null where it never does. @param said its lines, for all traces one after another */
+export function firstDifference(traces: readonly NamedProof[], said: readonly string[]): string | null {
+  let at = 0;
+  for (const { name, proof } of traces)
+    for (const [call, asked] of proof.asked.entries()) {
+      const answer = said[at]?.trim();
+      if (answer !== asked) return `${name}, call ${call}: ${answer} in place of ${asked}`;
+      at += 1;
+    }
+  return said.length === at ? null : `${said.length} answers to ${at} calls`;
+}

@@ -1,0 +1,152 @@
+/**
+ * A trace as numbers in a text, for engines in other languages that run on a computer (`engine/cpp/proof.cpp`): `T` settings, `B` what a board kept, `C` one
+ * call, and for each call one line of answers. "-" stands for what is not there.
+ */
+import { PROGRAM_CODES } from '../../control/codes.ts';
+import type { EngineInput, RawReading, Remembered } from '../../control/contract/types.ts';
+import type { EngineConfig, LineConfig, SensorConfig, TankConfig } from '../../control/engine/settings.ts';
+import type { AskedCall, EngineAnswer } from '../../control/vectors/vectorFile.ts';
+import { flatProgram } from '../flatProgram.ts';
+
+type Cell = number | boolean | null;
+const cellText = (cell: Cell): string => (cell === null ? '-' : String(Number(cell)));
+const row = (letter: string, cells: readonly Cell[]): string => `${letter} ${cells.map(cellText).join(' ')}`;
+
+const sensorCells = (one: SensorConfig): Cell[] => [
+  one.table.length,
+  ...one.table.flatMap(({ raw, tenths }) => [raw, tenths]),
+  one.lowRaw,
+  one.highRaw,
+  one.soilLowRaw,
+  one.soilHighRaw,
+  one.staleAfterS,
+  one.leapTenths,
+  one.settleS,
+];
+
+const tankCells = (one: TankConfig): Cell[] => [
+  one.minimumRaw,
+  one.fallsWithWater,
+  one.lowRaw,
+  one.highRaw,
+  one.staleAfterS,
+];
+
+function lineCells({ program, conditions, guards, ...line }: LineConfig): Cell[] {
+  const flat = flatProgram(program);
+  return [
+    line.enabled,
+    line.contradicts,
+    line.sensor,
+    line.tank,
+    line.flowMlPerMin,
+    line.tubeMs,
+    PROGRAM_CODES[program.kind],
+    flat.startTenths,
+    flat.stopTenths,
+    flat.doseMl,
+    flat.soakS,
+    flat.mostPulses,
+    flat.restS,
+    flat.intervalS,
+    flat.interrupts,
+    flat.leader,
+    flat.sharePercent,
+    flat.everyNth,
+    flat.slots.length,
+    ...flat.slots.flatMap(({ daySecond, days }) => [daySecond, days]),
+    line.fallbackMl,
+    conditions.hours?.fromS ?? null,
+    conditions.hours?.toS ?? null,
+    conditions.darkBelow,
+    conditions.airBelowTenthsC,
+    conditions.soilAboveTenthsC,
+    conditions.noRain,
+    conditions.batteryAboveMv,
+    conditions.noSkip,
+    guards.maxRunS,
+    guards.dailyMaxMl,
+    guards.minIntervalS,
+    guards.riseTenths,
+    guards.responseS,
+    guards.noRiseTimes,
+    guards.provesBelowTenths,
+  ];
+}
+
+export const configRow = ({ sensors, tanks, lines, atOnce }: EngineConfig): string =>
+  row('T', [
+    sensors.length,
+    ...sensors.flatMap(sensorCells),
+    tanks.length,
+    ...tanks.flatMap(tankCells),
+    lines.length,
+    ...lines.flatMap(lineCells),
+    atOnce,
+  ]);
+
+export const bootRow = (kept: Remembered): string =>
+  row(
+    'B',
+    kept.flatMap(({ locked, noRise, pulses, watchTenths, hoursMl }) => [
+      locked,
+      noRise,
+      pulses,
+      watchTenths,
+      hoursMl.length,
+      ...hoursMl,
+    ]),
+  );
+
+const ORDERS = { water: 0, stop: 1, unlock: 2 } as const;
+const readingCells = (one: RawReading | null | undefined): Cell[] => [
+  one?.raw ?? null,
+  one?.unsettled === true,
+];
+
+export const callRow = (input: EngineInput, { sensors, tanks, lines }: EngineConfig): string =>
+  row('C', [
+    input.nowS,
+    ...sensors.flatMap((_, at) => readingCells(input.sensors[at])),
+    ...tanks.map((_, at) => input.tanks[at]?.raw ?? null),
+    input.clock?.daySecond ?? null,
+    input.clock?.weekday ?? null,
+    ...lines.flatMap((_, at) => {
+      const about = input.around[at];
+      return [
+        about?.airTenthsC ?? null,
+        about?.light ?? null,
+        about?.rain ?? null,
+        about?.soilTenthsC ?? null,
+        about?.skip ?? null,
+      ];
+    }),
+    input.batteryMv,
+    input.orders.length,
+    ...input.orders.flatMap((one) => [ORDERS[one.kind], one.line, one.kind === 'water' ? one.volumeMl : 0]),
+  ]);
+
+/** The line that must come out for a call. */
+export const answerRow = ({ on, why, next, events = [], write = 0 }: EngineAnswer): string =>
+  [
+    [...on, ...why, next, write].map(cellText).join(' '),
+    ...events.map((one) => one.map(cellText).join(' ')),
+  ].join(' : ');
+
+/** Everything that goes in for a trace, and the lines that must come out. */
+export function proofOf(
+  config: EngineConfig,
+  calls: readonly AskedCall[],
+): { readonly told: readonly string[]; readonly asked: readonly string[] } {
+  return {
+    told: [
+      configRow(config),
+      ...calls.flatMap(({ boot, input }) => [
+        ...(boot ? [bootRow(config.lines.map((_, at) => boot[at] ?? NOTHING))] : []),
+        callRow(input, config),
+      ]),
+    ],
+    asked: calls.map((one) => answerRow(one.asked)),
+  };
+}
+const NOTHING = { hoursMl: [], locked: false, noRise: 0, pulses: 0, watchTenths: null };
