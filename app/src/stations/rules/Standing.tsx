@@ -1,5 +1,7 @@
 import type { Contradiction } from '@plain-trowel/core/control/programs/contradiction';
 import { Link, useSearchParams } from 'react-router';
+import { useGarden } from '../../data/gardenContext.ts';
+import { sheetPath } from '../../frame/stations.ts';
 import { contradictionText } from '../../words/contradictionText.ts';
 import { goTo } from './goTo.ts';
 
@@ -31,7 +33,9 @@ export function Standing({ lead, all }: { readonly lead: string; readonly all: r
 }
 
 function One({ of }: { of: Contradiction }) {
+  const { garden } = useGarden();
   const [search] = useSearchParams();
+  const plotId = search.get('plot');
   const toLimits = new URLSearchParams(search);
   toLimits.set('view', 'limits');
   return (
@@ -40,6 +44,10 @@ function One({ of }: { of: Contradiction }) {
       {of.at === 'limits' ? (
         <Link className="underline underline-offset-4" to={`?${toLimits.toString()}`}>
           Go to the limits
+        </Link>
+      ) : of.kind === 'no-probe' ? (
+        <Link className="underline underline-offset-4" to={sheetPath(garden.id, 'bench', 'readout', plotId)}>
+          To the Readout sheet
         </Link>
       ) : (
         <button

@@ -7,7 +7,6 @@ export function Guarded({
   children,
 }: {
   readonly title: string;
-  /** Null where no guard has a number of its own. */
   readonly guards: ReactNode;
   readonly children: ReactNode;
 }) {
@@ -20,12 +19,10 @@ export function Guarded({
         <h2>{title}</h2>
         {children}
       </div>
-      {guards && (
-        <div role="group" aria-label={`Guards: ${title}`} className="border-l-[3px] border-ink pl-4">
-          <p className="text-[12.5px] font-semibold text-soft">Guard, in the board itself</p>
-          <div className="mt-2 grid grid-cols-2 gap-x-5 gap-y-3 md:grid-cols-1">{guards}</div>
-        </div>
-      )}
+      <div role="group" aria-label={`Guards: ${title}`} className="border-l-[3px] border-ink pl-4">
+        <p className="text-[12.5px] font-semibold text-soft">Guard, in the board itself</p>
+        <div className="mt-2 grid grid-cols-2 gap-x-5 gap-y-3 md:grid-cols-1">{guards}</div>
+      </div>
     </section>
   );
 }

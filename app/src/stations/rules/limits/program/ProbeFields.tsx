@@ -15,15 +15,17 @@ export function ProbeFields({ parts, line }: { parts: PlotParts; line: WaterLine
   return (
     <>
       <p className="mt-1 max-w-[62ch]">
-        {!usesProbe(line.program.kind)
-          ? 'This program goes by no probe. Where the plot has one, a dose is still watched for its rise.'
-          : !probe
-            ? `${plot.name} has no probe.`
-            : !fit
-              ? `${probe.label} of ${plot.name}, which has no calibration that holds here.`
-              : fit.percentKind === 'switch'
-                ? `${probe.label} of ${plot.name}: dry or wet, by its comparator.`
-                : `${probe.label} of ${plot.name}: start at ${percent(plot.limits.startTenths)}, stop at ${percent(plot.limits.stopTenths)}.`}{' '}
+        {line.program.kind === 'alert-only'
+          ? 'The lamp and the alerts go by the probe, and nothing runs by it. A dose by hand obeys the guards and is watched for its rise all the same.'
+          : !usesProbe(line.program.kind)
+            ? 'This program goes by no probe. Where the plot has one, a dose is watched for its rise all the same.'
+            : !probe
+              ? `${plot.name} has no probe.`
+              : !fit
+                ? `${probe.label} of ${plot.name}, which has no calibration that holds here.`
+                : fit.percentKind === 'switch'
+                  ? `${probe.label} of ${plot.name}: dry or wet, by its comparator.`
+                  : `${probe.label} of ${plot.name}: start at ${percent(plot.limits.startTenths)}, stop at ${percent(plot.limits.stopTenths)}.`}{' '}
         {usesProbe(line.program.kind) && fit && (
           <Link className="underline underline-offset-4" to={`?${toLimits.toString()}`}>
             Change the limits

@@ -69,11 +69,11 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
       />
       {runs && <DayTimeline parts={parts} line={line} nowMs={minuteMs} />}
       <AnswerPanel parts={{ ...parts, line }} />
-      <Guarded title="How it decides" guards={runs && <DoseGuards line={line} />}>
+      <Guarded title="How it decides" guards={<DoseGuards line={line} />}>
         <KindField line={line} />
         <ProgramFields key={line.program.kind} line={line} />
       </Guarded>
-      <Guarded title="What it goes by" guards={runs && <ProbeGuards line={line} scale={parts.fit} />}>
+      <Guarded title="What it goes by" guards={<ProbeGuards line={line} scale={parts.fit} />}>
         <ProbeFields parts={parts} line={line} />
       </Guarded>
       {runs && (
