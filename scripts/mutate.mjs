@@ -1,4 +1,4 @@
-// npm run mutate -- ROOM [SHARE]: changes lines of a room, drawn with a seed, and asks whether a test notices; of another share of its lines where one is given. Rooms: control, calibration, dosing, settling, wiring.
+// npm run mutate -- ROOM [SHARE [SEED]]: changes lines of a room, drawn with a seed, and asks whether a test notices; of another share of its lines, or other ones, where that is given. Rooms: control, calibration, dosing, settling, wiring.
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
@@ -26,7 +26,7 @@ const ROOMS = {
 };
 const SEED = 20_261_127;
 
-const [name = '', asked = ''] = process.argv.slice(2);
+const [name = '', asked = '', seed = ''] = process.argv.slice(2);
 const room = ROOMS[name];
 if (!room) {
   console.error(`Say which room: ${Object.keys(ROOMS).join(', ')}.`);
@@ -35,7 +35,7 @@ if (!room) {
 ready();
 const share = Number(asked) > 0 ? Number(asked) : room.share;
 
-let at = SEED;
+let at = Number(seed) > 0 ? Number(seed) : SEED;
 const draw = () => {
   at = (Math.imul(at, 1_664_525) + 1_013_904_223) >>> 0;
   return at / 4_294_967_296;
