@@ -1,0 +1,185 @@
+/** What a board's program is written from: its inputs, its outputs and its engine's settings, or a list of what is still missing. */
+import { byId } from '../quantity/byId.ts';
+import type { Sense } from '../control/conditions/conditions.ts';
+import type { EngineConfig } from '../control/engine/settings.ts';
+import type { AroundIds } from '../control/host/boardEngine.ts';
+import { engineOf } from '../garden/bind/engineOf.ts';
+import { catalogueOf } from '../garden/edits/plan.ts';
+import type { Channel, Garden } from '../garden/document/schema.ts';
+import type { Quantity } from '../quantity/quantities.ts';
+import { outputOf, pinOfName, type Output, type Pin } from './pins.ts';
+
+export type SketchInput = {
+  readonly channelId: string;
+  /** The name that the board prints it by, which the page knows already. */
+  readonly name: string;
+  readonly label: string;
+  readonly pin: Pin;
+  /** Counts of the converter, or 0 and 1. */
+  readonly reads: 'analog' | 'digital';
+};
+
+export type SketchLine = { readonly name: string; readonly output: Output };
+
+export type BoardPlan = {
+  readonly garden: string;
+  readonly board: string;
+  readonly traits: string;
+  readonly adcBits: number;
+  readonly inputs: readonly SketchInput[];
+  readonly lines: readonly SketchLine[];
+  readonly engine: EngineConfig;
+  /** Places in the inputs: of each sensor and tank, and by line of its surroundings; null: not measured. */
+  readonly sensorInputs: readonly number[];
+  readonly tankInputs: readonly number[];
+  readonly around: readonly {
+    readonly light: number | null;
+    readonly rain: number | null;
+    readonly skip: number | null;
+  }[];
+  /** Channels of the board that are left out, and why. */
+  readonly leftOut: readonly SketchProblem[];
+};
+
+/** Why something cannot be written into a board's program. `sheet` is where it is set. */
+export type SketchProblem = {
+  readonly kind:
+    | 'nothing-to-do'
+    | 'no-input-pin'
+    | 'no-name'
+    | 'kind-not-written'
+    | 'no-output-pin'
+    | 'several-probes'
+    | 'not-calibrated'
+    | 'condition-not-written'
+    | 'contacts-not-written'
+    | 'tank-unread'
+    | 'contradiction';
+  readonly what: string;
+  readonly sheet: 'plan/wiring' | 'bench/readout' | 'bench/calibrate' | 'bench/dose' | 'rules/limits';
+};
+
+/** What an input gives by a pin alone. Everything else speaks over a bus, or needs two pins. */
+const READS: Partial<Readonly<Record<Quantity, SketchInput['reads']>>> = {
+  moisture: 'analog',
+  light: 'analog',
+  level: 'analog',
+  'moisture switch': 'digital',
+  rain: 'digital',
+  'skip switch': 'digital',
+};
+
+export type Planned =
+  | { readonly ok: true; readonly plan: BoardPlan }
+  | { readonly ok: false; readonly problems: readonly SketchProblem[] };
+
+export function planBoard(garden: Garden, boardId: string): Planned {
+  const board = byId(garden.boards, boardId);
+  const own = garden.channels.filter((one) => one.boardId === boardId);
+  const engine = engineOf(garden, boardId);
+  const lines = garden.waterLines.filter((one) => one.boardId === boardId);
+  const isFloat = (channel: Channel) =>
+    garden.reservoirs.some(
+      (tank) => tank.channelId === channel.id && tank.kind === 'float' && tank.float.threshold <= 1,
+    );
+  const read = own.map((channel) => ({ channel, input: inputOf(garden, channel, isFloat(channel)) }));
+  const inputs = read.flatMap(({ input }) => ('kind' in input ? [] : [input]));
+  const placeOf = (channelId: string | null) => inputs.findIndex((one) => one.channelId === channelId);
+  const problems: SketchProblem[] = [];
+  const need = (channelId: string | null, otherwise: SketchProblem): number => {
+    const at = placeOf(channelId);
+    if (at >= 0) return at;
+    const found = read.find(({ channel }) => channel.id === channelId);
+    problems.push(found && 'kind' in found.input ? found.input : otherwise);
+    return 0;
+  };
+  if (lines.length + inputs.length === 0)
+    problems.push({ kind: 'nothing-to-do', what: board?.name ?? boardId, sheet: 'bench/readout' });
+  if (engine.contactIds.length > 0)
+    problems.push({ kind: 'contacts-not-written', what: board?.name ?? boardId, sheet: 'rules/limits' });
+  const sensorInputs = engine.sensors.map(({ by, members }, at) => {
+    const line = lines.find((_, place) => engine.config.lines[place]?.sensor === at);
+    const what = line?.name ?? '';
+    const [only] = members;
+    if (by !== 'one' || !only || only.factor !== 1) {
+      problems.push({ kind: 'several-probes', what, sheet: 'rules/limits' });
+      return 0;
+    }
+    return need(only.channelId, { kind: 'no-input-pin', what, sheet: 'bench/readout' });
+  });
+  const tankInputs = engine.tankChannelIds.map((channelId, at) => {
+    const what = byId(garden.reservoirs, engine.tankIds[at] ?? '')?.name ?? '';
+    return need(channelId, { kind: 'tank-unread', what, sheet: 'bench/dose' });
+  });
+  const outputs = lines.flatMap((line, at): SketchLine[] => {
+    const config = engine.config.lines[at];
+    if (config?.contradicts) problems.push({ kind: 'contradiction', what: line.name, sheet: 'rules/limits' });
+    if (config?.sensor === null && config.program.kind !== 'timer' && config.program.kind !== 'follower')
+      if (config.program.kind !== 'alert-only')
+        problems.push({ kind: 'not-calibrated', what: line.name, sheet: 'bench/calibrate' });
+    for (const sense of UNWRITTEN)
+      if (config && isAsked(config.conditions, sense))
+        problems.push({ kind: 'condition-not-written', what: line.name, sheet: 'rules/limits' });
+    const output = outputOf(garden.wiring, catalogueOf(garden), line.id);
+    if (output) return [{ name: line.name, output }];
+    problems.push({ kind: 'no-output-pin', what: line.name, sheet: 'plan/wiring' });
+    return [];
+  });
+  const asked = (at: number, ids: AroundIds, key: 'lightId' | 'rainId' | 'skipId', isOn: boolean) =>
+    isOn
+      ? need(ids[key], { kind: 'no-input-pin', what: lines[at]?.name ?? '', sheet: 'bench/readout' })
+      : null;
+  const around = engine.around.map((ids, at) => {
+    const conditions = engine.config.lines[at]?.conditions;
+    return {
+      light: asked(at, ids, 'lightId', conditions?.darkBelow != null),
+      rain: asked(at, ids, 'rainId', conditions?.noRain === true),
+      skip: asked(at, ids, 'skipId', conditions?.noSkip === true),
+    };
+  });
+  if (problems.length > 0 || !board) return { ok: false, problems: onceEach(problems) };
+  return {
+    ok: true,
+    plan: {
+      garden: garden.name,
+      board: board.name,
+      traits: board.traits,
+      adcBits: board.adcBits,
+      inputs,
+      lines: outputs,
+      engine: engine.config,
+      sensorInputs,
+      tankInputs,
+      around,
+      leftOut: read.flatMap(({ input }) => ('kind' in input ? [input] : [])),
+    },
+  };
+}
+
+/** Conditions that need a value in degrees or volts, which this program does not work out yet. */
+const UNWRITTEN: readonly Sense[] = ['airTenthsC', 'soilTenthsC', 'battery'];
+const isAsked = (conditions: EngineConfig['lines'][number]['conditions'], sense: Sense): boolean =>
+  sense === 'airTenthsC'
+    ? conditions.airBelowTenthsC !== null
+    : sense === 'soilTenthsC'
+      ? conditions.soilAboveTenthsC !== null
+      : conditions.batteryAboveMv !== null;
+
+const onceEach = (problems: readonly SketchProblem[]): SketchProblem[] => [
+  ...new Map(problems.map((one) => [`${one.kind} ${one.what}`, one])).values(),
+];
+
+function inputOf(garden: Garden, channel: Channel, isFloat: boolean): SketchInput | SketchProblem {
+  const probe = byId(garden.probes, channel.probeId);
+  const what = channel.label || probe?.label || channel.quantity;
+  const reads = isFloat ? 'digital' : READS[channel.quantity];
+  if (!reads || probe?.bus) return { kind: 'kind-not-written', what, sheet: 'bench/readout' };
+  if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
+  const pin = pinOfName(channel.pin);
+  return pin
+    ? { channelId: channel.id, name: channel.streamName, label: what, pin, reads }
+    : { kind: 'no-input-pin', what, sheet: 'bench/readout' };
+}
+
+/** Names that a line of the board can carry, and a string of its program as well. */
+const NAME = /^[A-Za-z][A-Za-z0-9_.-]{0,59}$/;

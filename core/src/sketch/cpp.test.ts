@@ -1,0 +1,261 @@
+/** The board's program in C++: written, compiled against a board of ours, and played beside the engine of the page. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { bootEngine, stepEngine } from '../control/engine/engine.ts';
+import { EMPTY_NETLIST } from '../wiring/netlist.ts';
+import { planBoard, type BoardPlan } from './boardPlan.ts';
+import { cppSize, cppSketch } from './cpp.ts';
+import { pinOfName } from './pins.ts';
+import { forComment, forString } from './safeText.ts';
+import { oneStickOnePump } from './gardenForTests.ts';
+
+const CPP = fileURLToPath(new URL('../../../engine/cpp/', import.meta.url));
+const FLAGS = [
+  '-std=gnu++11',
+  '-Wall',
+  '-Wextra',
+  '-Werror',
+  '-fsanitize=undefined',
+  '-fno-sanitize-recover=all',
+];
+const WRITTEN = '2026-11-28';
+
+const planOf = (): BoardPlan => {
+  const { garden, boardId } = oneStickOnePump();
+  const planned = planBoard(garden, boardId);
+  if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
+  return planned.plan;
+};
+
+/** Compiles a program; gives where it lies, or what the compiler said. */
+function compiled(plan: BoardPlan, ...more: string[]): { program: string; said: string } {
+  const folder = mkdtempSync(join(tmpdir(), 'trowel-'));
+  writeFileSync(join(folder, 'sketch.cpp'), cppSketch(plan, WRITTEN));
+  writeFileSync(join(folder, 'engine_size.h'), cppSize(plan));
+  const program = join(folder, 'board');
+  const made = spawnSync(
+    'g++',
+    [
+      ...FLAGS,
+      ...more,
+      `-I${folder}`,
+      `-I${CPP}`,
+      '-include',
+      join(CPP, 'host/host.h'),
+      '-o',
+      program,
+      join(folder, 'sketch.cpp'),
+      join(CPP, 'host/host.cpp'),
+    ],
+    { encoding: 'utf8' },
+  );
+  if (made.error) throw new Error('These tests need g++: apt-get install g++');
+  return { program, said: made.stderr };
+}
+
+/** Plays rows on the board. */
+function played(program: string, rows: readonly string[]): string[] {
+  const ran = spawnSync(program, { input: `${rows.join('\n')}\n`, encoding: 'utf8', maxBuffer: 2 ** 28 });
+  expect(ran.status, ran.stderr).toBe(0);
+  return ran.stdout.trimEnd().split('\n');
+}
+
+/** On and off of a pin, as "second level". */
+const switchesOf = (lines: readonly string[], pin: number) =>
+  lines.filter((line) => line.startsWith('>') === false && line.split(' ')[1] === String(pin));
+
+describe('one stick, one pump', () => {
+  const plan = planOf();
+  const { program, said } = compiled(plan, '-O1');
+  // Analog inputs of the board on the computer are numbered from 200 on.
+  const stick = 200 + (plan.inputs[plan.sensorInputs[0] ?? 0]?.pin.number ?? 0);
+  const pump = plan.lines[0]?.output.pin.number ?? 0;
+
+  test('compiles without a warning', () => expect(said).toBe(''));
+
+  test('outputs are off before anything else, and stay off while the soil is wet', () => {
+    const lines = played(program, [`a ${stick} 1300`, 'w 4000']);
+    expect(lines[0]).toBe(`0 ${pump} 0`);
+    expect(switchesOf(lines, pump)).toHaveLength(1);
+  });
+
+  test('what it prints is what the page reads: the names of the channels', () => {
+    const lines = played(program, [`a ${stick} 1512`, 'w 2']);
+    expect(lines.at(-1)).toMatch(/(^> |\s)c2=1512(\s|$)/);
+  });
+
+  test('over a day it waters at the very seconds at which the engine of the page does', () => {
+    // Dry, then wetter with each dose, then slowly dry again; a plug pulled for a while; noise.
+    const rawAt = (second: number) =>
+      second % 9000 > 8500
+        ? 4095
+        : Math.round(2500 - 600 * Math.abs(Math.sin(second / 9000)) + ((second * 7919) % 13));
+    const rows: string[] = [];
+    let state = bootEngine(plan.engine);
+    const asked: string[] = [`0 ${pump} 0`];
+    for (let second = 1; second <= 40_000; second += 1) {
+      const raw = rawAt(second);
+      rows.push(`a ${stick} ${raw}`, 'w 1');
+      const step = stepEngine(
+        state,
+        {
+          nowS: second,
+          sensors: [{ raw, atS: second }],
+          tanks: [],
+          clock: null,
+          around: [],
+          batteryMv: null,
+          orders: [],
+        },
+        plan.engine,
+      );
+      const wasOn = state.lines[0]?.run != null;
+      state = step.state;
+      if (wasOn !== step.on[0]) asked.push(`${second} ${pump} ${step.on[0] ? 1 : 0}`);
+    }
+    expect(asked.length).toBeGreaterThan(6);
+    expect(switchesOf(played(program, rows), pump)).toEqual(asked);
+  });
+
+  test('the console: help, reasons, an order that the guards hold, and rubbish', () => {
+    const lines = played(program, [
+      `a ${stick} 1300`,
+      'w 3',
+      'c ?',
+      'c why',
+      'c test pump 1 3',
+      'w 10',
+      'c test pump 9 3',
+      'c hello',
+      'c test pump 1 99999999999999',
+      'w 1',
+    ]);
+    expect(lines).toContain('> # ? raw why version');
+    expect(lines.some((line) => /^> # line 1 rests, reason \d+, ml of the day 0/.test(line))).toBe(true);
+    expect(switchesOf(lines, pump)).toEqual([`0 ${pump} 0`, `4 ${pump} 1`, `7 ${pump} 0`]);
+    expect(lines).toContain('> # not understood; ? for help');
+    expect(lines.filter((line) => line === '> # test pump LINE SECONDS')).toHaveLength(2);
+  });
+
+  test('a relay that is on when low is high from the first moment', () => {
+    const low = {
+      ...plan,
+      lines: plan.lines.map((one) => ({ ...one, output: { ...one.output, activeLow: true } })),
+    };
+    const board = compiled(low);
+    expect(board.said).toBe('');
+    expect(played(board.program, [`a ${stick} 1300`, 'w 5'])[0]).toBe(`0 ${pump} 1`);
+  });
+
+  test('only types of stated width', () => {
+    const text = `${cppSketch(plan, WRITTEN)}`.replace(/\/\/.*$/gm, '').replace(/"[^"]*"/g, '""');
+    expect(text).not.toMatch(/\b(int|long|short|unsigned|float|double)\b/);
+  });
+});
+
+describe('what is missing is named, and nothing is written half', () => {
+  const { garden, boardId } = oneStickOnePump();
+  const problems = (change: typeof garden) => {
+    const planned = planBoard(change, boardId);
+    return planned.ok ? [] : planned.problems.map(({ kind, what }) => `${kind}: ${what}`);
+  };
+  test('no wiring: nobody knows the pin of the pump', () =>
+    expect(problems({ ...garden, wiring: EMPTY_NETLIST })).toEqual(['no-output-pin: Roof pump']));
+  test('a stick whose input has no number', () =>
+    expect(
+      problems({
+        ...garden,
+        channels: garden.channels.map((one) => ({ ...one, pin: 'the left one' })),
+      }),
+    ).toEqual(['no-input-pin: C2']));
+  test('no calibration', () =>
+    expect(
+      problems({ ...garden, channels: garden.channels.map((one) => ({ ...one, calibrationId: null })) }),
+    ).toContain('not-calibrated: Roof pump'));
+  test('settings that contradict themselves', () =>
+    expect(
+      problems({ ...garden, waterLines: garden.waterLines.map((one) => ({ ...one, dailyMaxMl: 50 })) }),
+    ).toContain('contradiction: Roof pump'));
+});
+
+test.each([
+  ['P35', { kind: 'pin', number: 35 }],
+  ['IN0', { kind: 'input', number: 0 }],
+  ['input 2', { kind: 'input', number: 2 }],
+  ['a7', { kind: 'input', number: 7 }],
+  ['P999', null],
+  ['the left one', null],
+  ['P3; evil()', null],
+] as const)('the pin "%s"', (name, pin) => expect(pinOfName(name)).toEqual(pin));
+
+describe('names from people', () => {
+  const nasty = [
+    '*/ evil(); /*',
+    '"; evil(); "',
+    'a\\',
+    'line\nbreak',
+    '🌶 chilli',
+    '"""',
+    "'''",
+    '??/',
+    '\u2028',
+    'x'.repeat(300),
+  ];
+  test('end no comment, no string and no line', () => {
+    for (const name of nasty) {
+      expect(forComment(name)).not.toMatch(/[\n\r\\]|\*\/|"""|\?\?/);
+      expect(forString(name)).toMatch(/^[ !#-[\]-~]{0,40}$/);
+    }
+  });
+  test('whatever they hold, the program compiles to the same but for its strings', () => {
+    const text = fc.oneof(
+      fc.string({ maxLength: 60, unit: 'binary' }),
+      fc.constantFrom(...nasty),
+      fc
+        .array(fc.constantFrom('*/', '//', '"', '\\', '\n', '"""', '??/', '#define x', '%n', '🌶'), {
+          maxLength: 8,
+        })
+        .map((parts) => parts.join('')),
+    );
+    const bare = (program: string) =>
+      program.replace(/"[^"\n]*"|\/\/.*$/gm, (found) => (found.startsWith('"') ? '""' : '//'));
+    const plan = planOf();
+    const plain = bare(cppSketch(plan, WRITTEN));
+    fc.assert(
+      fc.property(text, text, text, (garden, line, label) => {
+        const named = {
+          ...plan,
+          garden,
+          board: label,
+          traits: line,
+          inputs: plan.inputs.map((one) => ({ ...one, label })),
+          lines: plan.lines.map((one) => ({ ...one, name: line })),
+        };
+        // Every line of it is the same outside of comments and strings: nothing broke out of them.
+        expect(bare(cppSketch(named, WRITTEN))).toBe(plain);
+      }),
+      { numRuns: 2000, seed: 20_261_128 },
+    );
+  });
+  test('and a compiler takes the worst of them', () => {
+    const plan = planOf();
+    for (const name of nasty.slice(0, 4)) {
+      const { said } = compiled(
+        {
+          ...plan,
+          garden: name,
+          board: name,
+          traits: name,
+          lines: plan.lines.map((one) => ({ ...one, name })),
+        },
+        '-fsyntax-only',
+      );
+      expect(said).toBe('');
+    }
+  });
+});

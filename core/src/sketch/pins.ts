@@ -1,0 +1,46 @@
+/** Which pin of a board is meant, and which one switches a water line. */
+import type { Catalogue } from '../catalogue/catalogue.ts';
+import { fact, hasRole, isType, readCircuit, spotsOf, type Placed, type Spot } from '../wiring/circuit.ts';
+import type { Netlist } from '../wiring/netlist.ts';
+import { driverOf } from '../wiring/pinUse.ts';
+import { loadsOf } from '../wiring/switched.ts';
+
+/** A pin as a board's program names it: a numbered pin, or a numbered analog input. */
+export type Pin = { readonly kind: 'pin' | 'input'; readonly number: number };
+
+const MOST_NUMBER = 255;
+
+/** "P35" is pin 35, "IN0" and "A0" are analog input 0. Null for anything else: then nobody knows which pin is meant. */
+export function pinOfName(name: string): Pin | null {
+  const match = /^(P|GPIO|IN|INPUT|A)\s*(\d{1,3})$/i.exec(name.trim());
+  if (!match) return null;
+  const number = Number(match[2]);
+  if (number > MOST_NUMBER) return null;
+  return { kind: /^(P|GPIO)$/i.test(match[1] ?? '') ? 'pin' : 'input', number };
+}
+
+export type Output = { readonly pin: Pin; readonly activeLow: boolean };
+
+const SWITCHES = ['MOSFET', 'transistor', 'relay', 'driver module'] as const;
+
+/** The pin that switches a part, and on which side: through its switch, as it is drawn in the wiring. Null where that is not drawn. */
+export function outputOf(wiring: Netlist, catalogue: Catalogue, lineId: string): Output | null {
+  const circuit = readCircuit(wiring, catalogue);
+  const load = [...circuit.parts.values()].find(
+    ({ part }) => part.stands?.list === 'waterLines' && part.stands.id === lineId,
+  );
+  if (!load) return null;
+  const all = [...circuit.parts.values()].filter((placed) => hasRole(placed, ...SWITCHES));
+  for (const placed of all) {
+    if (!loadsOf(circuit, placed).includes(load)) continue;
+    const control = spotsOf(placed).find(isControl);
+    const driver = control && driverOf(circuit, control);
+    if (!driver || !isType(driver, 'pin') || !hasRole(driver.placed, 'board')) continue;
+    const pin = pinOfName(driver.terminal.name);
+    if (pin) return { pin, activeLow: isActiveLow(placed) };
+  }
+  return null;
+}
+
+const isControl = (spot: Spot): boolean => isType(spot, 'control') || isType(spot, 'digital in');
+const isActiveLow = (placed: Placed): boolean => fact(placed, 'activeLow') === 1;

@@ -1,0 +1,79 @@
+// Plays a board: "a PIN VALUE" lets a pin read a value, "w N" turns the clock by N seconds, "c TEXT" types a line at the console. It prints "> " before what the
+// board prints, and "SECOND PIN LEVEL" whenever an output changes.
+#include "host.h"
+
+#include <stdio.h>
+#include <string.h>
+
+static int32_t values[256];
+static uint8_t levels[256];
+static uint8_t modes[256];
+static uint32_t nowMs = 4294900000u;
+static uint32_t bootMs = 4294900000u;
+static char typed[256];
+static size_t typedAt = 0;
+static bool atLineStart = true;
+SerialPort Serial;
+
+void pinMode(uint8_t pin, uint8_t mode) {
+  modes[pin] = mode;
+  if (mode == OUTPUT) printf("0 %d %d\n", (int)pin, (int)levels[pin]);
+}
+void digitalWrite(uint8_t pin, uint8_t level) {
+  const bool isNew = levels[pin] != level;
+  levels[pin] = level;
+  if (isNew && modes[pin] == OUTPUT) printf("%u %d %d\n", (unsigned)((nowMs - bootMs) / 1000), (int)pin, (int)level);
+}
+uint8_t digitalRead(uint8_t pin) { return values[pin] != 0 ? HIGH : LOW; }
+int16_t analogRead(uint8_t pin) { return (int16_t)values[pin]; }
+uint32_t millis() { return nowMs; }
+
+void SerialPort::begin(uint32_t) {}
+int16_t SerialPort::available() { return (int16_t)(strlen(typed) - typedAt); }
+int16_t SerialPort::read() {
+  const char one = typed[typedAt];
+  typedAt += 1;
+  return (int16_t)one;
+}
+static void start() {
+  if (atLineStart) printf("> ");
+  atLineStart = false;
+}
+void SerialPort::print(const char *text) {
+  start();
+  printf("%s", text);
+}
+void SerialPort::print(int32_t value) {
+  start();
+  printf("%ld", (long)value);
+}
+void SerialPort::println(const char *text) {
+  print(text);
+  println();
+}
+void SerialPort::println() {
+  start();
+  printf("\n");
+  atLineStart = true;
+}
+
+int main() {
+  setup();
+  char row[256];
+  while (fgets(row, sizeof(row), stdin)) {
+    if (row[0] == 'a') {
+      int pin = 0, value = 0;
+      if (sscanf(row + 1, "%d %d", &pin, &value) == 2) values[pin & 255] = value;
+    } else if (row[0] == 'w') {
+      for (int32_t left = atoi(row + 1); left > 0; left -= 1) {
+        nowMs += 1000;
+        loop();
+      }
+    } else if (row[0] == 'c') {
+      strncpy(typed, row + 2, sizeof(typed) - 1);
+      typedAt = 0;
+      loop();
+    }
+  }
+  return 0;
+}

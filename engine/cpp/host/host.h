@@ -1,0 +1,35 @@
+// A board on a computer: pins that are numbers, a clock that is turned by hand, a serial line that is standard input and output.
+#ifndef TROWEL_HOST_H
+#define TROWEL_HOST_H
+
+#include <stdint.h>
+#include <stddef.h>
+#include <stdlib.h>
+
+const uint8_t HIGH = 1;
+const uint8_t LOW = 0;
+const uint8_t INPUT = 0;
+const uint8_t OUTPUT = 1;
+const uint8_t A0 = 200, A1 = 201, A2 = 202, A3 = 203, A4 = 204, A5 = 205, A6 = 206, A7 = 207;
+
+void pinMode(uint8_t pin, uint8_t mode);
+void digitalWrite(uint8_t pin, uint8_t level);
+uint8_t digitalRead(uint8_t pin);
+int16_t analogRead(uint8_t pin);
+uint32_t millis();
+
+struct SerialPort {
+  void begin(uint32_t speed);
+  int16_t available();
+  int16_t read();
+  void print(const char *text);
+  void print(int32_t value);
+  void println(const char *text);
+  void println();
+};
+extern SerialPort Serial;
+
+void setup();
+void loop();
+
+#endif
