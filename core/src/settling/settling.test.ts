@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { beliefFurther, fitApproach, foreseen } from './approach.ts';
+import { beliefFurther, fitApproach, foreseen, leftAfter, slopeNow } from './approach.ts';
 import { Bins } from './bins.ts';
 import { mixtureQuantile, normalCdf } from '../quantity/normal.ts';
 import { PROOF_S } from './rest.ts';
@@ -186,6 +186,34 @@ describe('fit of an approach', () => {
     expect(now).toBeGreaterThan(0.5);
     expect(now).toBeLessThan(1.4);
   });
+  test('its slope is that of the curve, and what is left after a while is less by what it moved', () => {
+    const fit = fitApproach(
+      binsOf((t) => 1200 + 1500 * Math.exp(-t / 40), 2, 40),
+      SPAN,
+      4,
+    );
+    const mean = (of: (curve: (typeof fit.curves)[number]) => number) =>
+      fit.curves.reduce((sum, one) => sum + one.share * of(one), 0);
+    // At 78 s: 1500/40·e^(−78/40) = 5.33 counts a second downward, 213 counts above the end; 20 s later 129.
+    expect(mean(slopeNow)).toBeGreaterThan(-5.33 * 1.15);
+    expect(mean(slopeNow)).toBeLessThan(-5.33 / 1.15);
+    expect(mean((one) => leftAfter(one, 0))).toBeGreaterThan(190);
+    expect(mean((one) => leftAfter(one, 0))).toBeLessThan(235);
+    expect(mean((one) => leftAfter(one, 20)) / mean((one) => leftAfter(one, 0))).toBeCloseTo(
+      Math.exp(-0.5),
+      1,
+    );
+  });
+  test('a curve that misses its readings all one way for a while is less sure of its end', () => {
+    // Slow swings, and no noise that would explain them.
+    const swing = (counts: number) =>
+      fitApproach(
+        binsOf((t) => 1200 + 1500 * Math.exp(-t / 20) + counts * Math.sin(t / 12), 1, 150),
+        SPAN,
+        2,
+      ).curves.reduce((sum, one) => sum + one.share * one.endSigma, 0);
+    expect(swing(20)).toBeGreaterThan(3 * swing(0));
+  });
   test('a bin of many readings weighs as much as they do', () => {
     const flat = (readings: number) =>
       fitApproach(
@@ -339,6 +367,23 @@ describe('verdict', () => {
       return watch.settling();
     };
     expect(sayOf(true)).toEqual(sayOf(false));
+  });
+  test('two readings of one moment both count', () => {
+    const watch = new SettlingWatch({ spanCounts: SPAN });
+    for (let atS = 0; atS < 20; atS += 1) {
+      watch.push(atS, 2000 + wobble(atS));
+      watch.push(atS, 2001 + wobble(atS + 50));
+    }
+    expect(watch.settling().readings).toBe(40);
+  });
+  test('the noise is that of the last readings, not of long ago', () => {
+    const watch = new SettlingWatch({ spanCounts: SPAN });
+    for (let atS = 0; atS <= 600; atS += 1) watch.push(atS, 2000 + (atS < 300 ? 12 : 2) * wobble(atS));
+    expect(watch.settling().noiseCounts).toBeLessThan(4);
+  });
+  test('a watch that has just begun has not been disturbed', () => {
+    const said = watchOf(() => 2000, 1, 5);
+    expect(verdicts(said).has('disturbed')).toBe(false);
   });
   test('wild readings to either side are spikes, not a new beginning', () => {
     const wild = (atS: number) => (atS < 400 || atS > 405 ? 2000 : atS % 2 === 0 ? 3900 : 100);
