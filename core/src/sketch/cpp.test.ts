@@ -6,11 +6,11 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { bootEngine, stepEngine } from '../control/engine/engine.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { planBoard, type BoardPlan } from './boardPlan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
 import { pinOfName } from './pins.ts';
+import { rawAt, switchesOfPage } from './playForTests.ts';
 import { forComment, forString } from './safeText.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 
@@ -90,34 +90,11 @@ describe('one stick, one pump', () => {
   });
 
   test('over a day it waters at the very seconds at which the engine of the page does', () => {
-    // Dry, then wetter with each dose, then slowly dry again; a plug pulled for a while; noise.
-    const rawAt = (second: number) =>
-      second % 9000 > 8500
-        ? 4095
-        : Math.round(2500 - 600 * Math.abs(Math.sin(second / 9000)) + ((second * 7919) % 13));
-    const rows: string[] = [];
-    let state = bootEngine(plan.engine);
-    const asked: string[] = [`0 ${pump} 0`];
-    for (let second = 1; second <= 40_000; second += 1) {
-      const raw = rawAt(second);
-      rows.push(`a ${stick} ${raw}`, 'w 1');
-      const step = stepEngine(
-        state,
-        {
-          nowS: second,
-          sensors: [{ raw, atS: second }],
-          tanks: [],
-          clock: null,
-          around: [],
-          batteryMv: null,
-          orders: [],
-        },
-        plan.engine,
-      );
-      const wasOn = state.lines[0]?.run != null;
-      state = step.state;
-      if (wasOn !== step.on[0]) asked.push(`${second} ${pump} ${step.on[0] ? 1 : 0}`);
-    }
+    const rows = Array.from({ length: 40_000 }, (_, at) => [`a ${stick} ${rawAt(at + 1)}`, 'w 1']).flat();
+    const asked = [
+      `0 ${pump} 0`,
+      ...switchesOfPage(plan, 40_000).map((one) => one.replace(' ', ` ${pump} `)),
+    ];
     expect(asked.length).toBeGreaterThan(6);
     expect(switchesOf(played(program, rows), pump)).toEqual(asked);
   });

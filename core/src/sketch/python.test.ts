@@ -1,0 +1,130 @@
+/** The board's program in MicroPython, run by its WebAssembly build on a board of ours. */
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import {
+  loadMicroPython,
+  type MicroPython,
+} from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
+import fc from 'fast-check';
+import { beforeAll, expect, test } from 'vitest';
+import { planBoard, type BoardPlan } from './boardPlan.ts';
+import { oneStickOnePump } from './gardenForTests.ts';
+import { rawAt, switchesOfPage } from './playForTests.ts';
+import { pythonProblems, pythonSettings } from './python.ts';
+
+const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url));
+const WRITTEN = '2026-11-28';
+
+/** On a board whose analog pins have numbers. */
+const planOf = (): BoardPlan => {
+  const { garden, boardId } = oneStickOnePump();
+  const planned = planBoard(garden, boardId);
+  if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
+  const { plan } = planned;
+  return { ...plan, inputs: plan.inputs.map((one) => ({ ...one, pin: { kind: 'pin', number: 34 } })) };
+};
+const plan = planOf();
+
+let python: MicroPython;
+const call = (name: string) => python.globals.get(name) as (...of: readonly (string | number)[]) => string;
+
+beforeAll(async () => {
+  python = await loadMicroPython({ heapsize: 8 * 1024 * 1024 });
+  for (const name of ['engine.py', 'board.py'])
+    python.FS.writeFile(`/${name}`, readFileSync(`${PYTHON}${name}`, 'utf8'));
+  python.FS.writeFile('/settings.py', pythonSettings(plan, WRITTEN));
+  python.runPython(`
+import sys
+sys.path.append('/')
+import settings
+from board import Board
+raw = 0
+now = 0
+happened = []
+printed = []
+def read(pin, is_contact):
+    return raw
+def switch(pin, level):
+    if not happened or happened[-1][1] != level:
+        happened.append((now, level))
+def say(text):
+    printed.append(text)
+def begin():
+    global board, now, happened, printed
+    now = 0
+    happened = []
+    printed = []
+    board = Board(settings, read, switch, say)
+    return ''
+def seconds(raws):
+    global raw, now
+    for one in raws.split():
+        raw = int(one)
+        now += 1
+        board.second()
+    return '|'.join('%d %d' % one for one in happened)
+def typed(text):
+    for one in text + chr(10):
+        board.hear(one)
+    said = '|'.join(printed)
+    printed.clear()
+    return said
+`);
+}, 60_000);
+
+test('over a day it waters at the very seconds at which the engine of the page does', () => {
+  call('begin')();
+  let said = '';
+  for (let from = 1; from <= 20_000; from += 500)
+    said = call('seconds')(Array.from({ length: 500 }, (_, at) => rawAt(from + at)).join(' '));
+  const asked = switchesOfPage(plan, 20_000);
+  expect(asked.length).toBeGreaterThan(3);
+  expect(said.split('|')).toEqual(['0 0', ...asked]);
+});
+
+test('the console: readings by their names, reasons, an order that the guards hold, and rubbish', () => {
+  call('begin')();
+  call('seconds')('1300 1300 1300');
+  expect(call('typed')('raw')).toContain('c2=1300');
+  expect(call('typed')('why')).toMatch(/# line 1 rests, reason \d+, ml of the day 0/);
+  call('typed')('test pump 1 3');
+  expect(call('seconds')('1300 1300 1300 1300 1300')).toBe('0 0|4 1|7 0');
+  const rubbish = [
+    'hello',
+    'test pump',
+    'test pump 9 3',
+    'test pump 1 99999999999',
+    'clock',
+    'clock 1',
+    '   ',
+  ];
+  for (const one of rubbish) expect(call('typed')(one)).toContain('#');
+});
+
+test('an input that has no number in this language is named', () => {
+  expect(pythonProblems(plan)).toEqual([]);
+  const [first] = plan.inputs;
+  if (!first) throw new Error('no input');
+  expect(
+    pythonProblems({ ...plan, inputs: [{ ...first, pin: { kind: 'input', number: 0 } }] }),
+  ).toMatchObject([{ kind: 'no-input-pin', what: 'C2' }]);
+});
+
+test('whatever names hold, the settings are the same but for comments and strings', () => {
+  const bare = (text: string) =>
+    text.replace(/"[^"\n]*"|#.*$/gm, (found) => (found.startsWith('"') ? '""' : '#'));
+  const plain = bare(pythonSettings(plan, WRITTEN));
+  const parts = ['"""', "'''", '"', '\\', '\n', '\r', '#', '%s', '{x}', '🌶', '\u2028'] as const;
+  const text = fc.oneof(
+    fc.string({ maxLength: 60, unit: 'binary' }),
+    fc.array(fc.constantFrom(...parts), { maxLength: 8 }).map((all) => all.join('')),
+  );
+  fc.assert(
+    fc.property(text, text, (garden, line) => {
+      const lines = plan.lines.map((one) => ({ ...one, name: line }));
+      const named = { ...plan, garden, board: line, traits: garden, lines };
+      expect(bare(pythonSettings(named, WRITTEN))).toBe(plain);
+    }),
+    { numRuns: 2000, seed: 20_261_128 },
+  );
+});

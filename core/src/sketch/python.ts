@@ -1,0 +1,136 @@
+/** The settings of a board's program in MicroPython; the engine, the board and the start are files of their own that never change. */
+import { PROGRAM_CODES } from '../control/codes.ts';
+import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
+import type { BoardPlan, SketchProblem } from './boardPlan.ts';
+import { flatProgram } from './flatProgram.ts';
+import { forComment, forString } from './safeText.ts';
+
+type Value = number | boolean | null | string | readonly Value[];
+
+function valueText(value: Value): string {
+  if (value === null) return 'None';
+  if (typeof value === 'boolean') return value ? 'True' : 'False';
+  if (typeof value === 'number') return String(value);
+  if (typeof value === 'string') return `"${value}"`;
+  const inner = value.map(valueText).join(', ');
+  return value.length === 1 ? `(${inner},)` : `(${inner})`;
+}
+
+/** `Fields(a=1, b=None)`, one field after another; what is text already stands as it is. */
+const fields = (of: Readonly<Record<string, Value | { readonly text: string }>>): string =>
+  `Fields(${Object.entries(of)
+    .map(
+      ([name, value]) =>
+        `${name}=${typeof value === 'object' && value !== null && 'text' in value ? value.text : valueText(value)}`,
+    )
+    .join(', ')})`;
+
+const sensorText = (one: SensorConfig): string =>
+  fields({
+    table: one.table.map(({ raw, tenths }) => [raw, tenths]),
+    low_raw: one.lowRaw,
+    high_raw: one.highRaw,
+    soil_low_raw: one.soilLowRaw,
+    soil_high_raw: one.soilHighRaw,
+    stale_after_s: one.staleAfterS,
+    leap_tenths: one.leapTenths,
+    settle_s: one.settleS,
+  });
+
+const tankText = (one: TankConfig): string =>
+  fields({
+    minimum_raw: one.minimumRaw,
+    falls_with_water: one.fallsWithWater,
+    low_raw: one.lowRaw,
+    high_raw: one.highRaw,
+    stale_after_s: one.staleAfterS,
+  });
+
+function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): string {
+  const flat = flatProgram(program);
+  const programText = fields({
+    kind: PROGRAM_CODES[program.kind],
+    start_tenths: flat.startTenths,
+    stop_tenths: flat.stopTenths,
+    dose_ml: flat.doseMl,
+    soak_s: flat.soakS,
+    most_pulses: flat.mostPulses,
+    rest_s: flat.restS,
+    interval_s: flat.intervalS,
+    interrupts: flat.interrupts,
+    leader: flat.leader,
+    share_percent: flat.sharePercent,
+    every_nth: flat.everyNth,
+    slots: flat.slots.map(({ daySecond, days }) => [daySecond, days]),
+  });
+  const conditionsText = fields({
+    hours: c.hours && [c.hours.fromS, c.hours.toS],
+    dark_below: c.darkBelow,
+    air_below_tenths_c: c.airBelowTenthsC,
+    soil_above_tenths_c: c.soilAboveTenthsC,
+    no_rain: c.noRain,
+    battery_above_mv: c.batteryAboveMv,
+    no_skip: c.noSkip,
+  });
+  return fields({
+    enabled: line.enabled,
+    contradicts: line.contradicts,
+    sensor: line.sensor,
+    tank: line.tank,
+    flow_ml_per_min: line.flowMlPerMin,
+    tube_ms: line.tubeMs,
+    program: { text: programText },
+    fallback_ml: line.fallbackMl,
+    conditions: { text: conditionsText },
+    max_run_s: g.maxRunS,
+    daily_max_ml: g.dailyMaxMl,
+    min_interval_s: g.minIntervalS,
+    rise_tenths: g.riseTenths,
+    response_s: g.responseS,
+    no_rise_times: g.noRiseTimes,
+    proves_below_tenths: g.provesBelowTenths,
+  });
+}
+
+/** Inputs that only the C++ style has a name for: "IN0" is no pin of this language. */
+export const pythonProblems = ({ inputs }: BoardPlan): readonly SketchProblem[] =>
+  inputs.flatMap(({ pin, label }): SketchProblem[] =>
+    pin.kind === 'input' ? [{ kind: 'no-input-pin', what: label, sheet: 'bench/readout' }] : [],
+  );
+
+const rows = (all: readonly string[]): string =>
+  all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${one},`).join('\n')}\n]`;
+
+/** The file settings.py. @param dateIso when it was written */
+export function pythonSettings(plan: BoardPlan, dateIso: string): string {
+  const { engine, inputs, lines } = plan;
+  return `# ${forComment(plan.garden)}, ${forComment(plan.board)}: waters by itself, with guards that no setting switches off.
+# Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
+# These files belong together: settings.py, engine.py, board.py and main.py.
+#
+# It keeps nothing through a reboot: after each one it waits for its minimum interval, and the day's sum begins anew.
+from engine import Fields
+
+ADC_BITS = ${plan.adcBits}
+
+# What is read: pin, contact, name.
+INPUTS = ${rows(inputs.map((one) => `${valueText([one.pin.number, one.reads === 'digital', forString(one.name)])}`))}
+SENSOR_INPUTS = ${valueText(plan.sensorInputs)}
+TANK_INPUTS = ${valueText(plan.tankInputs)}
+# By line: light cell, rain switch, skip switch.
+AROUND_INPUTS = ${rows(plan.around.map(({ light, rain, skip }) => valueText([light, rain, skip])))}
+
+# What is switched: pin, on when low, name.
+OUTPUTS = ${rows(lines.map(({ name, output }) => valueText([output.pin.number, output.activeLow, forString(name)])))}
+
+# Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
+CONFIG = Fields(
+    at_once=${engine.atOnce},
+    sensors=${indented(rows(engine.sensors.map(sensorText)))},
+    tanks=${indented(rows(engine.tanks.map(tankText)))},
+    lines=${indented(rows(engine.lines.map(lineText)))},
+)
+`;
+}
+
+const indented = (text: string): string => text.replace(/\n/g, '\n    ');
