@@ -21,6 +21,7 @@ const OpenBackup = lazy(() => import('./home/OpenBackup.tsx'));
 const StartGarden = lazy(() => import('./home/StartGarden.tsx'));
 const PlanParts = lazy(() => import('./stations/plan/parts/PartsSheet.tsx'));
 const PlanWiring = lazy(() => import('./stations/plan/wiring/WiringSheet.tsx'));
+const Sketch = lazy(() => import('./stations/rules/sketch/SketchSheet.tsx'));
 const Readout = lazy(() => import('./stations/bench/readout/ReadoutSheet.tsx'));
 const Calibrate = lazy(() => import('./stations/bench/calibrate/CalibrateSheet.tsx'));
 const Dose = lazy(() => import('./stations/bench/dose/DoseSheet.tsx'));
@@ -45,6 +46,7 @@ const router = createBrowserRouter([
       { path: 'bench/calibrate', element: <Calibrate /> },
       { path: 'bench/dose', element: <Dose /> },
       { path: 'rules/limits', element: <Limits /> },
+      { path: 'rules/sketch', element: <Sketch /> },
       { path: 'season/log', element: <Log /> },
     ],
   },

@@ -92,13 +92,72 @@ static void printReadings() {
   if (INPUTS > 0) Serial.println();
 }
 
+static const char *reasonName(uint8_t reason) {
+  switch (reason) {
+    case 0: return "below-start";
+    case 1: return "timer";
+    case 2: return "dry-enough";
+    case 3: return "follows";
+    case 4: return "fallback";
+    case 5: return "order";
+    case 6: return "dose-done";
+    case 7: return "above-stop";
+    case 8: return "wet-veto";
+    case 9: return "stop-order";
+    case 10: return "max-run";
+    case 11: return "daily-max";
+    case 12: return "min-interval";
+    case 13: return "tank-low";
+    case 14: return "tank-unknown";
+    case 15: return "stale";
+    case 16: return "implausible";
+    case 17: return "no-reading";
+    case 18: return "unsettled";
+    case 19: return "waiting-for-rise";
+    case 20: return "locked";
+    case 21: return "other-line-runs";
+    case 22: return "clock-went-back";
+    case 23: return "not-calibrated";
+    case 24: return "not-below-start";
+    case 25: return "soaking";
+    case 26: return "pulses-used";
+    case 27: return "dose-interval";
+    case 28: return "not-due";
+    case 29: return "too-wet";
+    case 30: return "leader-rests";
+    case 31: return "alert-only";
+    case 32: return "switched-off";
+    case 34: return "clock-unknown";
+    case 35: return "outside-hours";
+    case 36: return "not-dark";
+    case 37: return "light-unknown";
+    case 38: return "air-warm";
+    case 39: return "air-unknown";
+    case 40: return "soil-cold";
+    case 41: return "soil-temperature-unknown";
+    case 42: return "rain";
+    case 43: return "rain-unknown";
+    case 44: return "battery-low";
+    case 45: return "battery-unknown";
+    case 46: return "already-runs";
+    case 48: return "below-stop";
+    case 49: return "out-of-soil";
+    case 50: return "bad-order";
+    case 51: return "unsound-settings";
+    case 52: return "contradiction";
+    case 53: return "skip-switch";
+    case 54: return "skip-unknown";
+    default: return "unknown";
+  }
+}
+
 static void printWhy() {
   for (int32_t at = 0; at < CONFIG.lines; at += 1) {
     const LineState &line = state.line[at];
     Serial.print("# line ");
     Serial.print(at + 1);
-    Serial.print(line.run.on ? " runs, reason " : " rests, reason ");
-    Serial.print((int32_t)(line.run.on ? line.run.reason : line.reason));
+    Serial.print(line.run.on ? " runs: " : " rests: ");
+    Serial.print(reasonName(line.run.on ? line.run.reason : line.reason));
     Serial.print(", ml of the day ");
     Serial.print((int32_t)line.ration.sumMl);
     Serial.println(line.locked ? ", locked" : "");

@@ -3,6 +3,63 @@
 from engine import DAY_S, Engine, Fields, ORDER_STOP, ORDER_UNLOCK, ORDER_WATER
 
 
+REASON_NAMES = {
+    0: "below-start",
+    1: "timer",
+    2: "dry-enough",
+    3: "follows",
+    4: "fallback",
+    5: "order",
+    6: "dose-done",
+    7: "above-stop",
+    8: "wet-veto",
+    9: "stop-order",
+    10: "max-run",
+    11: "daily-max",
+    12: "min-interval",
+    13: "tank-low",
+    14: "tank-unknown",
+    15: "stale",
+    16: "implausible",
+    17: "no-reading",
+    18: "unsettled",
+    19: "waiting-for-rise",
+    20: "locked",
+    21: "other-line-runs",
+    22: "clock-went-back",
+    23: "not-calibrated",
+    24: "not-below-start",
+    25: "soaking",
+    26: "pulses-used",
+    27: "dose-interval",
+    28: "not-due",
+    29: "too-wet",
+    30: "leader-rests",
+    31: "alert-only",
+    32: "switched-off",
+    34: "clock-unknown",
+    35: "outside-hours",
+    36: "not-dark",
+    37: "light-unknown",
+    38: "air-warm",
+    39: "air-unknown",
+    40: "soil-cold",
+    41: "soil-temperature-unknown",
+    42: "rain",
+    43: "rain-unknown",
+    44: "battery-low",
+    45: "battery-unknown",
+    46: "already-runs",
+    48: "below-stop",
+    49: "out-of-soil",
+    50: "bad-order",
+    51: "unsound-settings",
+    52: "contradiction",
+    53: "skip-switch",
+    54: "skip-unknown",
+}
+
+
 class Board:
     # read(pin, is_contact) gives counts or 0 and 1; switch(pin, level) sets an output; say(text) prints a line.
     def __init__(self, settings, read, switch, say):
@@ -71,10 +128,10 @@ class Board:
         for at in range(len(self.engine.lines)):
             line = self.engine.lines[at]
             runs = line.run is not None
-            text = "# line %d %s, reason %d, ml of the day %d" % (
+            text = "# line %d %s: %s, ml of the day %d" % (
                 at + 1,
                 "runs" if runs else "rests",
-                line.run.reason if runs else line.reason,
+                REASON_NAMES.get(line.run.reason if runs else line.reason, "unknown"),
                 line.day_sum_ml,
             )
             self.say(text + (", locked" if line.locked else ""))

@@ -17,7 +17,14 @@ export const STATIONS = [
       { id: 'dose', name: 'Dose' },
     ],
   },
-  { id: 'rules', name: 'Rules', sheets: [{ id: 'limits', name: 'Limits' }] },
+  {
+    id: 'rules',
+    name: 'Rules',
+    sheets: [
+      { id: 'limits', name: 'Limits' },
+      { id: 'sketch', name: 'Sketch' },
+    ],
+  },
   { id: 'season', name: 'Season', sheets: [{ id: 'log', name: 'Log' }] },
 ] as const;
 

@@ -3,6 +3,7 @@ const WHAT = {
   calibrate: 'the two references of a probe and what its percent means',
   dose: 'how long the pump must run for 100 ml',
   limits: 'where water starts and stops, and what the pump answers',
+  sketch: 'the program of a board, written from the garden',
   log: 'what was read and what happened',
 } as const;
 

@@ -1,11 +1,14 @@
 /** The board's program in C++: written, compiled against a board of ours, and played beside the engine of the page. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { REASON_CODES } from '../control/codes.ts';
+import type { Reason } from '../control/contract/reasons.ts';
+import { NOT_THE_ENGINES } from '../control/vectors/runScript.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { planBoard, type BoardPlan } from './boardPlan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
@@ -67,7 +70,7 @@ function played(program: string, rows: readonly string[]): string[] {
 
 /** On and off of a pin, as "second level". */
 const switchesOf = (lines: readonly string[], pin: number) =>
-  lines.filter((line) => line.startsWith('>') === false && line.split(' ')[1] === String(pin));
+  lines.filter((line) => !line.startsWith('>') && line.split(' ')[1] === String(pin));
 
 describe('one stick, one pump', () => {
   const plan = planOf();
@@ -113,7 +116,7 @@ describe('one stick, one pump', () => {
       'w 1',
     ]);
     expect(lines).toContain('> # ? raw why version');
-    expect(lines.some((line) => /^> # line 1 rests, reason \d+, ml of the day 0/.test(line))).toBe(true);
+    expect(lines.some((line) => /^> # line 1 rests: [a-z-]+, ml of the day 0/.test(line))).toBe(true);
     expect(switchesOf(lines, pump)).toEqual([`0 ${pump} 0`, `4 ${pump} 1`, `7 ${pump} 0`]);
     expect(lines).toContain('> # not understood; ? for help');
     expect(lines.filter((line) => line === '> # test pump LINE SECONDS')).toHaveLength(2);
@@ -130,9 +133,26 @@ describe('one stick, one pump', () => {
   });
 
   test('only types of stated width', () => {
-    const text = `${cppSketch(plan, WRITTEN)}`.replace(/\/\/.*$/gm, '').replace(/"[^"]*"/g, '""');
+    const files = ['engine.h', 'board.h'].map((name) => readFileSync(join(CPP, name), 'utf8'));
+    const text = [cppSketch(plan, WRITTEN), ...files]
+      .join('\n')
+      .replace(/\/\/.*$/gm, '')
+      .replace(/"[^"]*"/g, '""');
     expect(text).not.toMatch(/\b(int|long|short|unsigned|float|double)\b/);
   });
+});
+
+test('the numbers and names of reasons are those of the contract, in either language', () => {
+  const [engine, board] = ['engine.h', 'board.h'].map((name) => readFileSync(join(CPP, name), 'utf8'));
+  const python = ['engine.py', 'board.py'].map((name) => readFileSync(join(CPP, '../python', name), 'utf8'));
+  for (const [reason, code] of Object.entries(REASON_CODES)) {
+    if (NOT_THE_ENGINES.includes(reason as Reason)) continue;
+    const name = reason === 'order' ? 'BY_ORDER' : reason.toUpperCase().replace(/-/g, '_');
+    expect(engine).toMatch(new RegExp(`\\b${name} = ${code}\\b`));
+    expect(board).toContain(`case ${code}: return "${reason}";`);
+    expect(python[0]).toMatch(new RegExp(`^${name} = ${code}$`, 'm'));
+    expect(python[1]).toContain(`${code}: "${reason}",`);
+  }
 });
 
 describe('what is missing is named, and nothing is written half', () => {

@@ -114,7 +114,7 @@ from engine import Fields
 ADC_BITS = ${plan.adcBits}
 
 # What is read: pin, contact, name.
-INPUTS = ${rows(inputs.map((one) => `${valueText([one.pin.number, one.reads === 'digital', forString(one.name)])}`))}
+INPUTS = ${rows(inputs.map((one) => valueText([one.pin.number, one.reads === 'digital', forString(one.name)])))}
 SENSOR_INPUTS = ${valueText(plan.sensorInputs)}
 TANK_INPUTS = ${valueText(plan.tankInputs)}
 # By line: light cell, rain switch, skip switch.

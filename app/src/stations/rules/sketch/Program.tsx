@@ -1,0 +1,205 @@
+import { strToU8, zipSync } from 'fflate';
+import { useMemo, useState } from 'react';
+import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { Finding } from '@plain-trowel/core/wiring/finding';
+import { download, fileNameOf } from '../../../data/download.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { Field } from '../../../ui/Field.tsx';
+import { problemText } from '../../../words/sketchText.ts';
+import { usePlan } from '../../plan/usePlan.ts';
+import { useVerdict } from '../../plan/wiring/useVerdict.ts';
+import { sketchFiles, type Language, type SketchFile } from './sketchFiles.ts';
+
+/** At least so much is a reason. */
+const LEAST_REASON = 10;
+
+/** The files of a program. A wiring with an open danger gets none before somebody has written why all the same. */
+export function Program({ plan, language }: { readonly plan: BoardPlan; readonly language: Language }) {
+  const { verdict, failed } = useVerdict(usePlan());
+  const [reason, setReason] = useState('');
+  const dangers = verdict?.findings.filter((one) => one.severity === 'danger') ?? [];
+  if (failed)
+    return (
+      <p className="mt-4">The wiring could not be judged, so no program is shown. Load the page again.</p>
+    );
+  if (!verdict) return <p className="mt-4 text-soft">Checking the wiring …</p>;
+  const isHeld = dangers.length > 0 && reason.trim().length < LEAST_REASON;
+  return (
+    <>
+      {dangers.length > 0 && <Danger dangers={dangers} reason={reason} onReason={setReason} />}
+      {!isHeld && <Files plan={plan} language={language} />}
+    </>
+  );
+}
+
+function Danger({
+  dangers,
+  reason,
+  onReason,
+}: {
+  readonly dangers: readonly Finding[];
+  readonly reason: string;
+  readonly onReason: (reason: string) => void;
+}) {
+  return (
+    <section
+      role="alert"
+      aria-label="Danger in the wiring"
+      className="mt-4 border-l-[3px] border-handle pl-3"
+    >
+      <p className="max-w-[68ch] font-semibold">
+        The wiring has {dangers.length === 1 ? 'a danger' : `${dangers.length} dangers`} that nobody has
+        solved.
+      </p>
+      <ul className="mt-1 max-w-[76ch]">
+        {dangers.slice(0, 3).map((one) => (
+          <li key={one.says}>{one.says}</li>
+        ))}
+      </ul>
+      <Field
+        label="I know, and this is why the program may be written all the same"
+        className="mt-2 max-w-[620px]"
+      >
+        {(props) => (
+          <input
+            {...props}
+            className="field w-full"
+            value={reason}
+            onChange={(event) => onReason(event.target.value)}
+          />
+        )}
+      </Field>
+    </section>
+  );
+}
+
+function Files({ plan, language }: { readonly plan: BoardPlan; readonly language: Language }) {
+  const folder = fileNameOf(plan.board).replace(/-/g, '_');
+  const files = useMemo(
+    () => sketchFiles(language, plan, folder, new Date().toISOString().slice(0, 10)),
+    [language, plan, folder],
+  );
+  const [open, setOpen] = useState('');
+  const file = files.find((one) => one.name === open) ?? files[0];
+  const save = () => {
+    const entries = files.map((one) => [`${folder}/${one.name}`, strToU8(one.text)] as const);
+    const zip = zipSync(Object.fromEntries(entries));
+    download(`${folder}.zip`, new Blob([new Uint8Array(zip)]), 'application/zip');
+  };
+  return (
+    <>
+      <p className="mt-4 max-w-[68ch] text-[17px]">
+        {plan.lines.length === 0
+          ? 'It reads and prints, and switches nothing.'
+          : `It reads each second, decides by itself, and switches ${plan.lines.map((one) => one.name).join(' and ')}.`}{' '}
+        At the serial line, 115 200 baud, it prints what this page reads, and <code>?</code> shows its
+        console.
+      </p>
+      <p className="mt-1 max-w-[68ch] text-[14.5px] text-soft">
+        Its engine is proved to answer as the one in this page does. It has no watchdog and keeps nothing
+        through a reboot yet: after each one it waits for its minimum interval, and the day’s sum begins anew.
+        Timers and hours need the time: type <code>clock</code> at its console. Try it with the pump’s tube in
+        the tank, and stay for the first run.
+      </p>
+      {plan.leftOut.length > 0 && (
+        <details className="mt-1 max-w-[76ch] text-[14.5px]">
+          <summary className="press py-1">
+            {plan.leftOut.length === 1
+              ? 'One channel is left out'
+              : `${plan.leftOut.length} channels are left out`}
+          </summary>
+          <ul>
+            {plan.leftOut.map((one) => (
+              <li key={one.kind + one.what}>{problemText(one)}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+        <Button look="primary" onClick={save}>
+          Save all files as a zip
+        </Button>
+        {file && <Copy key={file.name + language} file={file} />}
+      </div>
+      <nav aria-label="Files" className="mt-4 flex flex-wrap gap-x-6 border-b border-rule">
+        {files.map((one) => (
+          <button
+            key={one.name}
+            type="button"
+            aria-current={one.name === file?.name ? 'page' : undefined}
+            className={`press -mb-px border-b-2 pt-1 pb-1.5 font-mono text-[14px] ${
+              one.name === file?.name ? 'border-handle font-semibold' : 'border-transparent text-soft'
+            }`}
+            onClick={() => setOpen(one.name)}
+          >
+            {one.name}
+          </button>
+        ))}
+      </nav>
+      {file && (
+        <>
+          <p className="mt-2 text-[13.5px] text-soft">
+            {file.isOwn ? 'Written from this garden.' : 'The same on every board.'}{' '}
+            {file.text.split('\n').length} lines.
+          </p>
+          <pre
+            aria-label={file.name}
+            tabIndex={0}
+            className="mt-1 max-h-[560px] overflow-auto border border-rule bg-paper-2 p-3 font-mono text-[13px] leading-[1.5]"
+          >
+            {file.text}
+          </pre>
+        </>
+      )}
+      <Loading language={language} />
+    </>
+  );
+}
+
+function Copy({ file }: { readonly file: SketchFile }) {
+  const [said, setSaid] = useState<'' | 'done' | 'failed'>('');
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(file.text);
+      setSaid('done');
+    } catch {
+      setSaid('failed');
+    }
+  };
+  return (
+    <>
+      <Button onClick={() => void copy()}>{said === 'done' ? 'Copied' : `Copy ${file.name}`}</Button>
+      {said === 'failed' && (
+        <span className="text-[13.5px]">
+          The browser does not allow it here: select the lines and copy them.
+        </span>
+      )}
+    </>
+  );
+}
+
+function Loading({ language }: { readonly language: Language }) {
+  const steps =
+    language === 'C++'
+      ? [
+          'Unpack the zip: its folder has the name of the first file, and all files stay together in it.',
+          'Open the first file in the environment that you write for this board in, choose board and port, and let it compile.',
+          'Take the pump’s supply off, upload, and look at the serial line at 115 200 baud: readings come every two seconds.',
+          'Pull the probe’s plug and type “why”: it must say implausible or no-reading, and nothing may run. Only then connect the pump.',
+        ]
+      : [
+          'Unpack the zip and copy its four files into the board’s own folder, next to its start.',
+          'Take the pump’s supply off, restart the board, and look at the serial line: readings come every two seconds.',
+          'Pull the probe’s plug and type “why”: it must say implausible or no-reading, and nothing may run. Only then connect the pump.',
+        ];
+  return (
+    <section aria-label="How it gets onto the board" className="mt-5 border-t border-rule pt-3">
+      <h2>How it gets onto the board</h2>
+      <ol className="mt-1 max-w-[72ch] list-decimal pl-5">
+        {steps.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,56 @@
+import { useState } from 'react';
+import { byId } from '@plain-trowel/core/quantity/byId';
+import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
+import { pythonProblems } from '@plain-trowel/core/sketch/python';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { Choice } from '../../../ui/Choice.tsx';
+import { Select } from '../../../ui/Select.tsx';
+import { EmptyGarden } from '../../EmptyGarden.tsx';
+import { Missing } from './Missing.tsx';
+import { Program } from './Program.tsx';
+import { LANGUAGES, type Language } from './sketchFiles.ts';
+
+/** The program of a board, written from the garden. */
+export default function SketchSheet() {
+  const { garden } = useGarden();
+  const [wanted, setWanted] = useState('');
+  const [language, setLanguage] = useState<Language>('C++');
+  const board = byId(garden.boards, wanted) ?? garden.boards[0];
+  if (!board) return <EmptyGarden what="sketch" />;
+  const planned = planBoard(garden, board.id);
+  const problems = !planned.ok
+    ? planned.problems
+    : language === 'MicroPython'
+      ? pythonProblems(planned.plan)
+      : [];
+  return (
+    <>
+      <header className="mb-3 border-b border-ink pb-2.5">
+        <h1>{`${board.name}: its program`}</h1>
+        <p className="text-soft">{board.traits}</p>
+      </header>
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+        {garden.boards.length > 1 && (
+          <Select
+            label="Board"
+            className="w-[240px]"
+            groups={[{ name: '', options: garden.boards.map((one) => ({ value: one.id, label: one.name })) }]}
+            value={board.id}
+            onChange={setWanted}
+          />
+        )}
+        <Choice
+          legend="Language"
+          options={LANGUAGES.map((value) => ({ value, label: value }))}
+          value={language}
+          onChange={setLanguage}
+        />
+      </div>
+      {problems.length > 0 || !planned.ok ? (
+        <Missing board={board.name} problems={problems} />
+      ) : (
+        <Program key={board.id} plan={planned.plan} language={language} />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+/** Why something stands in no board's program, and what would change that. */
+import type { SketchProblem } from '@plain-trowel/core/sketch/boardPlan';
+
+/** No default: a new kind fails to compile here until it has words. */
+export function problemText({ kind, what }: SketchProblem): string {
+  switch (kind) {
+    case 'nothing-to-do':
+      return `${what} reads nothing and waters nothing yet. Give a plot a probe on it.`;
+    case 'no-input-pin':
+      return `${what}: which input it is wired to is not known. Draw it on Plan, Wiring, or write its pin, such as P34 or IN0.`;
+    case 'no-name':
+      return `${what} has no name that a line can carry: letters, digits, points and hyphens, a letter first.`;
+    case 'kind-not-written':
+      return `${what} needs more than one pin, or a bus: the program does not read such a sensor yet.`;
+    case 'no-output-pin':
+      return `${what}: which pin switches it is not drawn. Draw pump, switch and board on Plan, Wiring.`;
+    case 'several-probes':
+      return `${what} goes by several probes together, or by a probe with numbers of its own: the program does not do that yet.`;
+    case 'not-calibrated':
+      return `${what} goes by a probe that has no calibration which holds here. Calibrate it first.`;
+    case 'condition-not-written':
+      return `${what} has a condition on degrees or on the battery: the program does not measure those yet. Leave it out to go on.`;
+    case 'contacts-not-written':
+      return `${what} has permit contacts or grow lights: the program does not switch those yet.`;
+    case 'tank-unread':
+      return `${what} has no channel that a pin alone can read. Its lines would never run.`;
+    case 'contradiction':
+      return `${what} has settings that stand against each other. Solve that first.`;
+  }
+}
+
+export const SHEET_NAMES: Readonly<Record<SketchProblem['sheet'], string>> = {
+  'plan/wiring': 'Plan, Wiring',
+  'bench/readout': 'Bench, Readout',
+  'bench/calibrate': 'Bench, Calibrate',
+  'bench/dose': 'Bench, Dose',
+  'rules/limits': 'Rules, Limits',
+};
