@@ -34,6 +34,7 @@ const codes = [
     'app/src/data/hostileFiles.test.ts',
     'core/src/control/engine/engine.properties.test.ts',
     'core/src/control/vectors',
+    'core/src/sketch',
     'bench/wiring',
     'bench/settling.test.ts',
     'bench/calibration',

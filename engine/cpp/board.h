@@ -14,13 +14,13 @@ static char typed[40];
 static uint8_t length = 0;
 
 static void switchLine(int32_t line, bool isOn) {
-  const Output &one = OUTPUT_PINS[line];
+  const OutputPin &one = OUTPUT_PINS[line];
   digitalWrite(one.pin, isOn != one.isActiveLow ? HIGH : LOW);
 }
 
 // Eight readings, for a steadier one.
 static int32_t readInput(int32_t at) {
-  const Pin &one = INPUT_PINS[at];
+  const InputPin &one = INPUT_PINS[at];
   if (one.isContact) return digitalRead(one.pin) == HIGH ? 1 : 0;
   int32_t sum = 0;
   for (uint8_t turn = 0; turn < 8; turn += 1) sum += (int32_t)analogRead(one.pin);

@@ -99,13 +99,13 @@ export function cppSketch(plan: BoardPlan, dateIso: string): string {
 using namespace trowel;
 
 // ---- What is read. Analog inputs give counts, contacts 0 and 1.
-struct Pin {
+struct InputPin {
   uint8_t pin;
   bool isContact;
   const char *name;
 };
 const uint8_t INPUTS = ${inputs.length};
-static const Pin INPUT_PINS[${Math.max(1, inputs.length)}] = {
+static const InputPin INPUT_PINS[${Math.max(1, inputs.length)}] = {
 ${listed(inputs.map(inputRow), '  {0, true, ""},').replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
 };
 static const int32_t SENSOR_INPUTS[] = {${plan.sensorInputs.join(', ') || '0'}};
@@ -117,13 +117,13 @@ static const int32_t AROUND_INPUTS[][3] = {${
   }};
 
 // ---- What is switched.
-struct Output {
+struct OutputPin {
   uint8_t pin;
   bool isActiveLow;
   const char *name;
 };
 const uint8_t OUTPUTS = ${lines.length};
-static const Output OUTPUT_PINS[${Math.max(1, lines.length)}] = {
+static const OutputPin OUTPUT_PINS[${Math.max(1, lines.length)}] = {
 ${
   lines.length === 0
     ? '  {0, false, ""}'

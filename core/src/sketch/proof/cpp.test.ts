@@ -4,6 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, test } from 'vitest';
+import { BORDERS } from './bordersForTests.ts';
 import {
   ENGINE,
   firstDifference,
@@ -43,6 +44,10 @@ function differs(traces: readonly NamedProof[]): string | null {
 describe('the engine in C++', () => {
   test.each(VECTOR_FILES)('answers every call of %s as is written there', (name) => {
     expect(differs(proofsOfFile(name))).toBeNull();
+  });
+
+  test('and of days on which something lies exactly on a border', () => {
+    expect(differs(BORDERS)).toBeNull();
   });
 
   const DAYS = process.env.TROWEL_LONG ? 300 : 4;

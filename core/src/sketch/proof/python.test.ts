@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { loadMicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
 import { beforeAll, describe, expect, test } from 'vitest';
+import { BORDERS } from './bordersForTests.ts';
 import {
   ENGINE,
   firstDifference,
@@ -55,6 +56,10 @@ function differs(traces: readonly NamedProof[]): string | null {
 describe('the engine in MicroPython', () => {
   test.each(FILES)('answers every call of %s as is written there', { timeout: 600_000 }, (name) => {
     expect(differs(proofsOfFile(name))).toBeNull();
+  });
+
+  test('and of days on which something lies exactly on a border', { timeout: 120_000 }, () => {
+    expect(differs(BORDERS)).toBeNull();
   });
 
   test(`and of ${DAYS} further days of ${STEPS} steps`, { timeout: 7_200_000 }, () => {
