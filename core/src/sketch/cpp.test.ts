@@ -132,6 +132,28 @@ describe('one stick, one pump', () => {
     expect(played(board.program, [`a ${stick} 1300`, 'w 5'])[0]).toBe(`0 ${pump} 1`);
   });
 
+  test.each([
+    ['no pump', { lines: [], engine: { ...plan.engine, lines: [] }, around: [] }],
+    [
+      'nothing but a pump',
+      {
+        inputs: [],
+        sensorInputs: [],
+        engine: {
+          ...plan.engine,
+          sensors: [],
+          lines: plan.engine.lines.map((one) => ({ ...one, sensor: null })),
+        },
+      },
+    ],
+  ])('a board with %s compiles as well', (_, change) => {
+    const board = compiled({ ...plan, ...change });
+    expect(board.said).toBe('');
+    expect(
+      played(board.program, ['w 100', 'c why', 'c raw', 'c test pump 1 3', 'w 5']).length,
+    ).toBeGreaterThan(0);
+  });
+
   test('only types of stated width', () => {
     const files = ['engine.h', 'board.h'].map((name) => readFileSync(join(CPP, name), 'utf8'));
     const text = [cppSketch(plan, WRITTEN), ...files]
