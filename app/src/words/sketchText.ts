@@ -26,10 +26,15 @@ export function problemText({ kind, what }: SketchProblem): string {
       return `${what} has no channel that a pin alone can read. Its lines would never run.`;
     case 'contradiction':
       return `${what} has settings that stand against each other. Solve that first.`;
+    case 'too-large':
+      return `${what} has 2 048 bytes of working memory, as its kind has, and the program for all its probes and lines needs more. Give it fewer lines, or a larger board.`;
+    case 'no-python':
+      return `${what} is too small a board for MicroPython. Take C++, or a larger board.`;
   }
 }
 
 export const SHEET_NAMES: Readonly<Record<SketchProblem['sheet'], string>> = {
+  'plan/parts': 'Plan, Parts',
   'plan/wiring': 'Plan, Wiring',
   'bench/readout': 'Bench, Readout',
   'bench/calibrate': 'Bench, Calibrate',

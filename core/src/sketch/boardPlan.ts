@@ -54,9 +54,13 @@ export type SketchProblem = {
     | 'condition-not-written'
     | 'contacts-not-written'
     | 'tank-unread'
-    | 'contradiction';
+    | 'contradiction'
+    /** The program in C++ needs more working memory than such a board has. */
+    | 'too-large'
+    | 'no-python';
   readonly what: string;
-  readonly sheet: 'plan/wiring' | 'bench/readout' | 'bench/calibrate' | 'bench/dose' | 'rules/limits';
+  readonly sheet:
+    'plan/parts' | 'plan/wiring' | 'bench/readout' | 'bench/calibrate' | 'bench/dose' | 'rules/limits';
 };
 
 /** What an input gives by a pin alone. Everything else speaks over a bus, or needs two pins. */

@@ -12,6 +12,7 @@ import { NOT_THE_ENGINES } from '../control/vectors/runScript.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { planBoard, type BoardPlan } from './boardPlan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
+import { cppProblems, ramBytes } from './fits.ts';
 import { pinOfName } from './pins.ts';
 import { rawAt, switchesOfPage } from './playForTests.ts';
 import { forComment, forString } from './safeText.ts';
@@ -211,6 +212,47 @@ test.each([
   ['the left one', null],
   ['P3; evil()', null],
 ] as const)('the pin "%s"', (name, pin) => expect(pinOfName(name)).toEqual(pin));
+
+describe('what a small board can hold', () => {
+  const plan = planOf();
+  test('is reckoned as a compiler that leaves no gaps lays it out', () => {
+    // The sizes of the structures themselves, asked of the compiler.
+    const folder = mkdtempSync(join(tmpdir(), 'trowel-'));
+    const source = join(folder, 'size.cpp');
+    writeFileSync(
+      source,
+      `#pragma pack(1)
+${cppSize(plan)}
+#include "engine.h"
+#include <stdio.h>
+using namespace trowel;
+int main() { printf("%zu", sizeof(Config) + sizeof(State) + 2 * sizeof(Input) + sizeof(Answer) + TROWEL_LINES * sizeof(Remembered)); }`,
+    );
+    const program = join(folder, 'size');
+    expect(
+      spawnSync('g++', ['-std=gnu++11', `-I${CPP}`, '-o', program, source], { encoding: 'utf8' }).stderr,
+    ).toBe('');
+    const bytes = Number(spawnSync(program, { encoding: 'utf8' }).stdout);
+    const names = 'c2'.length + 'Roof pump'.length + 12;
+    expect(Math.abs(ramBytes(plan) - (bytes + names + 400))).toBeLessThan(20);
+  });
+  test('one line fits, four do not, and a larger board holds them', () => {
+    const [line] = plan.engine.lines;
+    const [sensor] = plan.engine.sensors;
+    if (!line || !sensor) throw new Error('no line');
+    const four = {
+      ...plan,
+      engine: {
+        ...plan.engine,
+        lines: Array.from({ length: 4 }, () => line),
+        sensors: Array.from({ length: 4 }, () => sensor),
+      },
+    };
+    expect(cppProblems(plan)).toEqual([]);
+    expect(cppProblems(four)).toMatchObject([{ kind: 'too-large' }]);
+    expect(cppProblems({ ...four, traits: '3.3 V Wi-Fi board' })).toEqual([]);
+  });
+});
 
 describe('names from people', () => {
   const nasty = [

@@ -10,7 +10,8 @@ import { beforeAll, expect, test } from 'vitest';
 import { planBoard, type BoardPlan } from './boardPlan.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import { rawAt, switchesOfPage } from './playForTests.ts';
-import { pythonProblems, pythonSettings } from './python.ts';
+import { pythonProblems } from './fits.ts';
+import { pythonSettings } from './python.ts';
 
 const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url));
 const WRITTEN = '2026-11-28';
@@ -21,7 +22,11 @@ const planOf = (): BoardPlan => {
   const planned = planBoard(garden, boardId);
   if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
   const { plan } = planned;
-  return { ...plan, inputs: plan.inputs.map((one) => ({ ...one, pin: { kind: 'pin', number: 34 } })) };
+  return {
+    ...plan,
+    traits: '3.3 V Wi-Fi board',
+    inputs: plan.inputs.map((one) => ({ ...one, pin: { kind: 'pin', number: 34 } })),
+  };
 };
 const plan = planOf();
 
@@ -108,6 +113,7 @@ test('an input that has no number in this language is named', () => {
   expect(
     pythonProblems({ ...plan, inputs: [{ ...first, pin: { kind: 'input', number: 0 } }] }),
   ).toMatchObject([{ kind: 'no-input-pin', what: 'C2' }]);
+  expect(pythonProblems({ ...plan, traits: '8-bit 5 V board' })).toMatchObject([{ kind: 'no-python' }]);
 });
 
 test('whatever names hold, the settings are the same but for comments and strings', () => {

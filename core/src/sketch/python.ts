@@ -1,7 +1,7 @@
 /** The settings of a board's program in MicroPython; the engine, the board and the start are files of their own that never change. */
 import { PROGRAM_CODES } from '../control/codes.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { BoardPlan, SketchProblem } from './boardPlan.ts';
+import type { BoardPlan } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { forComment, forString } from './safeText.ts';
 
@@ -91,12 +91,6 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): s
     proves_below_tenths: g.provesBelowTenths,
   });
 }
-
-/** Inputs that only the C++ style has a name for: "IN0" is no pin of this language. */
-export const pythonProblems = ({ inputs }: BoardPlan): readonly SketchProblem[] =>
-  inputs.flatMap(({ pin, label }): SketchProblem[] =>
-    pin.kind === 'input' ? [{ kind: 'no-input-pin', what: label, sheet: 'bench/readout' }] : [],
-  );
 
 const rows = (all: readonly string[]): string =>
   all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${one},`).join('\n')}\n]`;

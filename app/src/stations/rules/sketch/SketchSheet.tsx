@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
-import { pythonProblems } from '@plain-trowel/core/sketch/python';
+import { cppProblems, pythonProblems } from '@plain-trowel/core/sketch/fits';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import { Select } from '../../../ui/Select.tsx';
@@ -22,7 +22,7 @@ export default function SketchSheet() {
     ? planned.problems
     : language === 'MicroPython'
       ? pythonProblems(planned.plan)
-      : [];
+      : cppProblems(planned.plan);
   return (
     <>
       <header className="mb-3 border-b border-ink pb-2.5">
