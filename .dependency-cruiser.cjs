@@ -9,14 +9,14 @@ module.exports = {
       name: 'core-stays-pure',
       severity: 'error',
       comment: 'No Node, React or storage inside core; tests may use what they need.',
-      from: { path: '^core/src', pathNot: '(\\.test|ForTests)\\.ts$' },
+      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
       to: { path: 'node_modules/(react|idb|express|comlink|chart\\.js|@tanstack)' },
     },
     {
       name: 'core-no-node',
       severity: 'error',
       comment: 'core runs in a page, a worker or a terminal alike.',
-      from: { path: '^core/src', pathNot: '(\\.test|ForTests)\\.ts$' },
+      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
       to: { dependencyTypes: ['core'] },
     },
     forbid('standins-know-core', 'A stand-in knows core and nothing of the screens.', '^standins/src', {

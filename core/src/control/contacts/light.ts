@@ -41,10 +41,10 @@ export function wantsLight(
 ): { readonly on: boolean; readonly reason: Reason; readonly held: boolean | null } {
   const off = (reason: Reason, held = wasDark) => ({ on: false, reason, held });
   if (!clock) return off('clock-unknown');
-  const window = windowOf(rule, sun, mostOnS);
-  if (typeof window === 'string') return off(window);
+  const hours = windowOf(rule, sun, mostOnS);
+  if (typeof hours === 'string') return off(hours);
   // What the cell said yesterday does not tell of today.
-  if (!isBetween(window.fromS, window.toS, clock.daySecond)) return off('outside-hours', null);
+  if (!isBetween(hours.fromS, hours.toS, clock.daySecond)) return off('outside-hours', null);
   if (!rule.cell) return { on: true, reason: 'in-hours', held: null };
   if (light === null) return off('light-unknown');
   const isDark =

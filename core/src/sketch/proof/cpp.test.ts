@@ -1,18 +1,16 @@
 /** The engine in C++, compiled here and run beside the one in TypeScript: it must answer the same at every step. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { BORDERS } from './bordersForTests.ts';
-import {
-  ENGINE,
-  firstDifference,
-  proofOfDay,
-  proofsOfFile,
-  VECTOR_FILES,
-  type NamedProof,
-} from './proofForTests.ts';
+import { firstDifference, proofOfDay, type NamedProof, proofsIn } from './proofForTests.ts';
+
+const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
+const VECTOR_FILES = readdirSync(join(ENGINE, 'vectors')).sort();
+const proofsOfFile = (name: string) => proofsIn(readFileSync(join(ENGINE, 'vectors', name), 'utf8'));
 
 /** What a strict compiler lets through; a sanitiser stops whatever the language leaves undefined. */
 const FLAGS = [

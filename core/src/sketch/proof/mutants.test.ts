@@ -1,11 +1,16 @@
 /** Thirty slips in the engine of the boards, each of which the proof must notice. Long: each is compiled and run over vectors. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { expect, test } from 'vitest';
 import { BORDERS } from './bordersForTests.ts';
-import { ENGINE, firstDifference, proofsOfFile, VECTOR_FILES } from './proofForTests.ts';
+import { firstDifference, proofsIn } from './proofForTests.ts';
+
+const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
+const VECTOR_FILES = readdirSync(join(ENGINE, 'vectors')).sort();
+const proofsOfFile = (name: string) => proofsIn(readFileSync(join(ENGINE, 'vectors', name), 'utf8'));
 
 /** What stands in the engine, and the slip in its place: comparisons turned, guards left out, ends exchanged, units mistaken. */
 const SLIPS: readonly (readonly [from: string, to: string])[] = [

@@ -1,19 +1,14 @@
 /** Traces for engines in other languages: those of the files, and days that stand in no file. */
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { runScript } from '../../control/vectors/runScript.ts';
 import { scriptOf } from '../../control/vectors/script.ts';
 import { answerOf, callsOf, vectorFile } from '../../control/vectors/vectorFile.ts';
 import { proofOf } from './proofText.ts';
 
-export const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
-export const VECTOR_FILES = readdirSync(join(ENGINE, 'vectors')).sort();
-
 export type NamedProof = { readonly name: string; readonly proof: ReturnType<typeof proofOf> };
 
-export function proofsOfFile(name: string): readonly NamedProof[] {
-  const { traces } = vectorFile.parse(JSON.parse(readFileSync(join(ENGINE, 'vectors', name), 'utf8')));
+/** Those of a file of vectors. @param text of the file */
+export function proofsIn(text: string): readonly NamedProof[] {
+  const { traces } = vectorFile.parse(JSON.parse(text));
   return traces.map((trace) => {
     const { config, calls } = callsOf(trace);
     return { name: trace.name, proof: proofOf(config, calls) };

@@ -1,17 +1,15 @@
 /** The engine in MicroPython, run by its WebAssembly build beside the one in TypeScript: it must answer the same at every step. */
-import { readFileSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { loadMicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { BORDERS } from './bordersForTests.ts';
-import {
-  ENGINE,
-  firstDifference,
-  proofOfDay,
-  proofsOfFile,
-  VECTOR_FILES,
-  type NamedProof,
-} from './proofForTests.ts';
+import { firstDifference, proofOfDay, type NamedProof, proofsIn } from './proofForTests.ts';
+
+const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
+const VECTOR_FILES = readdirSync(join(ENGINE, 'vectors')).sort();
+const proofsOfFile = (name: string) => proofsIn(readFileSync(join(ENGINE, 'vectors', name), 'utf8'));
 
 const IS_LONG = Boolean(process.env.TROWEL_LONG);
 /** It is a hundred times slower than the compiled one. */
