@@ -28,7 +28,7 @@ test('a board that has everything gets its program, in C++ and in MicroPython, a
     .getByLabel('Garden file')
     .setInputFiles({ name: 'dry.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await sheet(page, 'Sketch').click();
-  await expect(page.getByText(/decides by itself, and switches Roof pump/)).toBeVisible();
+  await expect(page.getByText(/waters by itself with Roof pump/)).toBeVisible();
   const code = page.getByLabel('roof_board.ino');
   await expect(code).toContainText('P_PULSE_SOAK');
   await expect(code).toContainText('"c2"');

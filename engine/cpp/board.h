@@ -34,7 +34,13 @@ void setup() {
     pinMode(OUTPUT_PINS[at].pin, OUTPUT);
     switchLine(at, false);
   }
-  for (uint8_t at = 0; at < INPUTS; at += 1) pinMode(INPUT_PINS[at].pin, INPUT);
+  // A contact is pulled up, so that an open one reads 1 and a loose wire does not float.
+  for (uint8_t at = 0; at < INPUTS; at += 1)
+    pinMode(INPUT_PINS[at].pin, INPUT_PINS[at].isContact ? INPUT_PULLUP : INPUT);
+#ifdef TROWEL_ADC_BITS
+  // Such boards give ten bits until they are asked for more.
+  analogReadResolution(TROWEL_ADC_BITS);
+#endif
   Serial.begin(115200);
   Remembered kept[TROWEL_LINES];
   for (int32_t at = 0; at < TROWEL_LINES; at += 1) kept[at] = nothingKept();

@@ -19,10 +19,18 @@ def switch(pin, level):
     outputs[pin].value(level)
 
 
+def contact(pin):
+    # Pulled up, so that an open one reads 1 and a loose wire does not float; some pins cannot, and need a resistor outside.
+    try:
+        return Pin(pin, Pin.IN, Pin.PULL_UP)
+    except ValueError:
+        return Pin(pin, Pin.IN)
+
+
 def read(pin, is_contact):
     if is_contact:
         if pin not in contacts:
-            contacts[pin] = Pin(pin, Pin.IN)
+            contacts[pin] = contact(pin)
         return contacts[pin].value()
     if pin not in converters:
         converters[pin] = ADC(Pin(pin))

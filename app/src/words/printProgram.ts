@@ -43,6 +43,8 @@ export function printProgram(language: ProgramLanguage, board: Board, channels: 
       '',
       'void setup() {',
       '  Serial.begin(115200);',
+      // Such boards give ten bits until they are asked for more.
+      ...(board.adcBits > 10 ? [`  analogReadResolution(${board.adcBits});`] : []),
       '}',
       '',
       'void loop() {',

@@ -41,6 +41,11 @@ describe('a program in plain words', () => {
       /^When Chilli crate rises above 2\s100 counts, run until it has 1\s840 counts/,
     );
   });
+  test('a dose for a faulty probe is only told where a probe decides', () => {
+    expect(says({ fallbackMl: 40 })).toMatch(/While the probe is faulty, 40 ml once a day\.$/);
+    const timer = { kind: 'timer' as const, slots: [{ minute: 390, days: 127 }], doseMl: 200 };
+    expect(says({ fallbackMl: 40, program: timer })).not.toContain('faulty');
+  });
   test('the other kinds', () => {
     const slots = [
       { minute: 1110, days: 127 },

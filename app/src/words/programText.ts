@@ -1,7 +1,7 @@
 /** What a program will do, in plain words, and the names of its parts. */
 import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Garden, Plot, WaterLine } from '@plain-trowel/core/garden/document/schema';
-import type { ProgramKind, SavedProgram } from '@plain-trowel/core/control/programs/programs';
+import { usesProbe, type ProgramKind, type SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import {
   formatDuration,
   formatNumber,
@@ -30,7 +30,8 @@ export function driesTo(name: string, startTenths: number, scale: PercentScale |
 const DAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
 const ALL_DAYS = 127;
 
-const listed = (words: readonly string[]): string =>
+/** "a, b and c". */
+export const listed = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
 
 const daysText = (days: number): string =>
@@ -162,7 +163,7 @@ export function spokenProgram(
     ...(tank ? [`${said('tank', tank.name)} is above its minimum`] : []),
   ]);
   const fallback =
-    line.fallbackMl > 0
+    line.fallbackMl > 0 && usesProbe(program.kind)
       ? ` While the probe is faulty, ${said('fallback', ml(line.fallbackMl))} once a day.`
       : '';
   return `${capital(`${hours}${middle(garden, line, plot, scale)}`)}; never more than ${said('dailyMax', ml(line.dailyMaxMl))} a day.${also}${fallback}`;

@@ -1,5 +1,6 @@
 /** Why something stands in no board's program, and what would change that. */
-import type { SketchProblem } from '@plain-trowel/core/sketch/boardPlan';
+import { listed } from './programText.ts';
+import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/boardPlan';
 
 /** No default: a new kind fails to compile here until it has words. */
 export function problemText({ kind, what }: SketchProblem): string {
@@ -41,3 +42,22 @@ export const SHEET_NAMES: Readonly<Record<SketchProblem['sheet'], string>> = {
   'bench/dose': 'Bench, Dose',
   'rules/limits': 'Rules, Limits',
 };
+
+/** What a board's program does with its lines: which it waters by itself, and which only by hand. */
+export function doesText({ lines, engine }: BoardPlan): string {
+  const isBySelf = (at: number) => {
+    const config = engine.lines[at];
+    return config?.enabled === true && config.program.kind !== 'alert-only';
+  };
+  const bySelf = lines.filter((_, at) => isBySelf(at)).map((one) => one.name);
+  const byHand = lines.filter((_, at) => !isBySelf(at)).map((one) => one.name);
+  if (lines.length === 0) return 'It reads and prints, and switches nothing.';
+  return [
+    ...(bySelf.length > 0 ? [`It reads each second and waters by itself with ${listed(bySelf)}.`] : []),
+    ...(byHand.length > 0
+      ? [
+          `${listed(byHand)} ${byHand.length === 1 ? 'runs' : 'run'} only when ordered at the console: watering by itself is not switched on in Limits, Program.`,
+        ]
+      : []),
+  ].join(' ');
+}

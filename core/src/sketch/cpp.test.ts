@@ -155,6 +155,34 @@ describe('one stick, one pump', () => {
     ).toBeGreaterThan(0);
   });
 
+  test('a board of twelve bits is asked for them: at first it would give a quarter of the counts', () => {
+    expect(played(program, [`a ${stick} 3001`, 'w 2']).at(-1)).toContain('c2=3001');
+    expect(cppSize({ ...plan, adcBits: 10 })).not.toContain('TROWEL_ADC_BITS');
+  });
+
+  test('a contact whose wire is off reads open, and does not float', () => {
+    const contact = {
+      ...plan.inputs[0],
+      name: 'rain',
+      label: 'Rain',
+      reads: 'digital',
+      pin: { kind: 'pin', number: 9 },
+      channelId: 'rain',
+    } as const;
+    const board = compiled({ ...plan, inputs: [...plan.inputs, contact] });
+    const said = played(board.program, [`a ${stick} 1300`, 'w 12']).filter((line) => line.includes('rain='));
+    expect(said.length).toBeGreaterThan(4);
+    for (const line of said) expect(line).toContain('rain=1');
+  });
+
+  test('a danger that somebody has accepted stands at the top, whatever its words', () => {
+    const text = cppSketch(plan, WRITTEN, 'I know:\n#error */ the fuse comes on Monday');
+    expect(text).toContain(
+      '// THE WIRING HAS A DANGER. It was written all the same: I know: #error * / the fuse comes on Monday.',
+    );
+    expect(cppSketch(plan, WRITTEN)).not.toContain('DANGER');
+  });
+
   test('only types of stated width', () => {
     const files = ['engine.h', 'board.h'].map((name) => readFileSync(join(CPP, name), 'utf8'));
     const text = [cppSketch(plan, WRITTEN), ...files]

@@ -83,14 +83,14 @@ const EMPTY_TANK: TankConfig = {
 const inputRow = ({ name, pin, reads, label }: SketchInput): string =>
   `  {${pinText(pin)}, ${bool(reads === 'digital')}, "${forString(name)}"},  // ${forComment(label)}`;
 
-/** @param dateIso when it was written */
-export function cppSketch(plan: BoardPlan, dateIso: string): string {
+/** @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
+export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string {
   const { engine, inputs, lines } = plan;
   const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
   const at = (place: number | null) => orNone(place);
-  return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: waters by itself, with guards that no setting switches off.
+  return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-// These files belong together: this one, engine_size.h, engine.h and board.h. No library is needed.
+${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h and board.h. No library is needed.
 //
 // It keeps nothing through a reboot: after each one it waits for its minimum interval, and the day's sum begins anew.
 #include "engine_size.h"
@@ -190,8 +190,11 @@ const EMPTY_LINE = (slots: number): string =>
     slots,
   );
 
-/** How many of each the engine must hold. */
-export function cppSize({ engine }: BoardPlan): string {
+/** What analog inputs give in the common wiring style until a program asks for more. */
+const BITS_AT_FIRST = 10;
+
+/** How many of each the engine must hold, and how its converter is asked. */
+export function cppSize({ engine, adcBits }: BoardPlan): string {
   const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
   return `// How many of each this board has.
 #define TROWEL_SENSORS ${Math.max(1, engine.sensors.length)}
@@ -199,5 +202,5 @@ export function cppSize({ engine }: BoardPlan): string {
 #define TROWEL_LINES ${Math.max(1, engine.lines.length)}
 #define TROWEL_SLOTS ${slots}
 #define TROWEL_ORDERS 2
-`;
+${adcBits > BITS_AT_FIRST ? `// Bits of its converter.\n#define TROWEL_ADC_BITS ${adcBits}\n` : ''}`;
 }

@@ -95,12 +95,12 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): s
 const rows = (all: readonly string[]): string =>
   all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${one},`).join('\n')}\n]`;
 
-/** The file settings.py. @param dateIso when it was written */
-export function pythonSettings(plan: BoardPlan, dateIso: string): string {
+/** The file settings.py. @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
+export function pythonSettings(plan: BoardPlan, dateIso: string, known = ''): string {
   const { engine, inputs, lines } = plan;
-  return `# ${forComment(plan.garden)}, ${forComment(plan.board)}: waters by itself, with guards that no setting switches off.
+  return `# ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 # Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-# These files belong together: settings.py, engine.py, board.py and main.py.
+${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}# These files belong together: settings.py, engine.py, board.py and main.py.
 #
 # It keeps nothing through a reboot: after each one it waits for its minimum interval, and the day's sum begins anew.
 from engine import Fields

@@ -8,6 +8,9 @@
 static int32_t values[256];
 static uint8_t levels[256];
 static uint8_t modes[256];
+static bool wasSet[256];
+// As most boards begin.
+static uint8_t bits = 10;
 static uint32_t nowMs = 4294900000u;
 static uint32_t bootMs = 4294900000u;
 static char typed[256];
@@ -24,8 +27,14 @@ void digitalWrite(uint8_t pin, uint8_t level) {
   levels[pin] = level;
   if (isNew && modes[pin] == OUTPUT) printf("%u %d %d\n", (unsigned)((nowMs - bootMs) / 1000), (int)pin, (int)level);
 }
-uint8_t digitalRead(uint8_t pin) { return values[pin] != 0 ? HIGH : LOW; }
-int16_t analogRead(uint8_t pin) { return (int16_t)values[pin]; }
+// Nothing connected: high where it is pulled up, and who knows what else.
+uint8_t digitalRead(uint8_t pin) {
+  if (!wasSet[pin]) return modes[pin] == INPUT_PULLUP ? HIGH : (uint8_t)((nowMs / 1000) % 2);
+  return values[pin] != 0 ? HIGH : LOW;
+}
+// Values are given with twelve bits.
+int16_t analogRead(uint8_t pin) { return (int16_t)(values[pin] >> (12 - bits)); }
+void analogReadResolution(uint8_t asked) { bits = asked; }
 uint32_t millis() { return nowMs; }
 
 void SerialPort::begin(uint32_t) {}
@@ -63,7 +72,10 @@ int main() {
   while (fgets(row, sizeof(row), stdin)) {
     if (row[0] == 'a') {
       int pin = 0, value = 0;
-      if (sscanf(row + 1, "%d %d", &pin, &value) == 2) values[pin & 255] = value;
+      if (sscanf(row + 1, "%d %d", &pin, &value) == 2) {
+        values[pin & 255] = value;
+        wasSet[pin & 255] = true;
+      }
     } else if (row[0] == 'w') {
       for (int32_t left = atoi(row + 1); left > 0; left -= 1) {
         nowMs += 1000;

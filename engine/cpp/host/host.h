@@ -10,12 +10,14 @@ const uint8_t HIGH = 1;
 const uint8_t LOW = 0;
 const uint8_t INPUT = 0;
 const uint8_t OUTPUT = 1;
+const uint8_t INPUT_PULLUP = 2;
 const uint8_t A0 = 200, A1 = 201, A2 = 202, A3 = 203, A4 = 204, A5 = 205, A6 = 206, A7 = 207;
 
 void pinMode(uint8_t pin, uint8_t mode);
 void digitalWrite(uint8_t pin, uint8_t level);
 uint8_t digitalRead(uint8_t pin);
 int16_t analogRead(uint8_t pin);
+void analogReadResolution(uint8_t bits);
 uint32_t millis();
 
 struct SerialPort {

@@ -7,7 +7,7 @@ import { bootEngine, stepEngine } from '../engine/engine.ts';
 import type { EngineConfig } from '../engine/settings.ts';
 import type { ContactCall, ContactScript } from './contactScript.ts';
 import {
-  around,
+  CALL_FIELDS,
   aroundFrom,
   aroundRow,
   clockNow,
@@ -15,7 +15,6 @@ import {
   isAlike,
   maybe,
   ranOn,
-  reading,
   readingFrom,
 } from './rows.ts';
 import { VECTORS_VERSION } from './vectorFile.ts';
@@ -23,15 +22,11 @@ import { VECTORS_VERSION } from './vectorFile.ts';
 export const CONTACT_VECTORS_FORMAT = 'plain-trowel-contact-vectors';
 
 const call = z.strictObject({
-  t: int,
+  ...CALL_FIELDS,
   /** By contact: seconds on by their age in hours, newest first. */
   boot: z.array(z.array(int)).optional(),
-  sensors: z.array(reading).optional(),
-  clock: z.tuple([int, int]).nullable().optional(),
   /** Sunrise and sunset, seconds of the local day; null: unknown. Left out: as at the last call. */
   sun: z.tuple([int, int]).nullable().optional(),
-  around: z.array(around).optional(),
-  battery: maybe.optional(),
   /** Answers, left out where they are as at the last call: by contact 0 off, 1 on, 2 off at rest, 3 on at rest; its coil; its reason; when to call again. */
   is: z.array(int).optional(),
   coil: z.array(int).optional(),
@@ -39,7 +34,6 @@ const call = z.strictObject({
   next: maybe.optional(),
   /** 0 on or 1 off, contact, second, reason; for an end the seconds that it was on. */
   events: z.array(z.tuple([int, int, int, int]).rest(int)).optional(),
-  write: int.optional(),
 });
 
 const trace = z.strictObject({

@@ -5,9 +5,24 @@ import type { Around, EngineInput, RawReading } from '../contract/types.ts';
 export const int = z.int();
 export const maybe = int.nullable();
 /** Raw value, and 1 when whoever read it knows that it has not settled. Read at the second of the call. */
-export const reading = z.tuple([int, int]).nullable();
+const reading = z.tuple([int, int]).nullable();
 /** Air in tenths of °C, light, rain (0 or 1), soil in tenths of °C, the skip switch (0 or 1). */
-export const around = z.tuple([maybe, maybe, maybe, maybe, maybe]);
+const around = z.tuple([maybe, maybe, maybe, maybe, maybe]);
+
+/** What every call may tell, of lines and of contacts. */
+export const CALL_FIELDS = {
+  /** Seconds since boot. */
+  t: int,
+  /** By sensor; left out where none was read. */
+  sensors: z.array(reading).optional(),
+  /** Second of the local day, weekday; null: unknown. Left out: the clock ran on since the last call. */
+  clock: z.tuple([int, int]).nullable().optional(),
+  /** By line or contact. Left out: as at the last call. So the battery, in mV. */
+  around: z.array(around).optional(),
+  battery: maybe.optional(),
+  /** 1 where what a board keeps must be written down. */
+  write: int.optional(),
+};
 
 export const bit = (isSo: boolean | null): number | null => (isSo === null ? null : isSo ? 1 : 0);
 const isSet = (value: number | null): boolean | null => (value === null ? null : value === 1);

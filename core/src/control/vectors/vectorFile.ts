@@ -16,7 +16,7 @@ import type {
   RememberedLine,
 } from '../contract/types.ts';
 import {
-  around,
+  CALL_FIELDS,
   aroundFrom,
   aroundRow,
   bit,
@@ -25,7 +25,6 @@ import {
   isAlike,
   maybe,
   ranOn,
-  reading,
   readingFrom,
 } from './rows.ts';
 import type { Call } from './runScript.ts';
@@ -41,26 +40,17 @@ const remembered = z.array(z.tuple([int, int, int, int]).rest(int));
 const event = z.tuple([int, int, int, int]).rest(maybe);
 
 const call = z.strictObject({
-  /** Seconds since boot. */
-  t: int,
+  ...CALL_FIELDS,
   /** The board has just been switched on, with what it had kept. */
   boot: remembered.optional(),
-  /** By sensor and by reservoir; left out where none was read. */
-  sensors: z.array(reading).optional(),
+  /** By reservoir; left out where none was read. */
   tanks: z.array(maybe).optional(),
-  /** Second of the local day, weekday; null: unknown. Left out: the clock ran on since the last call. */
-  clock: z.tuple([int, int]).nullable().optional(),
-  /** By line. Left out: as at the last call. So the battery, in mV. */
-  around: z.array(around).optional(),
-  battery: maybe.optional(),
   orders: z.array(order).optional(),
   /** What must be answered: outputs, why each line runs or rests, when to call again (left out: as at the last call), and events. */
   on: z.array(int).optional(),
   why: z.array(int).optional(),
   next: maybe.optional(),
   events: z.array(event).optional(),
-  /** 1 where what a board keeps must be written down. */
-  write: int.optional(),
 });
 export type VectorCall = z.infer<typeof call>;
 

@@ -90,7 +90,6 @@ test('no edit function is missing from the walk', () => {
     'settingOf',
     'syncWiring',
     'partOfProbe',
-    'sharesByPlot',
     'useMeasuredFlow',
     'refitReasons',
     'partsDropped',

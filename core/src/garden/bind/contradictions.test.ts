@@ -210,3 +210,20 @@ describe('what a day may ask', () => {
     expect(asked({ program: { kind: 'alert-only' } })).toBeNull();
   });
 });
+
+test('what a program does not go by contradicts nothing: its fields are not shown', () => {
+  const slots = [{ minute: 360, days: 127 }];
+  // Five litres for a faulty probe would be far beyond the maximum run, and a timer has no probe.
+  const blind = { fallbackMl: 5000, program: { kind: 'timer', slots, doseMl: 50 } } as const;
+  expect(newContradictions(garden, line.id, blind)).toEqual([]);
+  expect(newContradictions(garden, line.id, { fallbackMl: 5000 }).map((one) => one.at)).toContain('fallback');
+  const dark = { ...line.conditions, darkBelow: 300, hours: { fromMinute: 60, toMinute: 60 } };
+  expect(
+    newContradictions(garden, line.id, { conditions: dark })
+      .map((one) => one.at)
+      .sort(),
+  ).toEqual(['dark', 'hours']);
+  expect(newContradictions(garden, line.id, { conditions: dark, program: { kind: 'alert-only' } })).toEqual(
+    [],
+  );
+});

@@ -84,7 +84,8 @@ function ofDoses(line: WaterLine): Contradiction[] {
   const dose = doseOf(program);
   return [
     ...(dose === null ? [] : one(dose, 'dose')),
-    ...(line.fallbackMl === 0 ? [] : one(line.fallbackMl, 'fallback')),
+    // Only what goes by a probe has a dose for a faulty one.
+    ...(line.fallbackMl === 0 || !usesProbe(program.kind) ? [] : one(line.fallbackMl, 'fallback')),
   ];
 }
 
@@ -109,7 +110,12 @@ function ofTimes(garden: Garden, line: WaterLine): Contradiction[] {
   ];
 }
 
-function ofHours({ conditions: { hours } }: WaterLine): Contradiction[] {
+/** Conditions are of automatic starts: a program that only alerts has none. */
+const hasConditions = ({ program }: WaterLine): boolean => program.kind !== 'alert-only';
+
+function ofHours(line: WaterLine): Contradiction[] {
+  const { hours } = line.conditions;
+  if (!hasConditions(line)) return [];
   return found(hours !== null && hours.fromMinute === hours.toMinute, 'no-hours', 'hours', 'hours');
 }
 
@@ -147,7 +153,8 @@ function ofSensors(garden: Garden, line: WaterLine): Contradiction[] {
   const probe = plotParts(garden, line.plotId)?.channel ?? null;
   const reservoir = byId(garden.reservoirs, line.tankId);
   const tank = reservoir && tankConfig(reservoir);
-  const unheard = sensesOfConditions(line.conditions).flatMap(({ field, sense }) => {
+  const asked = hasConditions(line) ? sensesOfConditions(line.conditions) : [];
+  const unheard = asked.flatMap(({ field, sense }) => {
     if (ambientOf(garden, place, sense)) return [];
     const near = ambientChoices(garden, place, sense).length;
     return found(true, near > 1 ? 'which-sensor' : 'no-sensor', field, 'sensor', near);

@@ -1,3 +1,4 @@
+import { sharesByPlot } from '../bind/shares.ts';
 import { describe, expect, test } from 'vitest';
 import { setWaterLine } from './plots.ts';
 import { dice, firstLine, onePlot } from './gardenForTests.ts';
@@ -10,7 +11,6 @@ import {
   removeReservoir,
   setOutlet,
   setReservoir,
-  sharesByPlot,
 } from './reservoirs.ts';
 import { gardenSchema, type Garden } from '../document/schema.ts';
 

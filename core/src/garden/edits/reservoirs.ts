@@ -76,17 +76,3 @@ export const removeOutlet = (garden: Garden, lineId: string, outletId: string): 
   setWaterLine(garden, lineId, {
     outlets: outletsOf(garden, lineId).filter((one) => one.id !== outletId),
   });
-
-/** What each plot gets of a line's water, percent, the largest first; outlets that lead to no plot under null. Null while nothing is measured. */
-export function sharesByPlot(
-  line: WaterLine,
-): readonly { readonly plotId: string | null; readonly percent: number }[] | null {
-  const measured = line.outlets.filter((one) => one.cupMl !== null);
-  const total = measured.reduce((sum, one) => sum + (one.cupMl ?? 0), 0);
-  if (!(total > 0)) return null;
-  const byPlot = new Map<string | null, number>();
-  for (const one of measured) byPlot.set(one.plotId, (byPlot.get(one.plotId) ?? 0) + (one.cupMl ?? 0));
-  return [...byPlot]
-    .map(([plotId, cupMl]) => ({ plotId, percent: (100 * cupMl) / total }))
-    .sort((a, b) => b.percent - a.percent);
-}

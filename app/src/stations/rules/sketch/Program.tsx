@@ -5,7 +5,7 @@ import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
-import { problemText } from '../../../words/sketchText.ts';
+import { doesText, problemText } from '../../../words/sketchText.ts';
 import { usePlan } from '../../plan/usePlan.ts';
 import { useVerdict } from '../../plan/wiring/useVerdict.ts';
 import { sketchFiles, type Language, type SketchFile } from './sketchFiles.ts';
@@ -27,7 +27,7 @@ export function Program({ plan, language }: { readonly plan: BoardPlan; readonly
   return (
     <>
       {dangers.length > 0 && <Danger dangers={dangers} reason={reason} onReason={setReason} />}
-      {!isHeld && <Files plan={plan} language={language} />}
+      {!isHeld && <Files plan={plan} language={language} known={dangers.length > 0 ? reason.trim() : ''} />}
     </>
   );
 }
@@ -73,11 +73,20 @@ function Danger({
   );
 }
 
-function Files({ plan, language }: { readonly plan: BoardPlan; readonly language: Language }) {
+function Files({
+  plan,
+  language,
+  known,
+}: {
+  readonly plan: BoardPlan;
+  readonly language: Language;
+  /** Why a danger in the wiring is accepted; empty: there is none. */
+  readonly known: string;
+}) {
   const folder = fileNameOf(plan.board).replace(/-/g, '_');
   const files = useMemo(
-    () => sketchFiles(language, plan, folder, new Date().toISOString().slice(0, 10)),
-    [language, plan, folder],
+    () => sketchFiles(language, plan, folder, new Date().toISOString().slice(0, 10), known),
+    [language, plan, folder, known],
   );
   const [open, setOpen] = useState('');
   const file = files.find((one) => one.name === open) ?? files[0];
@@ -89,11 +98,8 @@ function Files({ plan, language }: { readonly plan: BoardPlan; readonly language
   return (
     <>
       <p className="mt-4 max-w-[68ch] text-[17px]">
-        {plan.lines.length === 0
-          ? 'It reads and prints, and switches nothing.'
-          : `It reads each second, decides by itself, and switches ${plan.lines.map((one) => one.name).join(' and ')}.`}{' '}
-        At the serial line, 115 200 baud, it prints what this page reads, and <code>?</code> shows its
-        console.
+        {doesText(plan)} At the serial line, 115 200 baud, it prints what this page reads, and <code>?</code>{' '}
+        shows its console.
       </p>
       <p className="mt-1 max-w-[68ch] text-[14.5px] text-soft">
         Its engine is proved to answer as the one in this page does. It has no watchdog and keeps nothing

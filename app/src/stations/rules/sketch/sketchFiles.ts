@@ -13,24 +13,25 @@ export type Language = (typeof LANGUAGES)[number];
 /** One file of a board's program. `isOwn`: written for this garden; the others are the same on every board. */
 export type SketchFile = { readonly name: string; readonly text: string; readonly isOwn: boolean };
 
-/** All files of a board's program, its own first. @param name without blanks, as the folder is called */
+/** All files of a board's program, its own first. @param name without blanks, as the folder is called @param known why a danger in the wiring is accepted */
 export function sketchFiles(
   language: Language,
   plan: BoardPlan,
   name: string,
   dateIso: string,
+  known: string,
 ): readonly SketchFile[] {
   const own = (file: string, text: string): SketchFile => ({ name: file, text, isOwn: true });
   const common = (file: string, text: string): SketchFile => ({ name: file, text, isOwn: false });
   return language === 'C++'
     ? [
-        own(`${name}.ino`, cppSketch(plan, dateIso)),
+        own(`${name}.ino`, cppSketch(plan, dateIso, known)),
         own('engine_size.h', cppSize(plan)),
         common('engine.h', cppEngine),
         common('board.h', cppBoard),
       ]
     : [
-        own('settings.py', pythonSettings(plan, dateIso)),
+        own('settings.py', pythonSettings(plan, dateIso, known)),
         common('engine.py', pythonEngine),
         common('board.py', pythonBoard),
         common('main.py', pythonMain),

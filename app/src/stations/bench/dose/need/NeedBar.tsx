@@ -1,34 +1,31 @@
 import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
+import type { NeedBeside } from '@plain-trowel/core/dosing/needBeside';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useElementWidth } from '../../../../ui/useElementWidth.ts';
 
 const TOP = 24;
 const HIGH = 26;
-/** An estimate that is good to within a factor of two. */
-const UNSURE = 2;
 /** More marks than these would run together. */
 const MOST_DOSES = 40;
 
 /** One bar: what the line may give in a day, in its doses, and on it what the plot drinks, as far as that is known. */
 export function NeedBar({
   needMl,
+  beside,
   line,
   share,
-  doseMl,
 }: {
   readonly needMl: number;
+  readonly beside: NeedBeside;
   readonly line: WaterLine;
   /** Of the line's water that reaches the plot, 0..1. */
   readonly share: number;
-  readonly doseMl: number | null;
 }) {
   const [ref, width] = useElementWidth<HTMLDivElement>(640);
-  const allowedMl = line.dailyMaxMl * share;
-  const mostMl = 1.08 * Math.max(allowedMl, needMl * UNSURE);
+  const { allowedMl, leastMl, mostMl: highMl, doseMl: ownDose, dosesAllowed, isShort } = beside;
+  const doses = dosesAllowed ?? 0;
+  const mostMl = 1.08 * Math.max(allowedMl, highMl);
   const x = (ml: number) => 1 + ((width - 2) * ml) / mostMl;
-  const ownDose = doseMl === null ? 0 : doseMl * share;
-  const doses = ownDose > 0 ? Math.floor(allowedMl / ownDose) : 0;
-  const isShort = allowedMl < needMl;
   const anchor = (ml: number) => (x(ml) > width - 130 ? 'end' : x(ml) < 60 ? 'start' : 'middle');
   return (
     <figure ref={ref} className="mt-3 max-w-[680px]">
@@ -36,7 +33,7 @@ export function NeedBar({
         width={width}
         height={TOP + HIGH + 22}
         role="img"
-        aria-label={`A day drinks about ${formatVolume(needMl)}, somewhere from ${formatVolume(needMl / UNSURE)} to ${formatVolume(needMl * UNSURE)}; the line may give ${formatVolume(allowedMl)}.`}
+        aria-label={`A day drinks about ${formatVolume(needMl)}, somewhere from ${formatVolume(leastMl)} to ${formatVolume(highMl)}; the line may give ${formatVolume(allowedMl)}.`}
         className="block text-[12.5px]"
       >
         <rect
@@ -46,7 +43,8 @@ export function NeedBar({
           height={HIGH}
           className={`stroke-ink ${isShort ? 'fill-label' : 'fill-rill/25'}`}
         />
-        {doses > 1 &&
+        {ownDose !== null &&
+          doses > 1 &&
           doses <= MOST_DOSES &&
           Array.from({ length: doses }, (_, at) => x((at + 1) * ownDose)).map((at) => (
             <path
@@ -57,7 +55,7 @@ export function NeedBar({
             />
           ))}
         <path
-          d={`M${x(needMl / UNSURE)} ${TOP + 9}H${x(needMl * UNSURE)}m0 -5v10M${x(needMl / UNSURE)} ${TOP + 4}v10`}
+          d={`M${x(leastMl)} ${TOP + 9}H${x(highMl)}m0 -5v10M${x(leastMl)} ${TOP + 4}v10`}
           strokeWidth={1.75}
           className="fill-none stroke-handle"
         />
@@ -75,7 +73,7 @@ export function NeedBar({
       </svg>
       <figcaption className="text-[13.5px] text-soft">
         The bar is what {line.name} may give this plot in a day
-        {doses > 1 && ownDose > 0 ? `, with a mark for each dose of ${formatVolume(ownDose)}` : ''}
+        {doses > 1 && ownDose !== null ? `, with a mark for each dose of ${formatVolume(ownDose)}` : ''}
         {share < 1 ? ` (${formatNumber(100 * share, 0)} % of its water, by the cups)` : ''}. The red stroke is
         what it drinks, its ends half and twice of that: the estimate is no better.
       </figcaption>

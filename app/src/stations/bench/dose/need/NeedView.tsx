@@ -1,6 +1,6 @@
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
-import { sharesByPlot } from '@plain-trowel/core/garden/edits/reservoirs';
-import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
+import { shareOfPlot } from '@plain-trowel/core/garden/bind/shares';
+import { needBeside } from '@plain-trowel/core/dosing/needBeside';
 import { NeedBar } from './NeedBar.tsx';
 import { setPlot } from '@plain-trowel/core/garden/edits/plots';
 import { type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -31,8 +31,10 @@ export function NeedView({ parts }: { parts: PlotParts }) {
   const refill =
     plot.size &&
     readilyAvailable(plot.size, plantGroup(plot.plantGroupId), knownSoil(plot.soil, plot.soil.kindId));
-  const share = line ? shareOf(line, plot.id) : 1;
+  const share = line ? shareOfPlot(line, plot.id) : 1;
   const dose = line && doseOf(line.program);
+  const beside =
+    need && line && need.value > 0 ? needBeside(need.value, line.dailyMaxMl, share, dose ?? null) : null;
   const set = (size: PlotSize) =>
     void commit(`size of ${plot.name}`, (before) => ({ garden: setPlot(before, plot.id, { size }) }));
   return (
@@ -48,17 +50,17 @@ export function NeedView({ parts }: { parts: PlotParts }) {
             className="text-[24px]"
           />{' '}
           a day
-          {dose != null && dose > 0 && (
+          {beside?.dosesNeeded != null && beside.doseMl !== null && dose != null && (
             <>
-              : {formatNumber(need.value / dose / share, 1)} doses of {formatVolume(dose)}
-              {share < 1 && ` (${formatVolume(dose * share)} of each reach it)`}
+              : {formatNumber(beside.dosesNeeded, 1)} doses of {formatVolume(dose)}
+              {share < 1 && ` (${formatVolume(beside.doseMl)} of each reach it)`}
             </>
           )}
           .
-          {line && need.value > line.dailyMaxMl * share && (
+          {line && beside?.isShort === true && (
             <span className="mt-1 block border-l-[3px] border-chaff pl-3 text-[15px]">
-              That is more than {line.name} may give it in a day, {formatVolume(line.dailyMaxMl * share)}: in
-              this weather it would dry out slowly, or a person must help.
+              That is more than {line.name} may give it in a day, {formatVolume(beside.allowedMl)}: in this
+              weather it would dry out slowly, or a person must help.
             </span>
           )}
         </p>
@@ -67,9 +69,7 @@ export function NeedView({ parts }: { parts: PlotParts }) {
           Say how large {plot.name} is: then plant and weather give a first estimate.
         </p>
       )}
-      {need && line && need.value > 0 && (
-        <NeedBar needMl={need.value} line={line} share={share} doseMl={dose ?? null} />
-      )}
+      {need && line && beside && <NeedBar needMl={need.value} beside={beside} line={line} share={share} />}
       {refill && (
         <p className="mt-1 max-w-[68ch]">
           From its start limit to full it takes about{' '}
@@ -112,12 +112,6 @@ export function NeedView({ parts }: { parts: PlotParts }) {
     </>
   );
 }
-
-/** How much of a line's water reaches a plot, 0..1: by its cups, all of it while they were not measured. */
-const shareOf = (line: WaterLine, plotId: string): number => {
-  const share = sharesByPlot(line)?.find((one) => one.plotId === plotId)?.percent;
-  return share === undefined ? 1 : share / 100;
-};
 
 function PotFields({
   size,

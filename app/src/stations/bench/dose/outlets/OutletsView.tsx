@@ -2,7 +2,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { evennessOf } from '@plain-trowel/core/dosing/outlets';
 import { workEvenness } from '@plain-trowel/core/dosing/workWater';
 import { doseOf } from '@plain-trowel/core/garden/bind/contradictions';
-import { sharesByPlot } from '@plain-trowel/core/garden/edits/reservoirs';
+import { sharesByPlot } from '@plain-trowel/core/garden/bind/shares';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';

@@ -1,3 +1,4 @@
+import { daysLeft } from '@plain-trowel/core/dosing/reservoir';
 import type { Reservoir } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { litresText } from '../../../../words/unitText.ts';
@@ -25,7 +26,7 @@ export function TankPicture({
   const surface = yOf(volumeMl);
   const minimum = yOf(tank.minimumMl);
   const isLow = volumeMl <= tank.minimumMl;
-  const left = usedMlPerDay > 0 ? Math.floor((volumeMl - tank.minimumMl) / usedMlPerDay) : 0;
+  const left = Math.floor(daysLeft(volumeMl, tank.minimumMl, usedMlPerDay) ?? 0);
   const gap = ((HIGH * usedMlPerDay) / fullMl) * Math.max(1, left);
   // Ticks nearer than three pixels say nothing.
   const days = left > 0 && gap / left >= 3 ? Math.min(MOST_DAYS, left) : 0;

@@ -1,11 +1,7 @@
-import type { SavedConditions } from '@plain-trowel/core/control/conditions/conditions';
 import type { Contact, ContactRule } from '@plain-trowel/core/garden/document/contactSchema';
 import { Choice } from '../../../../ui/Choice.tsx';
-import { CONDITION_ROWS, ConditionRow } from '../program/ConditionRow.tsx';
-import { Hours } from '../program/Hours.tsx';
+import { ConditionList } from '../program/ConditionList.tsx';
 import { useContact } from './useContact.ts';
-
-const KEYS = Object.keys(CONDITION_ROWS) as readonly (keyof SavedConditions)[];
 
 /** On which side a permit contact fails, and what must be so besides. */
 export function PermitFields({
@@ -16,9 +12,6 @@ export function PermitFields({
   rule: Extract<ContactRule, { kind: 'permit' }>;
 }) {
   const { problem, keep } = useContact(contact);
-  const { conditions } = contact;
-  const set = (change: Partial<SavedConditions>) =>
-    keep('conditions', { conditions: { ...conditions, ...change } });
   return (
     <>
       <section aria-label={`Wiring of ${contact.name}`} className="mt-4 border-t border-rule pt-3">
@@ -44,22 +37,7 @@ export function PermitFields({
       </section>
       <section aria-label={`Conditions of ${contact.name}`} className="mt-4 border-t border-rule pt-3">
         <h2>Lets through only when</h2>
-        <ul className="mt-1">
-          {KEYS.map((key) => (
-            <ConditionRow
-              key={key}
-              about={contact}
-              of={key}
-              problem={problem(CONDITION_ROWS[key].field)}
-              set={set}
-              choose={(around) => keep('conditions', { around })}
-            >
-              {key === 'hours' && conditions.hours && (
-                <Hours hours={conditions.hours} onChange={(hours) => set({ hours })} />
-              )}
-            </ConditionRow>
-          ))}
-        </ul>
+        <ConditionList about={contact} problem={problem} keep={keep} />
       </section>
     </>
   );

@@ -12,7 +12,7 @@ import { budgetText } from '../../../../words/contradictionText.ts';
 import { PROGRAM_WORDS } from '../../../../words/programText.ts';
 import { Standing } from '../../Standing.tsx';
 import { AnswerPanel } from '../AnswerPanel.tsx';
-import { ConditionFields } from './ConditionFields.tsx';
+import { ConditionList } from './ConditionList.tsx';
 import { DayTimeline } from './DayTimeline.tsx';
 import { Guarded } from './Guarded.tsx';
 import { DoseGuards, ProbeGuards } from './guards.tsx';
@@ -56,6 +56,7 @@ export function ProgramView({ parts }: { parts: PlotParts }) {
 function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterLine; isOnly: boolean }) {
   const { garden } = useGarden();
   const standing = contradictions(garden, line);
+  const { problem, keep } = useLine(line);
   const runs = line.program.kind !== 'alert-only';
   // The timeline is of yesterday: a minute more or less does not matter to it.
   const minuteMs = useLive(({ nowMs }) => Math.floor(nowMs / 60_000) * 60_000);
@@ -86,7 +87,7 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
             </p>
           }
         >
-          <ConditionFields line={line} />
+          <ConditionList about={line} problem={problem} keep={keep} />
         </Guarded>
       )}
       <Guarded

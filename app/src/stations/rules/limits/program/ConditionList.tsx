@@ -1,15 +1,21 @@
-import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { SavedConditions } from '@plain-trowel/core/control/conditions/conditions';
-import { CONDITION_ROWS, ConditionRow } from './ConditionRow.tsx';
+import type { LineField } from '@plain-trowel/core/control/programs/contradiction';
+import { CONDITION_ROWS, ConditionRow, type Conditioned } from './ConditionRow.tsx';
 import { Hours } from './Hours.tsx';
-import { useLine } from './useLine.ts';
 
 const KEYS = Object.keys(CONDITION_ROWS) as readonly (keyof SavedConditions)[];
 
-/** What must be so besides. A condition that nothing in the garden measures would hold the line forever: it stands in red, and nothing waters. */
-export function ConditionFields({ line }: { line: WaterLine }) {
-  const { problem, keep } = useLine(line);
-  const { conditions } = line;
+/** All conditions of a water line or a contact. One that nothing in the garden measures would hold it forever: it stands in red, and nothing runs. */
+export function ConditionList({
+  about,
+  problem,
+  keep,
+}: {
+  readonly about: Conditioned;
+  readonly problem: (field: LineField) => string | null;
+  readonly keep: (label: string, change: Partial<Pick<Conditioned, 'conditions' | 'around'>>) => void;
+}) {
+  const { conditions } = about;
   const set = (change: Partial<SavedConditions>) =>
     keep('conditions', { conditions: { ...conditions, ...change } });
   return (
@@ -17,7 +23,7 @@ export function ConditionFields({ line }: { line: WaterLine }) {
       {KEYS.map((key) => (
         <ConditionRow
           key={key}
-          about={line}
+          about={about}
           of={key}
           problem={problem(CONDITION_ROWS[key].field)}
           set={set}
