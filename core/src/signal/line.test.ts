@@ -224,6 +224,19 @@ describe('not understood, with the reason', () => {
     expect(read(line)).toEqual({ kind: 'not-understood', reason });
   });
 
+  test.each([
+    '# stopped 1 dose-done 10 s 120 ml',
+    '# line 1 rests min-interval today 0 ml',
+    '# version 3 1a2b engine 1',
+  ])('what a program says of itself is neither: %s', (line) => {
+    expect(read(line)).toEqual({ kind: 'blank' });
+  });
+
+  test('a comment with columns is still a header, or readings', () => {
+    expect(read('# c2=1512 l1=2240')).toMatchObject({ kind: 'values' });
+    expect(read('# time,moisture').kind).not.toBe('blank');
+  });
+
   test('a blank line is neither a reading nor a fault', () => {
     expect(read('  \r')).toEqual({ kind: 'blank' });
   });

@@ -79,9 +79,12 @@ function pointedAt(
 /** What may be words beside numbers, or decimal commas, after all. */
 const LOOSELY: ReadonlySet<NotUnderstood> = new Set(['no-number', 'decimal-comma', 'bad-json', 'not-finite']);
 
+/** What a program says about itself, not about its probes: no columns, so it is no header of a table either. */
+const OF_A_PROGRAM = /^# [^,;\t=]*$/;
+
 function parseStrictly(state: LineParserState, line: string): { state: LineParserState; result: LineResult } {
   const text = line.trim();
-  if (text === '') return { state, result: BLANK };
+  if (text === '' || OF_A_PROGRAM.test(text)) return { state, result: BLANK };
   if (text.length > MOST_LINE_CHARS) return { state, result: misread('too-long') };
   const marks = marksOf(text);
   // Control and replacement characters are what a wrong speed produces.

@@ -19,7 +19,12 @@ export type SketchInput = {
   readonly reads: 'analog' | 'digital';
 };
 
-export type SketchLine = { readonly name: string; readonly output: Output };
+export type SketchLine = {
+  /** Of the water line in the garden: what a board keeps belongs to it. */
+  readonly id: string;
+  readonly name: string;
+  readonly output: Output;
+};
 
 export type BoardPlan = {
   readonly garden: string;
@@ -125,7 +130,7 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       if (config && isAsked(config.conditions, sense))
         problems.push({ kind: 'condition-not-written', what: line.name, sheet: 'rules/limits' });
     const output = outputOf(garden.wiring, catalogueOf(garden), line.id);
-    if (output) return [{ name: line.name, output }];
+    if (output) return [{ id: line.id, name: line.name, output }];
     problems.push({ kind: 'no-output-pin', what: line.name, sheet: 'plan/wiring' });
     return [];
   });

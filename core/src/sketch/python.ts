@@ -3,6 +3,7 @@ import { PROGRAM_CODES } from '../control/codes.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import type { BoardPlan } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
+import { nameOf } from './folder.ts';
 import { forComment, forString } from './safeText.ts';
 
 type Value = number | boolean | null | string | readonly Value[];
@@ -97,15 +98,26 @@ const rows = (all: readonly string[]): string =>
 
 /** The file settings.py. @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
 export function pythonSettings(plan: BoardPlan, dateIso: string, known = ''): string {
-  const { engine, inputs, lines } = plan;
+  const body = settingsText(plan);
   return `# ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 # Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}# These files belong together: settings.py, engine.py, board.py and main.py.
-#
-# It keeps nothing through a reboot: after each one it waits for its minimum interval, and the day's sum begins anew.
-from engine import Fields
+${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import Fields
 
-ADC_BITS = ${plan.adcBits}
+# The name of this program: the same settings have the same one.
+PROGRAM = "${nameOf(body)}"
+
+${body}`;
+}
+
+/** By this name the running program says what it is. */
+export const programName = (plan: BoardPlan): string => nameOf(settingsText(plan));
+
+/** Ids are words of the garden; a record of the board holds them between blanks. */
+const wordOf = (id: string): string => id.replace(/[^A-Za-z0-9_-]/g, '_').slice(0, 60);
+
+function settingsText(plan: BoardPlan): string {
+  const { engine, inputs, lines } = plan;
+  return `ADC_BITS = ${plan.adcBits}
 
 # What is read: pin, contact, name.
 INPUTS = ${rows(inputs.map((one) => valueText([one.pin.number, one.reads === 'digital', forString(one.name)])))}
@@ -116,6 +128,8 @@ AROUND_INPUTS = ${rows(plan.around.map(({ light, rain, skip }) => valueText([lig
 
 # What is switched: pin, on when low, name.
 OUTPUTS = ${rows(lines.map(({ name, output }) => valueText([output.pin.number, output.activeLow, forString(name)])))}
+# What the board keeps through a reboot belongs to these.
+LINE_IDS = ${valueText(lines.map(({ id }) => wordOf(id)))}
 
 # Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
 CONFIG = Fields(

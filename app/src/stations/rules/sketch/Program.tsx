@@ -8,7 +8,7 @@ import { Field } from '../../../ui/Field.tsx';
 import { doesText, problemText } from '../../../words/sketchText.ts';
 import { usePlan } from '../../plan/usePlan.ts';
 import { useVerdict } from '../../plan/wiring/useVerdict.ts';
-import { sketchFiles, type Language, type SketchFile } from './sketchFiles.ts';
+import { sketchFiles, zipEntries, type Language, type SketchFile } from './sketchFiles.ts';
 
 /** At least so much is a reason. */
 const LEAST_REASON = 10;
@@ -91,7 +91,9 @@ function Files({
   const [open, setOpen] = useState('');
   const file = files.find((one) => one.name === open) ?? files[0];
   const save = () => {
-    const entries = files.map((one) => [`${folder}/${one.name}`, strToU8(one.text)] as const);
+    const entries = zipEntries(language, plan, folder, files, Math.floor(Date.now() / 60_000)).map(
+      ([path, text]) => [path, strToU8(text)] as const,
+    );
     const zip = zipSync(Object.fromEntries(entries));
     download(`${folder}.zip`, new Blob([new Uint8Array(zip)]), 'application/zip');
   };
@@ -194,7 +196,7 @@ function Loading({ language }: { readonly language: Language }) {
           'Pull the probe’s plug and type “why”: it must say implausible or no-reading, and nothing may run. Only then connect the pump.',
         ]
       : [
-          'Unpack the zip and copy its four files into the board’s own folder, next to its start.',
+          'Unpack the zip and copy main.py and the folder trowel_a into the board’s own folder, as they lie.',
           'Take the pump’s supply off, restart the board, and look at the serial line: readings come every two seconds.',
           'Pull the probe’s plug and type “why”: it must say implausible or no-reading, and nothing may run. Only then connect the pump.',
         ];

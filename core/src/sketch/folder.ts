@@ -1,0 +1,54 @@
+/** A program as it lies on a board: a folder with its files and a list of them, by which the board knows whether it is whole. */
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import type { BoardPlan } from './boardPlan.ts';
+
+export type BoardFile = { readonly name: string; readonly text: string };
+
+/** The two folders of which one holds the program that runs and the other the one before it. */
+export const FOLDERS = ['trowel_a', 'trowel_b'] as const;
+export const LIST_NAME = 'files.txt';
+
+export const sumOf = (text: string): string => bytesToHex(sha256(utf8ToBytes(text)));
+
+/** So many letters tell two programs apart; it is a name, not a lock. */
+const NAME_LETTERS = 12;
+/** A short name of what a program says, without its comments: the same settings have the same one on every day. */
+export const nameOf = (code: string): string => sumOf(code.replace(/^#.*$/gm, '')).slice(0, NAME_LETTERS);
+
+/** Pins with their level at rest. */
+export const restLevels = ({ lines }: BoardPlan): readonly (readonly [pin: number, level: 0 | 1])[] =>
+  lines.map(({ output }) => [output.pin.number, output.activeLow ? 1 : 0]);
+
+/** The list of a folder. @param number of the program; the board starts the highest one that is whole */
+export function listText(
+  files: readonly BoardFile[],
+  number: number,
+  rest: readonly (readonly [number, number])[],
+): string {
+  return [
+    'trowel 1',
+    String(number),
+    ...rest.map(([pin, level]) => `off ${pin} ${level}`),
+    ...files.map(({ name, text }) => `file ${sumOf(text)} ${name}`),
+    'end',
+    '',
+  ].join('\n');
+}
+
+export type ProgramList = {
+  readonly number: number;
+  readonly files: readonly { readonly sum: string; readonly name: string }[];
+};
+
+/** Null for a list that is missing or was cut off. */
+export function readList(list: string): ProgramList | null {
+  const rows = list.split('\n');
+  const number = /^\d{1,9}$/.test(rows[1] ?? '') ? Number(rows[1]) : NaN;
+  if (rows[0] !== 'trowel 1' || !rows.includes('end') || Number.isNaN(number)) return null;
+  const files = rows.flatMap((row) => {
+    const match = /^file ([0-9a-f]{64}) ([a-z_]+\.py)$/.exec(row);
+    return match ? [{ sum: match[1] ?? '', name: match[2] ?? '' }] : [];
+  });
+  return { number, files };
+}

@@ -1,0 +1,220 @@
+# The board's console: a line of words each, answered by lines that begin with "# ".
+from engine import DAY_S, MOST_ORDER_ML, ORDER_STOP, ORDER_UNLOCK, ORDER_WATER, P_FOLLOWER, P_PULSE_SOAK, P_SINGLE_DOSE, P_TIMER, P_UNTIL_WET, P_VETO, given_ml, dose_s
+
+MOST_TYPED = 60
+MOST_ORDERS = 2
+# Closer together two limits would switch by noise.
+LEAST_GAP = 10
+
+# What of each kind of program can be changed while it runs; guards never.
+SETTABLE = {
+    P_TIMER: ("dose",),
+    P_PULSE_SOAK: ("start", "stop", "dose"),
+    P_UNTIL_WET: ("start", "stop"),
+    P_SINGLE_DOSE: ("start", "dose"),
+    P_VETO: ("stop", "dose"),
+    P_FOLLOWER: (),
+}
+
+
+def whole(word):
+    return int(word) if word.isdigit() and len(word) < 9 else None
+
+
+def tenths_of(word):
+    # "40" and "40.5" in tenths; None for anything else.
+    before, point, after = word.partition(".")
+    number = whole(before)
+    if number is None or (point and not (len(after) == 1 and after.isdigit())):
+        return None
+    return number * 10 + (int(after) if after else 0)
+
+
+class Console:
+    def __init__(self, board, leave, store):
+        self.board = board
+        self.leave = leave
+        self.store = store
+        self.typed = ""
+        self.changed = {}
+        self.take_up(store.read(board.number) if store is not None else [])
+
+    def take_up(self, rows):
+        # Of two limits that moved past each other only one order of taking them is allowed, so what was refused is tried again.
+        for _ in range(2):
+            for line, name, value in rows:
+                if self.apply(line, name, value) is None:
+                    self.changed[(line, name)] = value
+
+    def say(self, text):
+        self.board.say(text)
+
+    # One character of what is typed.
+    def hear(self, character):
+        if character == "\r":
+            return
+        if character == "\n":
+            typed = self.typed
+            self.typed = ""
+            if typed:
+                self.obey(typed)
+        elif character >= " " and len(self.typed) < MOST_TYPED:
+            self.typed += character
+
+    def obey(self, typed):
+        words = typed.split()
+        numbers = [whole(one) for one in words] + [None] * 4
+        command = words[0] if words else ""
+        if command == "?":
+            self.say("# ? raw all why limits version")
+            self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE")
+            self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
+            self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - load (outputs off and ready for another program)")
+        elif command == "raw":
+            self.board.print_readings()
+        elif command == "all":
+            self.board.print_readings()
+            self.board.print_percent()
+            self.board.print_why()
+        elif command == "why":
+            self.board.print_why()
+        elif command == "limits":
+            for line in range(len(self.lines())):
+                self.print_limits(line)
+        elif command == "version":
+            self.say("# version %d %s engine 1" % (self.board.number, self.board.settings.PROGRAM))
+        elif command == "give":
+            self.give(numbers[1], numbers[2])
+        elif words[:2] == ["test", "pump"]:
+            self.test_pump(numbers[2], whole(words[3].rstrip("s")) if len(words) > 3 else None)
+        elif command == "stop":
+            self.order(ORDER_STOP, numbers[1], 0)
+        elif command == "unlock":
+            self.order(ORDER_UNLOCK, numbers[1], 0)
+        elif command == "clock":
+            self.set_clock(numbers[1], numbers[2])
+        elif command == "set":
+            self.set(words)
+        elif command == "save":
+            self.save()
+        elif command == "load" and self.leave is not None:
+            self.board.all_off()
+            if self.board.kept is not None:
+                self.board.keep()
+            self.leave()
+        else:
+            self.say("# no: not understood - ? for help")
+
+    def lines(self):
+        return self.board.settings.CONFIG.lines
+
+    def line_at(self, number):
+        # Place of a line by the number that people see; None where there is none.
+        return number - 1 if number is not None and 1 <= number <= len(self.lines()) else None
+
+    # ---- Orders by hand: the guards hold them, and they count in the day's sum.
+
+    def give(self, number, volume_ml):
+        if volume_ml is None or not 1 <= volume_ml <= MOST_ORDER_ML:
+            self.say("# no: give LINE ML")
+        else:
+            self.order(ORDER_WATER, number, volume_ml)
+
+    def test_pump(self, number, seconds):
+        line = self.line_at(number)
+        if line is None or seconds is None or not 1 <= seconds <= 3600:
+            self.say("# no: test pump LINE SECONDS")
+            return
+        config = self.lines()[line]
+        volume_ml = max(1, given_ml(config, seconds))
+        self.order(ORDER_WATER, number, volume_ml)
+
+    def order(self, kind, number, volume_ml):
+        line = self.line_at(number)
+        if line is None:
+            self.say("# no: no such line")
+        elif len(self.board.orders) >= MOST_ORDERS:
+            self.say("# no: one order after the other")
+        else:
+            self.board.orders.append((kind, line, volume_ml))
+            self.say("# taken")
+
+    def set_clock(self, second, weekday):
+        if second is None or second >= DAY_S or weekday is None or weekday > 6:
+            self.say("# no: clock SECOND-OF-DAY WEEKDAY")
+        else:
+            self.board.set_clock(second, weekday)
+            self.say("# taken")
+
+    # ---- Settings that may be changed while it runs, within the guards
+
+    def print_limits(self, line):
+        config = self.lines()[line]
+        text = "# limits %d" % (line + 1)
+        for name in SETTABLE.get(config.program.kind, ()):
+            text += " %s %s" % (name, self.value_text(config.program, name))
+        self.say(text + " water %s" % ("on" if config.enabled else "off"))
+
+    def value_text(self, program, name):
+        if name == "dose":
+            return str(program.dose_ml)
+        tenths = program.start_tenths if name == "start" else program.stop_tenths
+        return "%d.%d" % (tenths // 10, tenths % 10)
+
+    def set(self, words):
+        line = self.line_at(whole(words[1])) if len(words) == 4 else None
+        if line is None:
+            self.say("# no: set LINE NAME VALUE")
+            return
+        _, number, name, value = words
+        why = self.apply(line, name, value)
+        if why is None:
+            self.changed[(line, name)] = value
+            self.say("# taken %s %s %s" % (number, name, value))
+        else:
+            self.say("# no: " + why)
+
+    def apply(self, line, name, value):
+        # Why it is not taken; None: it holds from now on.
+        if not 0 <= line < len(self.lines()):
+            return "no such line"
+        config = self.lines()[line]
+        program = config.program
+        if name == "water":
+            if value not in ("on", "off"):
+                return "on or off"
+            config.enabled = value == "on"
+            return None
+        if name not in SETTABLE.get(program.kind, ()):
+            return "its program has no such setting"
+        if name == "dose":
+            dose_ml = whole(value)
+            if dose_ml is None or dose_ml < 1:
+                return "a whole number of ml"
+            if dose_ml > config.daily_max_ml:
+                return "more than the daily maximum of %d ml" % config.daily_max_ml
+            if dose_s(config, dose_ml) > config.max_run_s:
+                return "takes longer than the maximum run of %d s" % config.max_run_s
+            program.dose_ml = dose_ml
+            return None
+        tenths = tenths_of(value)
+        if tenths is None or tenths > 1000:
+            return "a percent from 0 to 100 with at most one decimal"
+        has_both = "start" in SETTABLE[program.kind] and "stop" in SETTABLE[program.kind]
+        start = tenths if name == "start" else program.start_tenths
+        stop = tenths if name == "stop" else program.stop_tenths
+        if has_both and stop - start < LEAST_GAP:
+            return "start must lie at least 1 below stop"
+        program.start_tenths = start
+        if name == "stop":
+            program.stop_tenths = stop
+            config.proves_below_tenths = stop
+        return None
+
+    def save(self):
+        if self.store is None:
+            self.say("# no: this board keeps no settings")
+        elif self.store.write(self.board.number, self.changed):
+            self.say("# taken: kept through a reboot until another program is loaded")
+        else:
+            self.say("# no: it could not be written")

@@ -1,0 +1,166 @@
+# A board on a computer: pins, clock, watchdog and console come from "bench", which the page or a test gives. It is run in the place where a board runs its start.
+import bench
+import sys as real_sys
+
+
+class Reset(BaseException):
+    pass
+
+
+class Pin:
+    IN = 0
+    OUT = 1
+    PULL_UP = 2
+
+    def __init__(self, number, mode=None, pull=None, value=None):
+        self.number = number
+        self.pulled = pull == Pin.PULL_UP
+        self.mode = mode
+        if mode == Pin.OUT:
+            bench.level(number, 0 if value is None else int(value))
+
+    def value(self, level=None):
+        if level is not None:
+            bench.level(self.number, int(level))
+            return None
+        if self.mode == Pin.OUT:
+            return bench.levelOf(self.number)
+        return bench.contact(self.number, self.pulled)
+
+
+class ADC:
+    def __init__(self, pin):
+        self.pin = pin
+
+    def read_u16(self):
+        value = bench.analog(self.pin.number)
+        if value is None:
+            raise OSError(5)
+        return value
+
+
+class WDT:
+    def __init__(self, timeout):
+        self.timeout = timeout
+        self.feed()
+
+    def feed(self):
+        bench.feed(self.timeout)
+
+
+class Timer:
+    def __init__(self, number):
+        self.number = number
+
+    def init(self, period, callback):
+        timers.append([period, bench.ms() + period, callback])
+
+
+class Machine:
+    turned_from_outside = True
+
+    def __init__(self):
+        self.Pin = Pin
+        self.ADC = ADC
+        self.WDT = WDT
+        self.Timer = Timer
+
+    def reset(self):
+        bench.reset()
+        raise Reset()
+
+
+class Time:
+    def ticks_ms(self):
+        return bench.ms() & 0x3FFFFFFF
+
+    def ticks_add(self, ticks, more):
+        return (ticks + more) & 0x3FFFFFFF
+
+    def ticks_diff(self, one, other):
+        return ((one - other + 0x20000000) & 0x3FFFFFFF) - 0x20000000
+
+    def sleep_ms(self, _):
+        pass
+
+    def sleep(self, _):
+        pass
+
+
+class Poll:
+    def register(self, *_):
+        pass
+
+    def poll(self, _=0):
+        return [1] if bench.waiting() else []
+
+
+class Select:
+    POLLIN = 1
+
+    def poll(self):
+        return Poll()
+
+
+class Stdin:
+    def read(self, _):
+        return bench.typed()
+
+
+class System:
+    def __init__(self):
+        self.stdin = Stdin()
+        self.path = real_sys.path
+        self.modules = real_sys.modules
+
+
+turns = None
+timers = []
+for name, one in (("machine", Machine()), ("time", Time()), ("select", Select())):
+    real_sys.modules[name] = one
+real_sys.modules["sys"] = System()
+
+
+def as_a_reset(run):
+    # Errors of a program end at the prompt, as on a board.
+    global turns
+    try:
+        return run()
+    except Reset:
+        turns = None
+    except StopIteration:
+        turns = None
+    except BaseException as error:
+        real_sys.print_exception(error)
+        turns = None
+
+
+def run_start():
+    try:
+        with open("/main.py") as file:
+            code = file.read()
+    except OSError:
+        return
+    exec(code, globals())
+
+
+def is_running():
+    return turns is not None
+
+
+def one_turn():
+    as_a_reset(lambda: next(turns))
+
+
+def interrupted():
+    as_a_reset(lambda: turns.throw(KeyboardInterrupt()))
+
+
+def run_timers():
+    for timer in timers:
+        while timer[1] <= bench.ms():
+            timer[1] += timer[0]
+            try:
+                timer[2](None)
+            except Reset:
+                return

@@ -1,0 +1,97 @@
+# Turns the program: pins, clock and console of the machine, a look each second, a watchdog.
+import select
+import sys
+import time
+
+import machine
+from machine import ADC, Pin
+
+import settings
+from board import Board
+from kept import Kept
+from store import Store
+
+LOAD_FLAG = "/trowel_load"
+# A board that hangs is restarted after so long, ms.
+WATCHDOG_MS = 8000
+
+outputs = {}
+contacts = {}
+converters = {}
+
+
+def switch(pin, level):
+    if pin not in outputs:
+        outputs[pin] = Pin(pin, Pin.OUT, value=level)
+    outputs[pin].value(level)
+
+
+def contact(pin):
+    # Pulled up, so that an open one reads 1 and a loose wire does not float; some pins cannot, and need a resistor outside.
+    try:
+        return Pin(pin, Pin.IN, Pin.PULL_UP)
+    except ValueError:
+        return Pin(pin, Pin.IN)
+
+
+def read(pin, is_contact):
+    if is_contact:
+        if pin not in contacts:
+            contacts[pin] = contact(pin)
+        return contacts[pin].value()
+    if pin not in converters:
+        converters[pin] = ADC(Pin(pin))
+    # Eight readings, for a steadier one; all boards give sixteen bits, whatever their converter has.
+    total = 0
+    for _ in range(8):
+        total += converters[pin].read_u16() >> (16 - settings.ADC_BITS)
+    return (total + 4) // 8
+
+
+def leave():
+    # Another program is to be loaded: a watchdog that has been started may not stop, so the board begins anew, for once without its program.
+    with open(LOAD_FLAG, "w") as file:
+        file.write("1")
+    print("# load: outputs off, restarting")
+    machine.reset()
+
+
+def watchdog():
+    try:
+        return machine.WDT(timeout=WATCHDOG_MS)
+    except (ValueError, OSError, AttributeError, TypeError):
+        print("# this board has no watchdog")
+        return None
+
+
+# One pass of the board's work after another. @param number of the program
+def turns(number):
+    board = Board(settings, read, switch, print, Kept(settings.LINE_IDS), number, leave, Store())
+    console = select.poll()
+    console.register(sys.stdin, select.POLLIN)
+    dog = watchdog()
+    last_ms = time.ticks_ms()
+    board.console.obey("version")
+    return passes(board, console, dog, last_ms)
+
+
+def passes(board, console, dog, last_ms):
+    try:
+        while True:
+            if dog is not None:
+                dog.feed()
+            while console.poll(0):
+                board.hear(sys.stdin.read(1))
+            if time.ticks_diff(time.ticks_ms(), last_ms) >= 1000:
+                last_ms = time.ticks_add(last_ms, 1000)
+                board.second()
+            time.sleep_ms(5)
+            yield
+    except Exception as error:
+        print("# stopped by %r, restarting" % error)
+        board.all_off()
+        time.sleep(3)
+        machine.reset()
+    finally:
+        # However it ends: nothing goes on running.
+        board.all_off()

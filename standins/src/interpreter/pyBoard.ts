@@ -1,0 +1,163 @@
+/**
+ * A board that runs MicroPython: the real interpreter, in its WebAssembly build, with pins, clock and files of ours. It can be written to and listened to like a
+ * serial line, restarts as a board does, and its start is `/main.py`.
+ */
+import type { MicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
+
+export type Interpreter = (stdout: (bytes: Uint8Array) => void) => Promise<MicroPython>;
+
+/** What the board's pins are wired to. */
+export type Wires = {
+  /** 0 to 65 535, whatever the converter has; null: this pin cannot be read. */
+  readonly analog: (pin: number) => number | null;
+  readonly contact: (pin: number, isPulledUp: boolean) => 0 | 1;
+  /** An output changed, or became one. */
+  readonly onLevel: (pin: number, level: number) => void;
+};
+
+const CTRL_C = 3;
+/** Folders that come with the interpreter and belong to no board. */
+const OF_THE_BUILD: ReadonlySet<string> = new Set(['.', '..', 'tmp', 'home', 'dev', 'proc']);
+
+type Call = (...of: readonly never[]) => unknown;
+
+export class PyBoard {
+  private python: MicroPython | null = null;
+  private typed: number[] = [];
+  private levels = new Map<number, number>();
+  private nowMs = 0;
+  private dogMs: number | null = null;
+  private wantsReset = false;
+  /** How often it has been switched on. */
+  boots = 0;
+
+  /** @param host the text of engine/python/host/host.py @param onOutput what it sends over its serial line */
+  constructor(
+    private readonly interpreter: Interpreter,
+    private readonly host: string,
+    private readonly wires: Wires,
+    private readonly onOutput: (bytes: Uint8Array) => void,
+  ) {}
+
+  /** Switches it on: with the files that it had, and these. */
+  async boot(files: ReadonlyMap<string, Uint8Array> = new Map()): Promise<void> {
+    const all = new Map([...this.files(), ...files]);
+    this.wantsReset = false;
+    this.typed = [];
+    this.dogMs = null;
+    this.levels.clear();
+    this.boots += 1;
+    let isQuiet = true;
+    const python = await this.interpreter((bytes) => {
+      if (!isQuiet) this.onOutput(bytes);
+    });
+    this.python = python;
+    for (const [path, bytes] of all) writeFile(python, path, bytes);
+    python.registerJsModule('bench', this.bench());
+    python.runPython(`import sys\nsys.path.append('/')`);
+    python.runPython(this.host);
+    isQuiet = false;
+    this.call('as_a_reset', python.globals.get('run_start'));
+    await this.settle();
+  }
+
+  /** Lets its clock go on; a program that runs has one turn. */
+  async turn(passedMs: number): Promise<void> {
+    this.nowMs += passedMs;
+    const wasRunning = this.isRunning;
+    if (wasRunning) this.call('one_turn');
+    this.call('run_timers');
+    if (this.dogMs !== null && this.nowMs > this.dogMs) this.wantsReset = true;
+    if (wasRunning || this.wantsReset) await this.settle();
+  }
+
+  /** Time goes by while its program does nothing. */
+  async hang(passedMs: number): Promise<void> {
+    this.nowMs += passedMs;
+    if (this.dogMs !== null && this.nowMs > this.dogMs) await this.boot();
+  }
+
+  /** Bytes that somebody sends over the serial line. */
+  async hear(bytes: Iterable<number>): Promise<void> {
+    for (const byte of bytes) {
+      if (!this.isRunning) {
+        this.python?.replProcessChar(byte);
+      } else if (byte === CTRL_C) {
+        this.call('interrupted');
+        await this.settle();
+      } else {
+        this.typed.push(byte);
+      }
+      if (this.wantsReset) await this.boot();
+    }
+  }
+
+  get isRunning(): boolean {
+    return this.call('is_running') === true;
+  }
+
+  levelOf(pin: number): number | null {
+    return this.levels.get(pin) ?? null;
+  }
+
+  /** Power gone and back in this very moment. */
+  cutPower(): Promise<void> {
+    this.levels.clear();
+    return this.boot();
+  }
+
+  /** Every file on it, by its path. */
+  files(): ReadonlyMap<string, Uint8Array> {
+    return this.python ? new Map(filesIn(this.python, '/')) : new Map();
+  }
+
+  /** After something ran: restarts, or comes to the prompt. */
+  private async settle(): Promise<void> {
+    if (this.wantsReset) await this.boot();
+    else if (!this.isRunning) this.python?.replInit();
+  }
+
+  private call(name: string, ...of: readonly unknown[]): unknown {
+    return (this.python?.globals.get(name) as Call | undefined)?.(...(of as readonly never[]));
+  }
+
+  private bench() {
+    return {
+      analog: (pin: number) => this.wires.analog(pin),
+      contact: (pin: number, isPulledUp: boolean) => this.wires.contact(pin, isPulledUp),
+      level: (pin: number, level: number) => {
+        if (this.levels.get(pin) === level) return;
+        this.levels.set(pin, level);
+        this.wires.onLevel(pin, level);
+      },
+      levelOf: (pin: number) => this.levels.get(pin) ?? 0,
+      ms: () => this.nowMs,
+      feed: (timeoutMs: number) => {
+        this.dogMs = this.nowMs + timeoutMs;
+      },
+      reset: () => {
+        this.wantsReset = true;
+      },
+      waiting: () => this.typed.length > 0,
+      typed: () => String.fromCharCode(this.typed.shift() ?? 0),
+    };
+  }
+}
+
+function writeFile({ FS }: MicroPython, path: string, bytes: Uint8Array): void {
+  const folders = path.split('/').slice(1, -1);
+  for (let depth = 1; depth <= folders.length; depth += 1) {
+    const folder = `/${folders.slice(0, depth).join('/')}`;
+    if (!FS.analyzePath(folder).exists) FS.mkdir(folder);
+  }
+  FS.writeFile(path, bytes);
+}
+
+function* filesIn({ FS }: MicroPython, folder: string): Generator<[string, Uint8Array]> {
+  for (const name of FS.readdir(folder)) {
+    if (name === '.' || name === '..' || (folder === '/' && OF_THE_BUILD.has(name))) continue;
+    const path = folder === '/' ? `/${name}` : `${folder}/${name}`;
+    if (FS.isDir(FS.stat(path).mode)) yield* filesIn({ FS } as MicroPython, path);
+    else yield [path, FS.readFile(path)];
+  }
+}
