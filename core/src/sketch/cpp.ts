@@ -3,6 +3,7 @@ import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import type { BoardPlan, SketchInput } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
+import { nameOf, sumOf } from './folder.ts';
 import type { Pin } from './pins.ts';
 import { forComment, forString } from './safeText.ts';
 
@@ -85,18 +86,32 @@ const inputRow = ({ name, pin, reads, label }: SketchInput): string =>
 
 /** @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
 export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string {
-  const { engine, inputs, lines } = plan;
-  const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
-  const at = (place: number | null) => orNone(place);
+  const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h and board.h. No library is needed.
-//
-// It keeps nothing through a reboot: after each one it waits for its minimum interval, and the day's sum begins anew.
+${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, kept.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "engine.h"
 
-using namespace trowel;
+// The name of this program: the same settings have the same one.
+#define TROWEL_PROGRAM "${nameOfCpp(body)}"
+${body}`;
+}
+
+const nameOfCpp = (body: string): string => nameOf(body.replace(/\/\/.*$/gm, ''));
+
+/** By this name the running program says what it is. */
+export const cppProgramName = (plan: BoardPlan): string => nameOfCpp(sketchText(plan));
+
+/** What a board keeps belongs to these lines; 255 is what an empty memory holds. */
+const keptAs = ({ lines }: BoardPlan): number =>
+  Number.parseInt(sumOf(lines.map(({ id }) => id).join(' ')).slice(0, 2), 16) % 255;
+
+function sketchText(plan: BoardPlan): string {
+  const { engine, inputs, lines } = plan;
+  const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
+  const at = (place: number | null) => orNone(place);
+  return `using namespace trowel;
 
 // ---- What is read. Analog inputs give counts, contacts 0 and 1.
 struct InputPin {
@@ -137,7 +152,7 @@ ${
 };
 
 // ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
-static const Config CONFIG = {
+static Config CONFIG = {
   ${engine.sensors.length}, ${engine.tanks.length}, ${engine.lines.length}, ${engine.atOnce},
   {
 ${listed((engine.sensors.length === 0 ? [EMPTY_SENSOR] : engine.sensors).map(sensorText), '')}
@@ -152,6 +167,9 @@ ${listed(
 )}
   }
 };
+
+// What it keeps through a reboot belongs to these lines.
+const uint8_t KEPT_AS = ${keptAs(plan)};
 
 #include "board.h"
 `;

@@ -2,11 +2,11 @@
 import type { BoardPlan, SketchProblem } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
 
-/** Working memory of the small boards, bytes, and what their own serial line, clock and stack take of it. */
+/** Working memory of the small boards, bytes, and what their own serial line, clock and stack take of it. Its words lie in program memory. */
 const SMALL_BOARD_BYTES = 2048;
-const OF_THE_BOARD_BYTES = 400;
+const OF_THE_BOARD_BYTES = 440;
 
-const isSmall = ({ traits }: BoardPlan): boolean => /\b8-bit\b/i.test(traits);
+export const isSmall = ({ traits }: BoardPlan): boolean => /\b8-bit\b/i.test(traits);
 
 /**
  * Working memory that the program in C++ takes, bytes: the sizes of its structures without gaps, as an 8-bit compiler lays them out, with the copies that a step

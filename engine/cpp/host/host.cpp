@@ -1,6 +1,7 @@
 // Plays a board: "a PIN VALUE" lets a pin read a value, "w N" turns the clock by N seconds, "c TEXT" types a line at the console. It prints "> " before what the
 // board prints, and "SECOND PIN LEVEL" whenever an output changes.
 #include "host.h"
+#include "EEPROM.h"
 
 #include <stdio.h>
 #include <string.h>
@@ -17,6 +18,25 @@ static char typed[256];
 static size_t typedAt = 0;
 static bool atLineStart = true;
 SerialPort Serial;
+EepromMemory EEPROM;
+static uint8_t memory[1024];
+
+static const char *memoryFile() { return getenv("TROWEL_EEPROM"); }
+static void loadMemory() {
+  memset(memory, 255, sizeof(memory));
+  FILE *file = memoryFile() ? fopen(memoryFile(), "rb") : NULL;
+  if (!file) return;
+  if (fread(memory, 1, sizeof(memory), file) != sizeof(memory)) fprintf(stderr, "short memory");
+  fclose(file);
+}
+static void saveMemory() {
+  FILE *file = memoryFile() ? fopen(memoryFile(), "wb") : NULL;
+  if (!file) return;
+  fwrite(memory, 1, sizeof(memory), file);
+  fclose(file);
+}
+uint8_t EepromMemory::read(uint16_t at) { return memory[at & 1023]; }
+void EepromMemory::update(uint16_t at, uint8_t value) { memory[at & 1023] = value; }
 
 void pinMode(uint8_t pin, uint8_t mode) {
   modes[pin] = mode;
@@ -67,6 +87,7 @@ void SerialPort::println() {
 }
 
 int main() {
+  loadMemory();
   setup();
   char row[256];
   while (fgets(row, sizeof(row), stdin)) {
@@ -87,5 +108,6 @@ int main() {
       loop();
     }
   }
+  saveMemory();
   return 0;
 }

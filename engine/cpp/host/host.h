@@ -20,13 +20,24 @@ int16_t analogRead(uint8_t pin);
 void analogReadResolution(uint8_t bits);
 uint32_t millis();
 
+// Texts in program memory, and a memory that outlives a reboot.
+struct __FlashStringHelper;
+#define F(text) reinterpret_cast<const __FlashStringHelper *>(text)
+typedef const char *PGM_P;
+#define pgm_read_byte(at) (*(const uint8_t *)(at))
+#ifndef NO_EEPROM
+#define E2END 1023
+#endif
+
 struct SerialPort {
   void begin(uint32_t speed);
   int16_t available();
   int16_t read();
   void print(const char *text);
   void print(int32_t value);
+  void print(const __FlashStringHelper *text) { print(reinterpret_cast<const char *>(text)); }
   void println(const char *text);
+  void println(const __FlashStringHelper *text) { println(reinterpret_cast<const char *>(text)); }
   void println();
 };
 extern SerialPort Serial;

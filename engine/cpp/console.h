@@ -1,0 +1,329 @@
+// The board's console: a line of words each, answered by lines that begin with "# ".
+#ifndef TROWEL_CONSOLE_H
+#define TROWEL_CONSOLE_H
+
+const uint8_t MOST_TYPED = 60;
+// Closer together two limits would switch by noise.
+const int32_t LEAST_GAP = 10;
+static char typed[MOST_TYPED + 1];
+static uint8_t length = 0;
+
+static void printVersion() {
+  Serial.print(F("# version 0 "));
+  Serial.print(F(TROWEL_PROGRAM));
+  Serial.println(F(" engine 1"));
+}
+
+static void printTenths(int32_t tenths) {
+  Serial.print(tenths / 10);
+  Serial.print(F("."));
+  Serial.print(tenths % 10);
+}
+
+static void printWhy() {
+  for (int32_t at = 0; at < CONFIG.lines; at += 1) {
+    const LineState &line = state.line[at];
+    Serial.print(F("# line "));
+    Serial.print(at + 1);
+    if (line.run.on)
+      Serial.print(F(" runs "));
+    else
+      Serial.print(F(" rests "));
+    printReason(line.run.on ? line.run.reason : line.reason);
+    Serial.print(F(" today "));
+    Serial.print((int32_t)line.ration.sumMl);
+    Serial.print(F(" ml"));
+    if (line.locked) Serial.print(F(" locked"));
+    Serial.println();
+  }
+}
+
+static void printPercent() {
+  for (int32_t at = 0; at < CONFIG.sensors; at += 1) {
+    const SensorState &sensor = state.sensor[at];
+    Serial.print(F("# percent "));
+    Serial.print(INPUT_PINS[SENSOR_INPUTS[at]].name);
+    Serial.print(F(" "));
+    if (sensor.known && sensor.tenths != NONE)
+      printTenths(sensor.tenths);
+    else
+      Serial.print(F("unknown"));
+    Serial.println();
+  }
+}
+
+// ---- What is typed: words between blanks
+
+static const char *rest;
+
+static bool takeWord(const __FlashStringHelper *word) {
+  const char *here = rest;
+  PGM_P letter = reinterpret_cast<PGM_P>(word);
+  while (pgm_read_byte(letter) != 0) {
+    if (*here != (char)pgm_read_byte(letter)) return false;
+    here += 1;
+    letter += 1;
+  }
+  if (*here != ' ' && *here != 0) return false;
+  while (*here == ' ') here += 1;
+  rest = here;
+  return true;
+}
+
+// The next word as a whole number; NONE where it is none.
+static int32_t takeNumber() {
+  if (*rest < '0' || *rest > '9') return NONE;
+  int32_t value = 0;
+  while (*rest >= '0' && *rest <= '9') {
+    if (value > 99999999) return NONE;
+    value = value * 10 + (int32_t)(*rest - '0');
+    rest += 1;
+  }
+  if (*rest != ' ' && *rest != 0) return NONE;
+  while (*rest == ' ') rest += 1;
+  return value;
+}
+
+// "40" and "40.5" in tenths; NONE for anything else.
+static int32_t takeTenths() {
+  int32_t value = 0;
+  if (*rest < '0' || *rest > '9') return NONE;
+  while (*rest >= '0' && *rest <= '9') {
+    if (value > 10000) return NONE;
+    value = value * 10 + (int32_t)(*rest - '0');
+    rest += 1;
+  }
+  value *= 10;
+  if (*rest == '.') {
+    if (rest[1] < '0' || rest[1] > '9') return NONE;
+    value += (int32_t)(rest[1] - '0');
+    rest += 2;
+  }
+  return *rest == 0 && value <= 1000 ? value : NONE;
+}
+
+static int32_t takeLine() {
+  const int32_t number = takeNumber();
+  return number >= 1 && number <= CONFIG.lines ? number - 1 : NONE;
+}
+
+static void refuse(const __FlashStringHelper *why) {
+  Serial.print(F("# no: "));
+  Serial.println(why);
+}
+
+// ---- Orders by hand: the guards hold them, and they count in the day's sum.
+
+static void orderLine(uint8_t kind, int32_t line, int32_t volumeMl) {
+  if (line == NONE) {
+    refuse(F("no such line"));
+  } else if (input.orders >= TROWEL_ORDERS) {
+    refuse(F("one order after the other"));
+  } else {
+    Order &order = input.order[input.orders];
+    order.kind = kind;
+    order.line = line;
+    order.volumeMl = volumeMl;
+    input.orders += 1;
+    Serial.println(F("# taken"));
+  }
+}
+
+static void give() {
+  const int32_t line = takeLine();
+  const int32_t volumeMl = takeNumber();
+  if (volumeMl < 1 || volumeMl > MOST_ORDER_ML)
+    refuse(F("give LINE ML"));
+  else
+    orderLine(ORDER_WATER, line, volumeMl);
+}
+
+static void testPump() {
+  const int32_t line = takeLine();
+  // "3" and "3s".
+  int32_t seconds = 0;
+  while (*rest >= '0' && *rest <= '9' && seconds < 10000) {
+    seconds = seconds * 10 + (int32_t)(*rest - '0');
+    rest += 1;
+  }
+  if (*rest == 's') rest += 1;
+  if (line == NONE || seconds < 1 || seconds > 3600 || *rest != 0) {
+    refuse(F("test pump LINE SECONDS"));
+    return;
+  }
+  const int64_t ml = givenMl(CONFIG.line[line], seconds);
+  orderLine(ORDER_WATER, line, ml < 1 ? 1 : ml > MOST_ORDER_ML ? MOST_ORDER_ML : (int32_t)ml);
+}
+
+static void setClock() {
+  const int32_t second = takeNumber();
+  const int32_t weekday = takeNumber();
+  if (second < 0 || second >= DAY_S || weekday < 0 || weekday > 6) {
+    refuse(F("clock SECOND-OF-DAY WEEKDAY"));
+    return;
+  }
+  const int32_t sinceBoot = input.nowS % DAY_S;
+  const int32_t days = input.nowS / DAY_S + (second < sinceBoot ? 1 : 0);
+  clockAtBoot = (second - sinceBoot + DAY_S) % DAY_S;
+  weekdayAtBoot = (weekday - days % 7 + 7) % 7;
+  Serial.println(F("# taken"));
+}
+
+// ---- Settings that may be changed while it runs, within the guards
+
+static bool hasStart(uint8_t kind) { return kind == P_PULSE_SOAK || kind == P_UNTIL_WET || kind == P_SINGLE_DOSE; }
+static bool hasStop(uint8_t kind) { return kind == P_PULSE_SOAK || kind == P_UNTIL_WET || kind == P_VETO; }
+static bool hasDose(uint8_t kind) { return kind == P_PULSE_SOAK || kind == P_TIMER || kind == P_SINGLE_DOSE || kind == P_VETO; }
+
+static void printLimits() {
+  for (int32_t at = 0; at < CONFIG.lines; at += 1) {
+    const LineConfig &line = CONFIG.line[at];
+    Serial.print(F("# limits "));
+    Serial.print(at + 1);
+    if (hasStart(line.program.kind)) {
+      Serial.print(F(" start "));
+      printTenths(line.program.startTenths);
+    }
+    if (hasStop(line.program.kind)) {
+      Serial.print(F(" stop "));
+      printTenths(line.program.stopTenths);
+    }
+    if (hasDose(line.program.kind)) {
+      Serial.print(F(" dose "));
+      Serial.print(line.program.doseMl);
+    }
+    Serial.println(line.enabled ? F(" water on") : F(" water off"));
+  }
+}
+
+static bool setDose(LineConfig &line) {
+  const int32_t doseMl = takeNumber();
+  if (doseMl < 1 || *rest != 0)
+    refuse(F("a whole number of ml"));
+  else if (doseMl > line.guards.dailyMaxMl)
+    refuse(F("more than the daily maximum"));
+  else if (doseS(line, doseMl) > line.guards.maxRunS)
+    refuse(F("takes longer than the maximum run"));
+  else {
+    line.program.doseMl = doseMl;
+    return true;
+  }
+  return false;
+}
+
+static bool setLimit(LineConfig &line, bool isStart) {
+  const int32_t tenths = takeTenths();
+  const uint8_t kind = line.program.kind;
+  const int32_t start = isStart ? tenths : line.program.startTenths;
+  const int32_t stop = isStart ? line.program.stopTenths : tenths;
+  if (tenths == NONE) {
+    refuse(F("a percent from 0 to 100 with at most one decimal"));
+    return false;
+  }
+  if (hasStart(kind) && hasStop(kind) && stop - start < LEAST_GAP) {
+    refuse(F("start must lie at least 1 below stop"));
+    return false;
+  }
+  line.program.startTenths = start;
+  line.program.stopTenths = stop;
+  if (!isStart) line.guards.provesBelowTenths = stop;
+  return true;
+}
+
+static bool setWater(LineConfig &line) {
+  if (takeWord(F("on")))
+    line.enabled = true;
+  else if (takeWord(F("off")))
+    line.enabled = false;
+  else {
+    refuse(F("on or off"));
+    return false;
+  }
+  return true;
+}
+
+static void set() {
+  const char *begun = rest;
+  const int32_t at = takeLine();
+  if (at == NONE) {
+    refuse(F("set LINE NAME VALUE"));
+    return;
+  }
+  LineConfig &line = CONFIG.line[at];
+  const uint8_t kind = line.program.kind;
+  bool isTaken = false;
+  if (takeWord(F("water")))
+    isTaken = setWater(line);
+  else if (hasDose(kind) && takeWord(F("dose")))
+    isTaken = setDose(line);
+  else if (hasStart(kind) && takeWord(F("start")))
+    isTaken = setLimit(line, true);
+  else if (hasStop(kind) && takeWord(F("stop")))
+    isTaken = setLimit(line, false);
+  else
+    refuse(F("its program has no such setting"));
+  if (!isTaken) return;
+  Serial.print(F("# taken "));
+  Serial.println(begun);
+}
+
+static void printHelp() {
+  Serial.println(F("# ? raw all why limits version"));
+  Serial.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));
+  Serial.println(F("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off"));
+  Serial.println(F("# clock SECOND-OF-DAY WEEKDAY (Monday 0)"));
+}
+
+static void obeyConsole() {
+  rest = typed;
+  while (*rest == ' ') rest += 1;
+  if (takeWord(F("?"))) {
+    printHelp();
+  } else if (takeWord(F("raw"))) {
+    printReadings();
+  } else if (takeWord(F("all"))) {
+    printReadings();
+    printPercent();
+    printWhy();
+  } else if (takeWord(F("why"))) {
+    printWhy();
+  } else if (takeWord(F("limits"))) {
+    printLimits();
+  } else if (takeWord(F("version"))) {
+    printVersion();
+  } else if (takeWord(F("give"))) {
+    give();
+  } else if (takeWord(F("test pump"))) {
+    testPump();
+  } else if (takeWord(F("stop"))) {
+    orderLine(ORDER_STOP, takeLine(), 0);
+  } else if (takeWord(F("unlock"))) {
+    orderLine(ORDER_UNLOCK, takeLine(), 0);
+  } else if (takeWord(F("clock"))) {
+    setClock();
+  } else if (takeWord(F("set"))) {
+    set();
+  } else if (takeWord(F("save"))) {
+    refuse(F("this program keeps what was compiled in"));
+  } else {
+    refuse(F("not understood - ? for help"));
+  }
+}
+
+static void readConsole() {
+  while (Serial.available() > 0) {
+    const char one = (char)Serial.read();
+    if (one == '\n') {
+      // Blanks at the end are none.
+      while (length > 0 && typed[length - 1] == ' ') length -= 1;
+      typed[length] = 0;
+      if (length > 0) obeyConsole();
+      length = 0;
+    } else if (one >= ' ' && one <= '~' && length < MOST_TYPED) {
+      typed[length] = one;
+      length += 1;
+    }
+  }
+}
+
+#endif
