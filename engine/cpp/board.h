@@ -14,7 +14,6 @@ static Answer answer;
 static uint32_t lastMs = 0;
 static int32_t clockAtBoot = NONE;
 static int32_t weekdayAtBoot = 0;
-static uint8_t shown = 0;
 
 static void switchLine(int32_t line, bool isOn) {
   const OutputPin &one = OUTPUT_PINS[line];
@@ -90,6 +89,12 @@ static void printReason(uint8_t reason) {
   }
 }
 
+static void printTenths(int32_t tenths) {
+  Serial.print(tenths / 10);
+  Serial.print(F("."));
+  Serial.print(tenths % 10);
+}
+
 static void printEvent(const Event &event) {
   Serial.print(F("# "));
   switch (event.kind) {
@@ -107,6 +112,10 @@ static void printEvent(const Event &event) {
     Serial.print(F(" "));
     Serial.print(event.a);
     Serial.print(F(" s"));
+  }
+  if (event.kind == STARTED && event.b != NONE) {
+    Serial.print(F(" at "));
+    printTenths((int32_t)event.b);
   }
   if (event.kind == STOPPED) {
     Serial.print(F(" "));
@@ -216,11 +225,9 @@ void loop() {
   lastMs += 1000;
   input.nowS += 1;
   look();
-  shown += 1;
-  if (shown >= 2) {
-    printReadings();
-    shown = 0;
-  }
+  if (input.nowS % 2 == 0) printReadings();
+  // Whoever begins to listen learns which program this is.
+  if (input.nowS % 60 == 0) printVersion();
 }
 
 #endif

@@ -12,12 +12,8 @@ static void printVersion() {
   Serial.print(F("# version 0 "));
   Serial.print(F(TROWEL_PROGRAM));
   Serial.println(F(" engine 1"));
-}
-
-static void printTenths(int32_t tenths) {
-  Serial.print(tenths / 10);
-  Serial.print(F("."));
-  Serial.print(tenths % 10);
+  // Which lines of the garden its numbers mean.
+  Serial.println(F("# lines" TROWEL_LINE_IDS));
 }
 
 static void printWhy() {

@@ -36,7 +36,6 @@ class Board:
         self.clock_at_boot = None
         self.weekday_at_boot = 0
         self.orders = []
-        self.shown = 0
         self.console = Console(self, leave, store)
 
     def all_off(self):
@@ -93,10 +92,11 @@ class Board:
                 self.switch_line(at, True)
         for event in events:
             self.print_event(event)
-        self.shown += 1
-        if self.shown >= 2:
+        if self.now_s % 2 == 0:
             self.print_readings()
-            self.shown = 0
+        # Whoever begins to listen learns which program this is.
+        if self.now_s % 60 == 0:
+            self.console.version()
 
     def keep(self):
         if not self.kept.write(self.engine.remembered()) and self.kept.fails == 1:
@@ -113,6 +113,8 @@ class Board:
         text = "# %s %d %s" % (EVENT_NAMES[kind], at + 1, reason_name(reason))
         if kind == STARTED:
             text += " %d s" % event[4]
+            if event[5] is not None:
+                text += " at %s" % tenths_text(event[5])
         elif kind == STOPPED:
             text += " %d s %d ml" % (event[4], event[5])
         self.say(text)

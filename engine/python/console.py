@@ -82,7 +82,7 @@ class Console:
             for line in range(len(self.lines())):
                 self.print_limits(line)
         elif command == "version":
-            self.say("# version %d %s engine 1" % (self.board.number, self.board.settings.PROGRAM))
+            self.version()
         elif command == "give":
             self.give(numbers[1], numbers[2])
         elif words[:2] == ["test", "pump"]:
@@ -104,6 +104,12 @@ class Console:
             self.leave()
         else:
             self.say("# no: not understood - ? for help")
+
+    def version(self):
+        # Which program this is, and which lines of the garden its numbers mean.
+        settings = self.board.settings
+        self.say("# version %d %s engine 1" % (self.board.number, settings.PROGRAM))
+        self.say(" ".join(["# lines"] + list(settings.LINE_IDS)))
 
     def lines(self):
         return self.board.settings.CONFIG.lines

@@ -47,7 +47,6 @@ export class GardenLink {
   setGarden(garden: Garden): void {
     this.garden = garden;
     this.session.setGarden(garden);
-    this.standIn()?.setGarden(garden);
   }
 
   async openStandIn(): Promise<void> {

@@ -5,6 +5,8 @@ import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potPro
 import type { BoardFault } from '@plain-trowel/standins/board/world';
 import type { Answers } from '@plain-trowel/core/control/host/answers';
 import type { EventDraft } from '@plain-trowel/core/records/event';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import type { RunningProgram } from './boardTalk.ts';
 
 export type Line = { readonly boardId: string; readonly text: string; readonly atMs: number };
 
@@ -44,6 +46,16 @@ export type Hands = {
   readonly setCycling: (cycling: boolean) => void;
 };
 
+/** A board that runs a program written here. */
+export type BoardAtTheLine = {
+  readonly boardId: string;
+  readonly program: RunningProgram;
+  /** Types a line at its console. */
+  readonly type: (text: string) => void;
+  /** The number of a water line at its console; null while nobody knows it. */
+  readonly numberOf: (lineId: string) => number | null;
+};
+
 export interface LineSource {
   readonly label: string;
   /** The readings are not from a real probe. */
@@ -53,6 +65,10 @@ export interface LineSource {
   readonly orders: Orders | null;
   readonly clock: Clock | null;
   readonly hands: Hands | null;
+  /** What its board says it runs, and its console; null for a board that has not said that it runs a program of ours. */
+  readonly board: BoardAtTheLine | null;
+  /** The garden has changed. */
+  setGarden?(garden: Garden): void;
   start(emit: Emit): void;
   stop(): Promise<void>;
   /** The source's own time, ms since 1970. */

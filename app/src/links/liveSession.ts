@@ -111,6 +111,7 @@ export class LiveSession {
     const isReadOtherwise = readingOf(garden) !== readingOf(this.garden);
     this.garden = garden;
     this.pipeline.setGarden(garden);
+    this.source?.setGarden?.(garden);
     // A board goes on by itself; a file that has come to its end is read again under what is now known of its names.
     if (isReadOtherwise && this.source?.can.isLive === false && this.status === 'ended')
       void this.connect(this.source);

@@ -1,4 +1,5 @@
 import { expect, test, vi } from 'vitest';
+import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import type { SourceUpdate } from './lineSource.ts';
 import { SerialSource } from './serialSource.ts';
 
@@ -7,8 +8,12 @@ function fakePort() {
   let feed: ReadableStreamDefaultController<Uint8Array> | null = null;
   const newReadable = () =>
     new ReadableStream<Uint8Array>({ start: (controller) => void (feed = controller) });
+  const typed: string[] = [];
   const port = {
     readable: null as ReadableStream<Uint8Array> | null,
+    writable: new WritableStream<Uint8Array>({
+      write: (bytes) => void typed.push(new TextDecoder().decode(bytes)),
+    }),
     opened: 0,
     closed: 0,
     open: vi.fn(),
@@ -21,6 +26,7 @@ function fakePort() {
   port.close.mockResolvedValue(undefined);
   return {
     port,
+    typed,
     serial: port as unknown as SerialPort,
     send: (text: string) => feed?.enqueue(new TextEncoder().encode(text)),
     breakOnce: () => {
@@ -35,11 +41,13 @@ function fakePort() {
   };
 }
 
+const GARDEN = marigoldHare(Date.UTC(2026, 4, 1));
+
 const settle = () => new Promise((done) => setTimeout(done, 5));
 
 function started(serial: SerialPort) {
   const updates: SourceUpdate[] = [];
-  const source = new SerialSource(serial, 'roof', 9600, 'Roof board');
+  const source = new SerialSource(serial, 'roof', 9600, 'Roof board', GARDEN);
   source.start((update) => updates.push(update));
   const lines = () =>
     updates.flatMap((update) => (update.kind === 'lines' ? update.lines.map((line) => line.text) : []));
@@ -100,4 +108,43 @@ test.each([
   const last = updates.at(-1);
   expect(last).toMatchObject({ kind: 'status', status: 'failed' });
   expect(last?.kind === 'status' && last.message).toMatch(sentence);
+});
+
+test('a board that says it runs a program of ours is told the time, asked how its lines stand, and takes orders', async () => {
+  const { serial, send, typed } = fakePort();
+  const { source, updates } = started(serial);
+  await settle();
+  send('c2=1512\r\n# soil is dry\r\n');
+  await settle();
+  expect(typed).toEqual([]);
+  expect(source.orders).toBeNull();
+  expect(source.can.decides).toBe(false);
+
+  const line = GARDEN.waterLines[0];
+  const id = line?.id ?? '';
+  send(`# version 3 0123456789ab engine 1\r\n# lines ${id}\r\n`);
+  await settle();
+  expect(typed[0]).toMatch(/^clock \d{1,5} [0-6]\n$/);
+  expect(typed.slice(1)).toEqual(['limits\n', 'why\n']);
+  expect(source.can.decides).toBe(true);
+  expect(source.board?.program).toMatchObject({ number: 3, name: '0123456789ab' });
+
+  source.orders?.order({ lineId: id, kind: 'water', volumeMl: 120 });
+  source.orders?.order({ lineId: id, kind: 'stop' });
+  source.orders?.order({ lineId: 'of another board', kind: 'stop' });
+  await settle();
+  expect(typed.slice(3)).toEqual(['give 1 120\n', 'stop 1\n']);
+
+  send('# limits 1 start 40.0 dose 90 water on\r\n# started 1 order 13 s at 38.2\r\n');
+  send('# stopped 1 dose-done 13 s 120 ml\r\n# line 1 rests dose-done today 120 ml\r\n');
+  await settle();
+  expect(source.board?.program.limits[id]).toEqual({ start: '40.0', dose: '90', water: 'on' });
+  const events = updates.flatMap((update) => (update.kind === 'events' ? update.events : []));
+  expect(events).toMatchObject([
+    { kind: 'pump-started', lineId: id, plotId: line?.plotId, tenths: 382, simulated: false },
+    { kind: 'pump-stopped', lineId: id, ranS: 13, volumeMl: 120, author: 'board' },
+  ]);
+  const answers = updates.findLast((update) => update.kind === 'answers');
+  expect(answers?.answers.lines[id]).toMatchObject({ isOn: false, reason: 'dose-done', givenMl: 120 });
+  await source.stop();
 });

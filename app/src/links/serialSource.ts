@@ -1,5 +1,7 @@
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { BoardTalk } from './boardTalk.ts';
 import { LineSplitter } from './lineSplitter.ts';
-import type { Emit, LineSource } from './lineSource.ts';
+import type { BoardAtTheLine, Emit, LineSource, Orders } from './lineSource.ts';
 
 export const SERIAL_SPEEDS = [9600, 19_200, 38_400, 57_600, 115_200, 230_400, 460_800, 921_600] as const;
 
@@ -10,26 +12,45 @@ export const serialIsPossible = (): boolean => 'serial' in navigator;
 export class SerialSource implements LineSource {
   readonly label: string;
   readonly simulated = false;
-  readonly can = { decides: false, records: true, isLive: true } as const;
-  readonly orders = null;
   readonly clock = null;
   readonly hands = null;
   private reader: ReadableStreamDefaultReader<Uint8Array> | null = null;
   private stopped = false;
   private finished: Promise<void> = Promise.resolve();
+  private readonly talk: BoardTalk;
+  private typing: Promise<void> = Promise.resolve();
 
   constructor(
-    private readonly port: SerialPort,
-    private readonly boardId: string,
+    readonly port: SerialPort,
+    readonly boardId: string,
     readonly baudRate: number,
     private readonly boardName: string,
+    garden: Garden,
   ) {
     this.label = `${boardName} on a serial port, ${baudRate} baud`;
+    this.talk = new BoardTalk(garden, boardId, false, (text) => this.type(text));
   }
 
   /** The same port and board once more, perhaps at another speed. */
   again(baudRate: number): SerialSource {
-    return new SerialSource(this.port, this.boardId, baudRate, this.boardName);
+    return new SerialSource(this.port, this.boardId, baudRate, this.boardName, this.talk.garden);
+  }
+
+  /** A board decides by itself once it has said that it runs a program of ours. */
+  get can(): LineSource['can'] {
+    return { decides: this.talk.board !== null, records: true, isLive: true };
+  }
+
+  get orders(): Orders | null {
+    return this.talk.board ? this.talk : null;
+  }
+
+  get board(): BoardAtTheLine | null {
+    return this.talk.board;
+  }
+
+  setGarden(garden: Garden): void {
+    this.talk.garden = garden;
   }
 
   start(emit: Emit): void {
@@ -47,6 +68,18 @@ export class SerialSource implements LineSource {
     return Date.now();
   }
 
+  /** One line after the other; a port that has gone is told by reading it. */
+  private type(text: string): void {
+    this.typing = this.typing
+      .then(async () => {
+        const writer = this.port.writable?.getWriter();
+        if (!writer) return;
+        await writer.write(new TextEncoder().encode(`${text}\n`));
+        writer.releaseLock();
+      })
+      .catch(() => undefined);
+  }
+
   private async run(emit: Emit): Promise<void> {
     try {
       await this.port.open({ baudRate: this.baudRate });
@@ -56,6 +89,7 @@ export class SerialSource implements LineSource {
     }
     emit({ kind: 'status', status: 'open' });
     const problem = await this.readAll(emit);
+    await this.typing;
     await this.port.close().catch(() => undefined);
     if (!this.stopped) emit({ kind: 'status', status: 'ended', message: problem });
   }
@@ -77,6 +111,8 @@ export class SerialSource implements LineSource {
           if (texts.length === 0) continue;
           const atMs = Date.now();
           emit({ kind: 'lines', lines: texts.map((text) => ({ boardId: this.boardId, text, atMs })) });
+          for (const text of texts) this.talk.hear(text, atMs).forEach(emit);
+          this.talk.look(atMs);
         }
       } catch {
         // Handled by the loop: either there is another readable, or the port has been pulled.

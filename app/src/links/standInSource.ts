@@ -37,6 +37,7 @@ export class StandInSource implements LineSource, Orders, Clock, Hands {
   readonly orders = this;
   readonly clock = this;
   readonly hands = this;
+  readonly board = null;
   private pace: Speed = 1;
   private world: World;
   private setup: Setup;

@@ -14,7 +14,8 @@ import { planBoard, type BoardPlan } from './boardPlan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
 import { cppProblems, ramBytes } from './fits.ts';
 import { pinOfName } from './pins.ts';
-import { rawAt, switchesOfPage } from './playForTests.ts';
+import { everyProgram, limitsLines, rawAt, switchesOfPage } from './playForTests.ts';
+import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 
@@ -198,9 +199,17 @@ describe('one stick, one pump', () => {
     }
   });
 
+  test('what can be set of each kind of program is what the page takes for it', () => {
+    const all = everyProgram(plan);
+    const board = compiled(all);
+    expect(board.said).toBe('');
+    const lines = played(board.program, ['w 1', 'c limits']).filter((line) => line.includes('limits'));
+    expect(lines).toEqual(limitsLines(all.engine.lines.map(settingsOf)).map((line) => `> ${line}`));
+  });
+
   test('what starts and stops is told, with seconds and ml', () => {
     const lines = played(program, [`a ${stick} 1300`, 'w 3', 'c give 1 90', 'w 15']);
-    expect(lines).toContain('> # started 1 order 10 s');
+    expect(lines.some((line) => /^> # started 1 order 10 s at \d+\.\d$/.test(line))).toBe(true);
     expect(lines).toContain('> # stopped 1 dose-done 10 s 90 ml');
   });
 

@@ -5,7 +5,8 @@ import type { BoardPlan, SketchInput } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf, sumOf } from './folder.ts';
 import type { Pin } from './pins.ts';
-import { forComment, forString } from './safeText.ts';
+import { frameOf } from './settable.ts';
+import { forComment, forString, wordOf } from './safeText.ts';
 
 const PROGRAM_NAMES: Readonly<Record<ProgramKind, string>> = {
   'alert-only': 'P_ALERT_ONLY',
@@ -94,14 +95,16 @@ ${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: 
 #include "engine.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "${nameOfCpp(body)}"
+#define TROWEL_PROGRAM "${cppProgramName(plan)}"
+#define TROWEL_LINE_IDS "${plan.lines.map(({ id }) => ` ${wordOf(id)}`).join('')}"
 ${body}`;
 }
 
-const nameOfCpp = (body: string): string => nameOf(body.replace(/\/\/.*$/gm, ''));
+const withoutComments = (code: string): string => code.replace(/\/\/.*$/gm, '');
 
 /** By this name the running program says what it is. */
-export const cppProgramName = (plan: BoardPlan): string => nameOfCpp(sketchText(plan));
+export const cppProgramName = (plan: BoardPlan): string =>
+  nameOf(withoutComments(sketchText(frameOf(plan))), withoutComments(sketchText(plan)));
 
 /** What a board keeps belongs to these lines; 255 is what an empty memory holds. */
 const keptAs = ({ lines }: BoardPlan): number =>

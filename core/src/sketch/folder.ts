@@ -11,10 +11,13 @@ export const LIST_NAME = 'files.txt';
 
 export const sumOf = (text: string): string => bytesToHex(sha256(utf8ToBytes(text)));
 
-/** So many letters tell two programs apart; it is a name, not a lock. */
-const NAME_LETTERS = 12;
-/** A short name of what a program says, without its comments: the same settings have the same one on every day. */
-export const nameOf = (code: string): string => sumOf(code.replace(/^#.*$/gm, '')).slice(0, NAME_LETTERS);
+/** So many letters tell two texts apart; they are a name, not a lock. */
+const NAME_LETTERS = 6;
+/** The name of a program: of its frame and of the whole of it, so that one can tell what has changed. */
+export const nameOf = (frame: string, whole: string): string =>
+  sumOf(frame).slice(0, NAME_LETTERS) + sumOf(whole).slice(0, NAME_LETTERS);
+/** Two programs with the same one differ in nothing but what can be set while they run. */
+export const frameNameOf = (name: string): string => name.slice(0, NAME_LETTERS);
 
 /** Pins with their level at rest. */
 export const restLevels = ({ lines }: BoardPlan): readonly (readonly [pin: number, level: 0 | 1])[] =>

@@ -1,4 +1,6 @@
 import { bootEngine, stepEngine } from '../control/engine/engine.ts';
+import type { Program } from '../control/programs/programs.ts';
+import type { Settings } from './settable.ts';
 import type { BoardPlan } from './boardPlan.ts';
 
 /** A made-up day of one stick: dry, then wet, slowly and with noise; a plug pulled for a while now and then. */
@@ -21,3 +23,53 @@ export function switchesOfPage(plan: BoardPlan, toS: number): readonly string[] 
   }
   return switches;
 }
+
+const slots = [{ daySecond: 25_200, days: 127 }];
+/** One of every kind. */
+const PROGRAMS: readonly Program[] = [
+  { kind: 'alert-only' },
+  { kind: 'timer', slots, doseMl: 120 },
+  {
+    kind: 'pulse-soak',
+    startTenths: 401,
+    stopTenths: 602,
+    pulseMl: 30,
+    soakS: 300,
+    mostPulses: 3,
+    restS: 3600,
+  },
+  { kind: 'until-wet', startTenths: 0, stopTenths: 1000, capMl: 90 },
+  { kind: 'single-dose', startTenths: 355, doseMl: 80, intervalS: 7200 },
+  { kind: 'veto', slots, doseMl: 70, wetTenths: 555, interrupts: false },
+  { kind: 'follower', leader: 1, sharePercent: 50, everyNth: 2 },
+];
+
+/** A board with a line for every kind of program. */
+export function everyProgram(plan: BoardPlan): BoardPlan {
+  const [line] = plan.lines;
+  const [config] = plan.engine.lines;
+  const [around] = plan.around;
+  if (!line || !config || !around) throw new Error('no line');
+  return {
+    ...plan,
+    lines: PROGRAMS.map(({ kind }, at) => ({
+      id: `line-${kind}`,
+      name: kind,
+      output: { ...line.output, pin: { kind: 'pin', number: at + 2 } },
+    })),
+    engine: {
+      ...plan.engine,
+      lines: PROGRAMS.map((program, at) => ({ ...config, program, enabled: at % 2 === 0 })),
+    },
+    around: PROGRAMS.map(() => around),
+  };
+}
+
+/** What a board with these lines prints when asked for its limits. */
+export const limitsLines = (all: readonly Settings[]): readonly string[] =>
+  all.map(
+    (settings, at) =>
+      `# limits ${at + 1} ${Object.entries(settings)
+        .map(([name, value]) => `${name} ${value}`)
+        .join(' ')}`,
+  );

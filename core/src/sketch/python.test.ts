@@ -9,7 +9,8 @@ import fc from 'fast-check';
 import { beforeAll, expect, test } from 'vitest';
 import { planBoard, type BoardPlan } from './boardPlan.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
-import { rawAt, switchesOfPage } from './playForTests.ts';
+import { everyProgram, limitsLines, rawAt, switchesOfPage } from './playForTests.ts';
+import { settingsOf } from './settable.ts';
 import { pythonProblems } from './fits.ts';
 import { pythonSettings } from './python.ts';
 
@@ -38,6 +39,7 @@ beforeAll(async () => {
   for (const name of ['engine.py', 'board.py', 'console.py', 'reasons.py'])
     python.FS.writeFile(`/${name}`, readFileSync(`${PYTHON}${name}`, 'utf8'));
   python.FS.writeFile('/settings.py', pythonSettings(plan, WRITTEN));
+  python.FS.writeFile('/every.py', pythonSettings(everyProgram(plan), WRITTEN));
   python.runPython(`
 import sys
 sys.path.append('/')
@@ -104,6 +106,16 @@ test('the console: readings by their names, reasons, an order that the guards ho
     '   ',
   ];
   for (const one of rubbish) expect(call('typed')(one)).toContain('#');
+});
+
+test('what can be set of each kind of program is what the page takes for it', () => {
+  python.runPython(`
+import every
+settings = every
+begin()
+`);
+  const asked = limitsLines(everyProgram(plan).engine.lines.map(settingsOf));
+  expect(call('typed')('limits').split('|')).toEqual(asked);
 });
 
 test('an input that has no number in this language is named', () => {

@@ -4,7 +4,8 @@ import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/set
 import type { BoardPlan } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf } from './folder.ts';
-import { forComment, forString } from './safeText.ts';
+import { frameOf } from './settable.ts';
+import { forComment, forString, wordOf } from './safeText.ts';
 
 type Value = number | boolean | null | string | readonly Value[];
 
@@ -104,16 +105,16 @@ export function pythonSettings(plan: BoardPlan, dateIso: string, known = ''): st
 ${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import Fields
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "${nameOf(body)}"
+PROGRAM = "${programName(plan)}"
 
 ${body}`;
 }
 
 /** By this name the running program says what it is. */
-export const programName = (plan: BoardPlan): string => nameOf(settingsText(plan));
+export const programName = (plan: BoardPlan): string =>
+  nameOf(withoutComments(settingsText(frameOf(plan))), withoutComments(settingsText(plan)));
 
-/** Ids are words of the garden; a record of the board holds them between blanks. */
-const wordOf = (id: string): string => id.replace(/[^A-Za-z0-9_-]/g, '_').slice(0, 60);
+const withoutComments = (code: string): string => code.replace(/^#.*$/gm, '');
 
 function settingsText(plan: BoardPlan): string {
   const { engine, inputs, lines } = plan;

@@ -22,3 +22,6 @@ export const forString = (text: string): string =>
     .replace(/"/g, "'")
     .replace(/\?\?+/g, '?')
     .slice(0, 40);
+
+/** An id of the garden as one word, as a board keeps and prints it. */
+export const wordOf = (id: string): string => id.replace(/[^A-Za-z0-9_-]/g, '_').slice(0, 60);

@@ -53,7 +53,7 @@ export function SerialPanel({ parts, onOpened }: { parts: PlotParts; onOpened: (
   };
   const open = async (port: SerialPort) => {
     const board = byId(garden.boards, boardId);
-    await session.connect(new SerialSource(port, boardId, baudRate, board?.name ?? 'Board'));
+    await session.connect(new SerialSource(port, boardId, baudRate, board?.name ?? 'Board', garden));
     onOpened();
   };
   return (

@@ -1,0 +1,186 @@
+import { byId } from '@plain-trowel/core/quantity/byId';
+import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
+import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
+import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
+import { readTalk, type Said } from '@plain-trowel/core/sketch/talk';
+import type { BoardAtTheLine, SourceUpdate } from './lineSource.ts';
+
+/** What the board at the end of a line runs, as it says itself. */
+export type RunningProgram = {
+  readonly number: number;
+  /** The same settings have the same name. */
+  readonly name: string;
+  /** By the id of the line: limits, dose and whether it waters by itself, as the board prints them. */
+  readonly limits: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** What it answered last to something typed, and how often it has answered. */
+  readonly answer: { readonly count: number; readonly said: Said & { kind: 'taken' | 'refused' } } | null;
+};
+
+/** So often the board is asked how its lines stand, ms. */
+const ASK_EVERY_MS = 10_000;
+/** Its seconds are not quite ours, and nights exist in which the hour changes. */
+const CLOCK_EVERY_MS = 1_800_000;
+const DAY_S = 86_400;
+
+/**
+ * Follows a board that runs a program of ours: what it says becomes answers and events, orders become what is typed at its console. A board that never says what
+ * it runs is never typed to.
+ */
+export class BoardTalk {
+  private program: RunningProgram | null = null;
+  private ids: readonly string[] = [];
+  private answers: Record<string, LineAnswer> = {};
+  private askedMs = -Infinity;
+  private clockMs = -Infinity;
+
+  /** @param say types a line at the board's console */
+  constructor(
+    public garden: Garden,
+    private readonly boardId: string,
+    private readonly simulated: boolean,
+    private readonly say: (text: string) => void,
+  ) {}
+
+  /** Takes a line of the board. @param atMs the time of the line, ms since 1970 */
+  hear(text: string, atMs: number): readonly SourceUpdate[] {
+    const said = readTalk(text);
+    if (!said) return [];
+    switch (said.kind) {
+      case 'version':
+        this.meet(said, atMs);
+        return [];
+      case 'lines':
+        this.ids = said.ids;
+        return [];
+      case 'limits':
+        return this.keepLimits(said);
+      case 'taken':
+      case 'refused':
+        if (this.program)
+          this.program = {
+            ...this.program,
+            answer: { count: (this.program.answer?.count ?? 0) + 1, said },
+          };
+        return [];
+      case 'line':
+        return this.stand(said, atMs);
+      case 'event':
+        return this.happen(said, atMs);
+    }
+  }
+
+  /** Asks how the lines stand, now and then, and tells it the time. */
+  look(nowMs: number): void {
+    if (!this.program) return;
+    if (nowMs - this.clockMs >= CLOCK_EVERY_MS) this.tellTime(nowMs);
+    if (nowMs - this.askedMs < ASK_EVERY_MS) return;
+    this.askedMs = nowMs;
+    this.say('why');
+  }
+
+  /** Null while it has not said what it runs. */
+  get board(): BoardAtTheLine | null {
+    const { program, boardId } = this;
+    return (
+      program && {
+        boardId,
+        program,
+        type: this.say,
+        numberOf: (lineId) => {
+          const at = this.ids.indexOf(lineId);
+          return at < 0 ? null : at + 1;
+        },
+      }
+    );
+  }
+
+  order(order: LineOrder): void {
+    const number = this.ids.indexOf(order.lineId) + 1;
+    if (number === 0) return;
+    this.say(order.kind === 'water' ? `give ${number} ${order.volumeMl}` : `${order.kind} ${number}`);
+  }
+
+  private meet({ number, name }: { readonly number: number; readonly name: string }, atMs: number): void {
+    if (this.program?.number === number && this.program.name === name) return;
+    this.program = { number, name, limits: {}, answer: null };
+    this.tellTime(atMs);
+    this.say('limits');
+    this.askedMs = -Infinity;
+  }
+
+  /** It has no clock of its own: timers and hours rest until it is told the time of the garden. */
+  private tellTime(nowMs: number): void {
+    this.clockMs = nowMs;
+    const clock = sensesOf(this.garden, () => null).localTime(nowMs);
+    if (clock) this.say(`clock ${clock.daySecond % DAY_S} ${clock.weekday}`);
+  }
+
+  private keepLimits(said: Said & { kind: 'limits' }): readonly SourceUpdate[] {
+    const id = this.ids[said.line - 1];
+    if (this.program && id !== undefined)
+      this.program = { ...this.program, limits: { ...this.program.limits, [id]: said.values } };
+    return [];
+  }
+
+  private stand(said: Said & { kind: 'line' }, atMs: number): readonly SourceUpdate[] {
+    const id = this.ids[said.line - 1];
+    if (id === undefined) return [];
+    const before = this.answers[id];
+    this.answers = {
+      ...this.answers,
+      [id]: {
+        isOn: said.runs,
+        reason: said.reason,
+        runningSinceMs: said.runs ? (before?.runningSinceMs ?? atMs) : null,
+        plannedS: said.runs ? (before?.plannedS ?? null) : null,
+        mayStartAtMs: null,
+        givenMl: said.todayMl,
+        pulses: 0,
+        isLocked: said.locked,
+        noRise: 0,
+      },
+    };
+    return [this.told()];
+  }
+
+  private happen(said: Said & { kind: 'event' }, atMs: number): readonly SourceUpdate[] {
+    const id = this.ids[said.line - 1];
+    const line = id === undefined ? null : byId(this.garden.waterLines, id);
+    if (id === undefined || !line) return [];
+    const { told } = said;
+    const before = this.answers[id];
+    if (told.kind === 'started' || told.kind === 'stopped') {
+      const isOn = told.kind === 'started';
+      this.answers = {
+        ...this.answers,
+        [id]: {
+          ...(before ?? { mayStartAtMs: null, pulses: 0, isLocked: false, noRise: 0, givenMl: 0 }),
+          isOn,
+          reason: told.reason,
+          runningSinceMs: isOn ? atMs : null,
+          plannedS: isOn ? said.plannedS : null,
+        },
+      };
+    }
+    // The sum of the day comes with the next look.
+    this.askedMs = -Infinity;
+    const drafts = lineEventDrafts(told, {
+      atMs,
+      plotId: line.plotId,
+      boardId: this.boardId,
+      lineId: id,
+      lineName: line.name,
+      seq: null,
+      simulated: this.simulated,
+      scale: plotParts(this.garden, line.plotId)?.fit ?? null,
+    });
+    return [this.told(), ...(drafts.length > 0 ? [{ kind: 'events', events: drafts } as const] : [])];
+  }
+
+  private told(): SourceUpdate {
+    return { kind: 'answers', answers: { lines: this.answers, contacts: {} } };
+  }
+}

@@ -1,0 +1,71 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { readTalk } from './talk.ts';
+
+test.each([
+  ['# version 12 0123456789ab engine 1', { kind: 'version', number: 12, name: '0123456789ab' }],
+  ['# lines l1-a roof_2', { kind: 'lines', ids: ['l1-a', 'roof_2'] }],
+  ['# lines', { kind: 'lines', ids: [] }],
+  [
+    '# started 1 below-start 30 s at 38.2',
+    {
+      kind: 'event',
+      line: 1,
+      plannedS: 30,
+      told: { kind: 'started', reason: 'below-start', tenths: 382 },
+    },
+  ],
+  [
+    '# started 2 order 3 s',
+    { kind: 'event', line: 2, plannedS: 3, told: { kind: 'started', reason: 'order', tenths: null } },
+  ],
+  [
+    '# stopped 1 dose-done 10 s 120 ml',
+    {
+      kind: 'event',
+      line: 1,
+      plannedS: null,
+      told: { kind: 'stopped', reason: 'dose-done', ranS: 10, volumeMl: 120 },
+    },
+  ],
+  [
+    '# refused 1 tank-low',
+    { kind: 'event', line: 1, plannedS: null, told: { kind: 'refused', reason: 'tank-low' } },
+  ],
+  [
+    '# line 1 rests locked today 600 ml locked',
+    { kind: 'line', line: 1, runs: false, reason: 'locked', todayMl: 600, locked: true },
+  ],
+  [
+    '# line 2 runs below-start today 0 ml',
+    { kind: 'line', line: 2, runs: true, reason: 'below-start', todayMl: 0, locked: false },
+  ],
+  [
+    '# limits 1 start 40.0 stop 60.0 dose 90 water on',
+    { kind: 'limits', line: 1, values: { start: '40.0', stop: '60.0', dose: '90', water: 'on' } },
+  ],
+  ['# taken 1 start 35.5', { kind: 'taken', what: '1 start 35.5' }],
+  ['# taken', { kind: 'taken', what: '' }],
+  ['# no: no such line', { kind: 'refused', why: 'no such line' }],
+] as const)('"%s" says', (line, said) => expect(readTalk(line)).toEqual(said));
+
+test.each([
+  'c2=1512 l1=2240',
+  '# stopped 1 because 10 s 120 ml',
+  '# stopped 1 dose-done 9999999999 s 1 ml',
+  '# line 1 walks below-start today 0 ml',
+  '# version one 0123456789ab engine 1',
+  '# soil is dry',
+  '#',
+  '',
+])('"%s" says nothing', (line) => expect(readTalk(line)).toBeNull());
+
+test('no line whatever makes it throw', () => {
+  fc.assert(
+    fc.property(fc.string({ maxLength: 200 }), (text) => {
+      readTalk(text);
+      readTalk(`# ${text}`);
+    }),
+    { numRuns: 5000, seed: 1 },
+  );
+});

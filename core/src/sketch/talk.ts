@@ -1,0 +1,113 @@
+/** What a board's program says of itself, in lines that begin with "# ": a grammar, so that the page follows a real board as it follows a stand-in. */
+import { REASONS, type Reason } from '../control/contract/reasons.ts';
+import type { LineTold } from '../records/lineEvents.ts';
+
+export type Said =
+  | { readonly kind: 'version'; readonly number: number; readonly name: string }
+  /** Ids of the board's lines, in the order of their numbers. */
+  | { readonly kind: 'lines'; readonly ids: readonly string[] }
+  | {
+      readonly kind: 'event';
+      readonly line: number;
+      readonly told: LineTold;
+      readonly plannedS: number | null;
+    }
+  /** How a line stands; its number counts from 1. */
+  | {
+      readonly kind: 'line';
+      readonly line: number;
+      readonly runs: boolean;
+      readonly reason: Reason;
+      readonly todayMl: number;
+      readonly locked: boolean;
+    }
+  | { readonly kind: 'limits'; readonly line: number; readonly values: Readonly<Record<string, string>> }
+  /** Something typed at its console was taken, or was not. */
+  | { readonly kind: 'taken'; readonly what: string }
+  | { readonly kind: 'refused'; readonly why: string };
+
+const REASON_SET: ReadonlySet<string> = new Set(REASONS);
+const isReason = (word: string): word is Reason => REASON_SET.has(word);
+/** Nothing on a board counts further. */
+const NUMBER = String.raw`(\d{1,9})`;
+const pattern = (text: string): RegExp => new RegExp(`^# ${text.replace(/N/g, NUMBER)}$`);
+
+const VERSION = pattern('version N ([0-9a-f]{12}) engine 1');
+const LINES = /^# lines((?: [\w-]{1,60})*)$/;
+const STARTED = pattern(String.raw`started N ([a-z-]+) N s(?: at (\d{1,3})\.(\d))?`);
+const STOPPED = pattern('stopped N ([a-z-]+) N s N ml');
+const OTHER = pattern('(held|refused|locked|unlocked) N ([a-z-]+)');
+const LINE = pattern('line N (runs|rests) ([a-z-]+) today N ml( locked)?');
+const LIMITS = pattern(String.raw`limits N((?: (?:start|stop|dose|water) [\w.]{1,10})*)`);
+const TAKEN = /^# taken:?(?: (.{0,80}))?$/;
+const REFUSED = /^# no: (.{1,120})$/;
+
+/** Null for every other line. Never throws. */
+export function readTalk(text: string): Said | null {
+  const line = text.trim();
+  return line.startsWith('# ') ? (standing(line) ?? event(line) ?? answer(line)) : null;
+}
+
+function standing(text: string): Said | null {
+  const version = VERSION.exec(text);
+  if (version) return { kind: 'version', number: Number(version[1]), name: version[2] ?? '' };
+  const ids = LINES.exec(text);
+  if (ids) return { kind: 'lines', ids: (ids[1] ?? '').split(' ').slice(1) };
+  const line = LINE.exec(text);
+  if (line && isReason(line[3] ?? ''))
+    return {
+      kind: 'line',
+      line: Number(line[1]),
+      runs: line[2] === 'runs',
+      reason: line[3] as Reason,
+      todayMl: Number(line[4]),
+      locked: line[5] !== undefined,
+    };
+  const limits = LIMITS.exec(text);
+  if (!limits) return null;
+  const words = (limits[2] ?? '').split(' ').slice(1);
+  const values: Record<string, string> = {};
+  for (let at = 0; at < words.length; at += 2) values[words[at] ?? ''] = words[at + 1] ?? '';
+  return { kind: 'limits', line: Number(limits[1]), values };
+}
+
+function event(text: string): Said | null {
+  const started = STARTED.exec(text);
+  if (started && isReason(started[2] ?? '')) {
+    const tenths = started[4] === undefined ? null : Number(started[4]) * 10 + Number(started[5]);
+    return {
+      kind: 'event',
+      line: Number(started[1]),
+      told: { kind: 'started', reason: started[2] as Reason, tenths },
+      plannedS: Number(started[3]),
+    };
+  }
+  const stopped = STOPPED.exec(text);
+  if (stopped && isReason(stopped[2] ?? ''))
+    return {
+      kind: 'event',
+      line: Number(stopped[1]),
+      told: {
+        kind: 'stopped',
+        reason: stopped[2] as Reason,
+        ranS: Number(stopped[3]),
+        volumeMl: Number(stopped[4]),
+      },
+      plannedS: null,
+    };
+  const other = OTHER.exec(text);
+  if (!other || !isReason(other[3] ?? '')) return null;
+  return {
+    kind: 'event',
+    line: Number(other[2]),
+    told: { kind: other[1] as 'held' | 'refused' | 'locked' | 'unlocked', reason: other[3] as Reason },
+    plannedS: null,
+  };
+}
+
+function answer(text: string): Said | null {
+  const taken = TAKEN.exec(text);
+  if (taken) return { kind: 'taken', what: taken[1] ?? '' };
+  const refused = REFUSED.exec(text);
+  return refused ? { kind: 'refused', why: refused[1] ?? '' } : null;
+}
