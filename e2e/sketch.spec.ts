@@ -2,7 +2,9 @@
 import { readFileSync } from 'node:fs';
 import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
+import type { Page } from '@playwright/test';
 import { expect, expectAccessible, openSample, sheet, test } from './careful.ts';
+import { boardOnPort } from './pyPort.ts';
 
 test('what a program cannot be written without is named, with the sheet that sets it', async ({ page }) => {
   await openSample(page);
@@ -18,16 +20,7 @@ test('what a program cannot be written without is named, with the sheet that set
 test('a board that has everything gets its program, in C++ and in MicroPython, as files that belong together', async ({
   page,
 }) => {
-  const garden = marigoldHare(Date.UTC(2026, 4, 1));
-  const text = writeGardenFile({
-    ...garden,
-    waterLines: garden.waterLines.map((one) => ({ ...one, tankId: null })),
-  });
-  await page.goto('/');
-  await page
-    .getByLabel('Garden file')
-    .setInputFiles({ name: 'dry.json', mimeType: 'application/json', buffer: Buffer.from(text) });
-  await sheet(page, 'Sketch').click();
+  await openWithoutTank(page);
   await expect(page.getByText(/waters by itself with Roof pump/)).toBeVisible();
   const code = page.getByLabel('roof_board.ino');
   await expect(code).toContainText('P_PULSE_SOAK');
@@ -43,6 +36,63 @@ test('a board that has everything gets its program, in C++ and in MicroPython, a
 
   await page.getByText('MicroPython', { exact: true }).click();
   await expect(page.getByLabel('settings.py')).toContainText('CONFIG = Fields(');
-  await page.getByRole('button', { name: 'main.py' }).click();
-  await expect(page.getByLabel('main.py', { exact: true })).toContainText('from machine import ADC, Pin');
+  await page.getByRole('button', { name: 'start.py' }).click();
+  await expect(page.getByLabel('start.py', { exact: true })).toContainText('from machine import ADC, Pin');
+});
+
+/** The roof board of the sample, whose pump draws from no tank. */
+async function openWithoutTank(page: Page): Promise<void> {
+  const garden = marigoldHare(Date.UTC(2026, 4, 1));
+  const text = writeGardenFile({
+    ...garden,
+    waterLines: garden.waterLines.map((one) => ({ ...one, tankId: null })),
+  });
+  await page.goto('/');
+  await page
+    .getByLabel('Garden file')
+    .setInputFiles({ name: 'dry.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await sheet(page, 'Sketch').click();
+}
+
+test('a program is loaded onto a board that runs the interpreter; then the board is followed, obeys, and takes a changed limit', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const port = await boardOnPort(page);
+  await openWithoutTank(page);
+  await page.getByText('MicroPython', { exact: true }).click();
+  const loading = page.getByRole('region', { name: 'Load onto the board' });
+  await loading.getByRole('button', { name: 'Load onto the board' }).click();
+  await expect(loading.getByRole('status')).toContainText('Writing beside the old program');
+  await expect(loading.getByRole('status')).toContainText('Program 1 runs on the board', {
+    timeout: 120_000,
+  });
+  await expect(loading).toContainText('c2=');
+  const onBoard = page.getByRole('region', { name: 'On the board now' });
+  await expect(onBoard).toContainText('The board runs this very program', { timeout: 15_000 });
+  await expectAccessible(page);
+
+  // A limit that is changed in the garden is sent over the line.
+  await sheet(page, 'Limits').click();
+  await page.getByRole('link', { name: /Chilli crate/ }).click();
+  const start = page.getByRole('textbox', { name: 'Start limit' }).first();
+  await start.fill('33', { timeout: 5000 });
+  await start.press('Enter');
+  await sheet(page, 'Sketch').click();
+  await page.getByText('MicroPython', { exact: true }).click();
+  await expect(onBoard).toContainText('start limit: ');
+  await page.screenshot({ path: '/tmp/look-send.png' });
+  await onBoard.getByRole('button', { name: 'Send the garden’s to the board' }).click();
+  await expect(onBoard).toContainText('The board runs this very program');
+  expect(await port.line.ask('limits')).toContain('start 33.0');
+
+  // Loading once more, the line is cut in the middle: the program before it starts again.
+  await loading.getByRole('button', { name: 'Load onto the board' }).click();
+  await expect(loading.getByRole('status')).toContainText('Writing beside the old program');
+  port.cut();
+  await expect(loading.getByRole('alert')).toContainText('The line to the board was cut');
+  port.plugIn();
+  await port.line.board.cutPower();
+  expect(await port.line.ask('version')).toContain('# version 1 ');
+  port.end();
 });

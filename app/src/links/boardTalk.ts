@@ -30,7 +30,8 @@ const DAY_S = 86_400;
  * it runs is never typed to.
  */
 export class BoardTalk {
-  private program: RunningProgram | null = null;
+  /** Null while it has not said what it runs; another object only when something of it has changed. */
+  board: BoardAtTheLine | null = null;
   private ids: readonly string[] = [];
   private answers: Record<string, LineAnswer> = {};
   private askedMs = -Infinity;
@@ -54,16 +55,13 @@ export class BoardTalk {
         return [];
       case 'lines':
         this.ids = said.ids;
+        this.run({});
         return [];
       case 'limits':
         return this.keepLimits(said);
       case 'taken':
       case 'refused':
-        if (this.program)
-          this.program = {
-            ...this.program,
-            answer: { count: (this.program.answer?.count ?? 0) + 1, said },
-          };
+        this.run({ answer: { count: (this.board?.program.answer?.count ?? 0) + 1, said } });
         return [];
       case 'line':
         return this.stand(said, atMs);
@@ -74,27 +72,11 @@ export class BoardTalk {
 
   /** Asks how the lines stand, now and then, and tells it the time. */
   look(nowMs: number): void {
-    if (!this.program) return;
+    if (!this.board) return;
     if (nowMs - this.clockMs >= CLOCK_EVERY_MS) this.tellTime(nowMs);
     if (nowMs - this.askedMs < ASK_EVERY_MS) return;
     this.askedMs = nowMs;
     this.say('why');
-  }
-
-  /** Null while it has not said what it runs. */
-  get board(): BoardAtTheLine | null {
-    const { program, boardId } = this;
-    return (
-      program && {
-        boardId,
-        program,
-        type: this.say,
-        numberOf: (lineId) => {
-          const at = this.ids.indexOf(lineId);
-          return at < 0 ? null : at + 1;
-        },
-      }
-    );
   }
 
   order(order: LineOrder): void {
@@ -104,11 +86,30 @@ export class BoardTalk {
   }
 
   private meet({ number, name }: { readonly number: number; readonly name: string }, atMs: number): void {
-    if (this.program?.number === number && this.program.name === name) return;
-    this.program = { number, name, limits: {}, answer: null };
+    const known = this.board?.program;
+    if (known?.number === number && known.name === name) return;
+    this.board = this.newBoard({ number, name, limits: {}, answer: null });
     this.tellTime(atMs);
     this.say('limits');
     this.askedMs = -Infinity;
+  }
+
+  /** Something of what it says about its program has changed. */
+  private run(change: Partial<RunningProgram>): void {
+    if (this.board) this.board = this.newBoard({ ...this.board.program, ...change });
+  }
+
+  private newBoard(program: RunningProgram): BoardAtTheLine {
+    const { boardId, say, ids } = this;
+    return {
+      boardId,
+      program,
+      type: say,
+      numberOf: (lineId) => {
+        const at = ids.indexOf(lineId);
+        return at < 0 ? null : at + 1;
+      },
+    };
   }
 
   /** It has no clock of its own: timers and hours rest until it is told the time of the garden. */
@@ -120,8 +121,7 @@ export class BoardTalk {
 
   private keepLimits(said: Said & { kind: 'limits' }): readonly SourceUpdate[] {
     const id = this.ids[said.line - 1];
-    if (this.program && id !== undefined)
-      this.program = { ...this.program, limits: { ...this.program.limits, [id]: said.values } };
+    if (id !== undefined) this.run({ limits: { ...this.board?.program.limits, [id]: said.values } });
     return [];
   }
 

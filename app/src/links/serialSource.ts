@@ -26,6 +26,8 @@ export class SerialSource implements LineSource {
     readonly baudRate: number,
     private readonly boardName: string,
     garden: Garden,
+    /** It is known to run a program of ours, so it is asked at once what it runs. */
+    private readonly isOurs = false,
   ) {
     this.label = `${boardName} on a serial port, ${baudRate} baud`;
     this.talk = new BoardTalk(garden, boardId, false, (text) => this.type(text));
@@ -88,6 +90,7 @@ export class SerialSource implements LineSource {
       return;
     }
     emit({ kind: 'status', status: 'open' });
+    if (this.isOurs) this.type('version');
     const problem = await this.readAll(emit);
     await this.typing;
     await this.port.close().catch(() => undefined);

@@ -1,6 +1,7 @@
 /** Why something stands in no board's program, and what would change that. */
 import { listed } from './programText.ts';
 import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/boardPlan';
+import { keptPlaces, recordsADay, wearYears } from '@plain-trowel/core/sketch/wear';
 
 /** No default: a new kind fails to compile here until it has words. */
 export function problemText({ kind, what }: SketchProblem): string {
@@ -60,4 +61,28 @@ export function doesText({ lines, engine }: BoardPlan): string {
         ]
       : []),
   ].join(' ');
+}
+
+/** What it keeps through a reboot, how long the board's memory stands that, and what watches over it. */
+export function keepsText(plan: BoardPlan, language: 'C++' | 'MicroPython'): string {
+  const places = keptPlaces(plan, language);
+  const kept =
+    plan.lines.length === 0
+      ? ''
+      : places === 0
+        ? 'This board has no memory for it in C++: after a reboot the minimum interval holds first, and the day’s sum begins anew.'
+        : `It keeps the day’s water, a lock and a watched dose through a reboot, in ${places} places by turns: at most ${recordsADay(plan)} writes a day, which a memory that stands 100 000 writes a place bears for ${wearYears(plan, places)} years.`;
+  const dog =
+    language === 'MicroPython'
+      ? 'A watchdog restarts it after 8 s in which nothing goes on.'
+      : 'A watchdog restarts 8-bit boards after 8 s; other boards have their own or none.';
+  return [
+    'Its engine is proved to answer as the one in this page does.',
+    kept,
+    dog,
+    'Timers and hours need the time, which this page gives it while it is connected.',
+    'Try it with the pump’s tube in the tank, and stay for the first run.',
+  ]
+    .filter((one) => one !== '')
+    .join(' ');
 }

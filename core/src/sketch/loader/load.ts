@@ -253,7 +253,8 @@ async function listenToStart(line: Listener, name: string, number: number): Prom
   const version = await line.until(/# version \d+ [0-9a-f]+[^\r\n]*\r?\n/, RESTART_MS);
   if (version === null) throw new LoadStop('did-not-start', lastOf(line.forget()));
   if (!version.includes(`# version ${number} ${name}`)) throw new LoadStop('did-not-start', lastOf(version));
-  const lines = (lastOf(version) + '\n' + (await line.all(FIRST_LINES_MS))).trim().split(/\r?\n/);
+  const said = version.slice(version.indexOf('# version')) + (await line.all(FIRST_LINES_MS));
+  const lines = said.trim().split(/\r?\n/);
   return { ok: true, number, firstLines: lines.slice(0, 6) };
 }
 

@@ -5,16 +5,30 @@ import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
-import { doesText, problemText } from '../../../words/sketchText.ts';
+import { doesText, keepsText, problemText } from '../../../words/sketchText.ts';
+import { LoadOntoBoard } from './LoadOntoBoard.tsx';
+import { OnTheBoard } from './OnTheBoard.tsx';
+import { cppProgramName } from '@plain-trowel/core/sketch/cpp';
+import { programName } from '@plain-trowel/core/sketch/python';
 import { usePlan } from '../../plan/usePlan.ts';
 import { useVerdict } from '../../plan/wiring/useVerdict.ts';
-import { sketchFiles, zipEntries, type Language, type SketchFile } from './sketchFiles.ts';
+import { pythonProgram, sketchFiles, zipEntries, type Language, type SketchFile } from './sketchFiles.ts';
+
+const today = () => new Date().toISOString().slice(0, 10);
 
 /** At least so much is a reason. */
 const LEAST_REASON = 10;
 
 /** The files of a program. A wiring with an open danger gets none before somebody has written why all the same. */
-export function Program({ plan, language }: { readonly plan: BoardPlan; readonly language: Language }) {
+export function Program({
+  boardId,
+  plan,
+  language,
+}: {
+  readonly boardId: string;
+  readonly plan: BoardPlan;
+  readonly language: Language;
+}) {
   const { verdict, failed } = useVerdict(usePlan());
   const [reason, setReason] = useState('');
   const dangers = verdict?.findings.filter((one) => one.severity === 'danger') ?? [];
@@ -27,7 +41,14 @@ export function Program({ plan, language }: { readonly plan: BoardPlan; readonly
   return (
     <>
       {dangers.length > 0 && <Danger dangers={dangers} reason={reason} onReason={setReason} />}
-      {!isHeld && <Files plan={plan} language={language} known={dangers.length > 0 ? reason.trim() : ''} />}
+      {!isHeld && (
+        <Files
+          boardId={boardId}
+          plan={plan}
+          language={language}
+          known={dangers.length > 0 ? reason.trim() : ''}
+        />
+      )}
     </>
   );
 }
@@ -74,10 +95,12 @@ function Danger({
 }
 
 function Files({
+  boardId,
   plan,
   language,
   known,
 }: {
+  readonly boardId: string;
   readonly plan: BoardPlan;
   readonly language: Language;
   /** Why a danger in the wiring is accepted; empty: there is none. */
@@ -85,7 +108,7 @@ function Files({
 }) {
   const folder = fileNameOf(plan.board).replace(/-/g, '_');
   const files = useMemo(
-    () => sketchFiles(language, plan, folder, new Date().toISOString().slice(0, 10), known),
+    () => sketchFiles(language, plan, folder, today(), known),
     [language, plan, folder, known],
   );
   const [open, setOpen] = useState('');
@@ -103,12 +126,12 @@ function Files({
         {doesText(plan)} At the serial line, 115 200 baud, it prints what this page reads, and <code>?</code>{' '}
         shows its console.
       </p>
-      <p className="mt-1 max-w-[68ch] text-[14.5px] text-soft">
-        Its engine is proved to answer as the one in this page does. It has no watchdog and keeps nothing
-        through a reboot yet: after each one it waits for its minimum interval, and the day’s sum begins anew.
-        Timers and hours need the time: type <code>clock</code> at its console. Try it with the pump’s tube in
-        the tank, and stay for the first run.
-      </p>
+      <p className="mt-1 max-w-[68ch] text-[14.5px] text-soft">{keepsText(plan, language)}</p>
+      <OnTheBoard
+        boardId={boardId}
+        plan={plan}
+        name={language === 'C++' ? cppProgramName(plan) : programName(plan)}
+      />
       {plan.leftOut.length > 0 && (
         <details className="mt-1 max-w-[76ch] text-[14.5px]">
           <summary className="press py-1">
@@ -123,8 +146,11 @@ function Files({
           </ul>
         </details>
       )}
+      {language === 'MicroPython' && (
+        <LoadOntoBoard boardId={boardId} program={() => pythonProgram(plan, today(), known)} />
+      )}
       <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
-        <Button look="primary" onClick={save}>
+        <Button look={language === 'MicroPython' ? 'plain' : 'primary'} onClick={save}>
           Save all files as a zip
         </Button>
         {file && <Copy key={file.name + language} file={file} />}

@@ -49,7 +49,7 @@ export default function SketchSheet() {
       {problems.length > 0 || !planned.ok ? (
         <Missing board={board.name} problems={problems} />
       ) : (
-        <Program key={board.id} plan={planned.plan} language={language} />
+        <Program key={board.id} boardId={board.id} plan={planned.plan} language={language} />
       )}
     </>
   );

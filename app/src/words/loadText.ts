@@ -1,0 +1,54 @@
+import type { LoadProblem } from '@plain-trowel/core/sketch/loader/port';
+import type { LoadStep } from '@plain-trowel/core/sketch/loader/load';
+import type { SettingChange } from '@plain-trowel/core/sketch/settable';
+
+/** What the loader does right now. */
+export const STEP_TEXT: Readonly<Record<LoadStep, string>> = {
+  asking: 'Asking the board what runs on it …',
+  stopping: 'Ending what runs …',
+  'outputs-off': 'Seeing that every output is off …',
+  writing: 'Writing beside the old program …',
+  verifying: 'Comparing what lies on the board with what was sent …',
+  switching: 'Making the new program the one that starts …',
+  restarting: 'Restarting the board and listening for its first lines …',
+};
+
+/** What went wrong, what holds now, and what to do. No default: a new problem fails to compile here until it has words. */
+export function loadProblemText(problem: LoadProblem): string {
+  switch (problem) {
+    case 'foreign-program':
+      return 'The board runs something that was not written here, or sleeps. Interrupting that leaves its outputs as they are, so a pump that runs would run on. Take the supply of every pump and valve off first.';
+    case 'no-interpreter':
+      return 'Nobody answered in MicroPython. Put the interpreter of your kind of board onto it first, as its maker describes, and choose the right port.';
+    case 'line-lost':
+      return 'The line to the board was cut. Its outputs are off, or go off with its next restart, and the program that it had starts again within two minutes. Plug it in and load once more.';
+    case 'no-answer':
+      return 'The board stopped answering. Restart it: the program that it had runs again. Then load once more.';
+    case 'board-refused':
+      return 'The board said that a step failed. It has been restarted into the program that it had. Load once more.';
+    case 'disk-full':
+      return 'There is not enough room on the board. It has been restarted into the program that it had. Take files of yours off it, and load once more.';
+    case 'not-verified':
+      return 'A file on the board was not what had been sent. Nothing was switched over, and the board has been restarted into the program that it had. Load once more; if it happens again, its memory is worn or the cable bad.';
+    case 'outputs-not-off':
+      return 'An output did not go to its level at rest, so nothing was loaded. Look at its wiring, and whether the pin can be an output at all.';
+    case 'did-not-start':
+      return 'The new program did not start, and the board says that it runs another one. That one goes on. Keep what stands below; it says why.';
+    case 'stopped':
+      return 'You stopped it. The board has been restarted into the program that it had.';
+  }
+}
+
+const SETTING_WORDS: Readonly<Record<SettingChange['name'], string>> = {
+  start: 'start limit',
+  stop: 'stop limit',
+  dose: 'dose',
+  water: 'waters by itself',
+};
+
+const valueText = (name: SettingChange['name'], value: string): string =>
+  name === 'dose' ? `${value} ml` : name === 'water' ? (value === 'on' ? 'yes' : 'no') : `${value} %`;
+
+/** "Roof pump, start limit: 35.5 % on the board, 40.0 % in the garden" */
+export const changeText = ({ lineName, name, onBoard, inGarden }: SettingChange): string =>
+  `${lineName}, ${SETTING_WORDS[name]}: ${valueText(name, onBoard)} on the board, ${valueText(name, inGarden)} in the garden`;
