@@ -20,13 +20,32 @@ static void switchLine(int32_t line, bool isOn) {
   digitalWrite(one.pin, isOn != one.isActiveLow ? HIGH : LOW);
 }
 
+// What was read in this second; NONE: nothing came back.
+static int32_t raws[INPUTS > 0 ? INPUTS : 1];
+
+// Sound goes there and back, 343 m/s at 20 degrees.
+static int32_t readDistance(const InputPin &one) {
+  digitalWrite(one.pin, LOW);
+  delayMicroseconds(3);
+  digitalWrite(one.pin, HIGH);
+  delayMicroseconds(10);
+  digitalWrite(one.pin, LOW);
+  const uint32_t us = pulseIn(one.second, HIGH, 30000);
+  return us == 0 ? NONE : (int32_t)(us * 343 / 2000);
+}
+
 // Eight readings, for a steadier one.
-static int32_t readInput(int32_t at) {
+static int32_t readInput(uint8_t at) {
   const InputPin &one = INPUT_PINS[at];
-  if (one.isContact) return digitalRead(one.pin) == HIGH ? 1 : 0;
+  if (one.reads == READ_CONTACT) return digitalRead(one.pin) == HIGH ? 1 : 0;
+  if (one.reads == READ_DISTANCE) return readDistance(one);
   int32_t sum = 0;
   for (uint8_t turn = 0; turn < 8; turn += 1) sum += (int32_t)analogRead(one.pin);
   return (sum + 4) / 8;
+}
+
+static void readInputs() {
+  for (uint8_t at = 0; at < INPUTS; at += 1) raws[at] = readInput(at);
 }
 
 // Words of a board stay in its program memory: small boards have little other.
@@ -126,19 +145,20 @@ static void printEvent(const Event &event) {
 }
 
 static void fill(Reading &reading, int32_t at) {
-  reading.isNew = true;
-  reading.raw = readInput(at);
+  reading.isNew = raws[at] != NONE;
+  reading.raw = raws[at];
   reading.atS = input.nowS;
   reading.unsettled = false;
 }
 
 static int32_t aboutOf(int32_t line, uint8_t which) {
   const int32_t at = AROUND_INPUTS[line][which];
-  return at == NONE ? NONE : readInput(at);
+  return at == NONE ? NONE : raws[at];
 }
 
 // One look, each second: read, decide, keep, switch, tell.
 static void look() {
+  readInputs();
   for (int32_t at = 0; at < CONFIG.sensors; at += 1) fill(input.sensor[at], SENSOR_INPUTS[at]);
   for (int32_t at = 0; at < CONFIG.tanks; at += 1) fill(input.tank[at], TANK_INPUTS[at]);
   input.daySecond = NONE;
@@ -168,15 +188,18 @@ static void look() {
   for (int32_t at = 0; at < answer.events; at += 1) printEvent(answer.event[at]);
 }
 
-// "c2=1512 l1=2240": the names are those of the garden's channels.
+// "c2=1512 l1=2240": the names are those of the garden's channels. What did not answer is left out.
 static void printReadings() {
+  bool isFirst = true;
   for (uint8_t at = 0; at < INPUTS; at += 1) {
-    if (at > 0) Serial.print(" ");
+    if (raws[at] == NONE) continue;
+    if (!isFirst) Serial.print(F(" "));
+    isFirst = false;
     Serial.print(INPUT_PINS[at].name);
-    Serial.print("=");
-    Serial.print(readInput(at));
+    Serial.print(F("="));
+    Serial.print(raws[at]);
   }
-  if (INPUTS > 0) Serial.println();
+  if (!isFirst) Serial.println();
 }
 
 #include "console.h"
@@ -194,8 +217,11 @@ void setup() {
     switchLine(at, false);
   }
   // A contact is pulled up, so that an open one reads 1 and a loose wire does not float.
-  for (uint8_t at = 0; at < INPUTS; at += 1)
-    pinMode(INPUT_PINS[at].pin, INPUT_PINS[at].isContact ? INPUT_PULLUP : INPUT);
+  for (uint8_t at = 0; at < INPUTS; at += 1) {
+    const InputPin &one = INPUT_PINS[at];
+    pinMode(one.second, INPUT);
+    pinMode(one.pin, one.reads == READ_CONTACT ? INPUT_PULLUP : one.reads == READ_DISTANCE ? OUTPUT : INPUT);
+  }
 #ifdef TROWEL_ADC_BITS
   // Such boards give ten bits until they are asked for more.
   analogReadResolution(TROWEL_ADC_BITS);

@@ -276,8 +276,10 @@ static void obeyConsole() {
   if (takeWord(F("?"))) {
     printHelp();
   } else if (takeWord(F("raw"))) {
+    readInputs();
     printReadings();
   } else if (takeWord(F("all"))) {
+    readInputs();
     printReadings();
     printPercent();
     printWhy();

@@ -19,7 +19,7 @@ def reason_name(reason):
 
 
 class Board:
-    # read(pin, is_contact) gives counts or 0 and 1; switch(pin, level) sets an output; say(text) prints a line; kept reads and writes what outlives a reboot;
+    # read(how, pins) gives counts, 0 and 1, mm or None; switch(pin, level) sets an output; say(text) prints a line; kept reads and writes what outlives a reboot;
     # leave() puts the board into load mode; store holds settings that were changed at the console.
     def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None):
         self.settings = settings
@@ -36,6 +36,7 @@ class Board:
         self.clock_at_boot = None
         self.weekday_at_boot = 0
         self.orders = []
+        self.raws = [None] * len(settings.INPUTS)
         self.console = Console(self, leave, store)
 
     def all_off(self):
@@ -46,9 +47,9 @@ class Board:
         pin, is_active_low, _ = self.settings.OUTPUTS[at]
         self.switch(pin, 0 if is_on == is_active_low else 1)
 
-    def read_input(self, at):
-        pin, is_contact, _ = self.settings.INPUTS[at]
-        return self.read(pin, is_contact)
+    def read_inputs(self):
+        # What was read in this second; None: nothing came back.
+        self.raws = [self.read(how, pins) for how, pins, _ in self.settings.INPUTS]
 
     def clock(self):
         if self.clock_at_boot is None:
@@ -65,15 +66,16 @@ class Board:
     # One second later: read, decide, keep, switch, and every other second print.
     def second(self):
         self.now_s += 1
+        self.read_inputs()
         settings = self.settings
         around = []
         for light, rain, skip in settings.AROUND_INPUTS:
-            about = [None if at is None else self.read_input(at) for at in (light, rain, skip)]
+            about = [None if at is None else self.raws[at] for at in (light, rain, skip)]
             around.append((None, about[0], about[1], None, about[2]))
         told = Fields(
             now_s=self.now_s,
-            sensors=[(self.read_input(at), False) for at in settings.SENSOR_INPUTS],
-            tanks=[self.read_input(at) for at in settings.TANK_INPUTS],
+            sensors=[None if self.raws[at] is None else (self.raws[at], False) for at in settings.SENSOR_INPUTS],
+            tanks=[self.raws[at] for at in settings.TANK_INPUTS],
             clock=self.clock(),
             around=around,
             battery_mv=None,
@@ -103,10 +105,11 @@ class Board:
             self.say("# cannot write down what it keeps: a reboot would forget the day")
 
     def print_readings(self):
-        # "c2=1512 l1=2240": the names are those of the garden's channels.
+        # "c2=1512 l1=2240": the names are those of the garden's channels. What did not answer is left out.
         inputs = self.settings.INPUTS
-        if inputs:
-            self.say(" ".join(["%s=%d" % (inputs[at][2], self.read_input(at)) for at in range(len(inputs))]))
+        pairs = ["%s=%d" % (inputs[at][2], self.raws[at]) for at in range(len(inputs)) if self.raws[at] is not None]
+        if pairs:
+            self.say(" ".join(pairs))
 
     def print_event(self, event):
         kind, at, _, reason = event[:4]

@@ -71,8 +71,10 @@ class Console:
             self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
             self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - load (outputs off and ready for another program)")
         elif command == "raw":
+            self.board.read_inputs()
             self.board.print_readings()
         elif command == "all":
+            self.board.read_inputs()
             self.board.print_readings()
             self.board.print_percent()
             self.board.print_why()

@@ -34,8 +34,23 @@ def contact(pin):
         return Pin(pin, Pin.IN)
 
 
-def read(pin, is_contact):
-    if is_contact:
+def distance(trigger, echo):
+    # Sound goes there and back, 343 m/s at 20 degrees. None: no echo came back.
+    if trigger not in outputs:
+        outputs[trigger] = Pin(trigger, Pin.OUT, value=0)
+        contacts[echo] = Pin(echo, Pin.IN)
+    outputs[trigger].value(1)
+    time.sleep_us(10)
+    outputs[trigger].value(0)
+    us = machine.time_pulse_us(contacts[echo], 1, 30000)
+    return None if us < 0 else us * 343 // 2000
+
+
+def read(how, pins):
+    pin = pins[0]
+    if how == "distance":
+        return distance(pin, pins[1])
+    if how == "contact":
         if pin not in contacts:
             contacts[pin] = contact(pin)
         return contacts[pin].value()

@@ -4,16 +4,16 @@ import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/boardPl
 import { keptPlaces, recordsADay, wearYears } from '@plain-trowel/core/sketch/wear';
 
 /** No default: a new kind fails to compile here until it has words. */
-export function problemText({ kind, what }: SketchProblem): string {
+export function problemText({ kind, what, pins }: SketchProblem): string {
   switch (kind) {
     case 'nothing-to-do':
       return `${what} reads nothing and waters nothing yet. Give a plot a probe on it.`;
     case 'no-input-pin':
-      return `${what}: which input it is wired to is not known. Draw it on Plan, Wiring, or write its pin, such as P34 or IN0.`;
+      return `${what}: which ${pins === 2 ? 'two pins it is wired to are' : 'pin it is wired to is'} not known.`;
     case 'no-name':
       return `${what} has no name that a line can carry: letters, digits, points and hyphens, a letter first.`;
     case 'kind-not-written':
-      return `${what} needs more than one pin, or a bus: the program does not read such a sensor yet.`;
+      return `${what} speaks over a bus or gives degrees or volts: the program does not read such a sensor yet.`;
     case 'no-output-pin':
       return `${what}: which pin switches it is not drawn. Draw pump, switch and board on Plan, Wiring.`;
     case 'several-probes':

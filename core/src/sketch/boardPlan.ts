@@ -7,7 +7,7 @@ import { engineOf } from '../garden/bind/engineOf.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import type { Quantity } from '../quantity/quantities.ts';
-import { outputOf, pinOfName, type Output, type Pin } from './pins.ts';
+import { outputOf, pinOfName, pinPairOfName, type Output, type Pin } from './pins.ts';
 
 export type SketchInput = {
   readonly channelId: string;
@@ -15,9 +15,14 @@ export type SketchInput = {
   readonly name: string;
   readonly label: string;
   readonly pin: Pin;
-  /** Counts of the converter, or 0 and 1. */
-  readonly reads: 'analog' | 'digital';
+  /** The pin that listens, of a sensor that has two. */
+  readonly second?: Pin;
+  readonly reads: Reads;
 };
+
+/** Counts of the converter, 0 and 1, or mm from the time that an echo takes. */
+export const READS = ['analog', 'digital', 'distance'] as const;
+export type Reads = (typeof READS)[number];
 
 export type SketchLine = {
   /** Of the water line in the garden: what a board keeps belongs to it. */
@@ -66,13 +71,17 @@ export type SketchProblem = {
   readonly what: string;
   readonly sheet:
     'plan/parts' | 'plan/wiring' | 'bench/readout' | 'bench/calibrate' | 'bench/dose' | 'rules/limits';
+  /** The channel whose pins would solve it, and how many it has. */
+  readonly channelId?: string;
+  readonly pins?: 1 | 2;
 };
 
-/** What an input gives by a pin alone. Everything else speaks over a bus, or needs two pins. */
-const READS: Partial<Readonly<Record<Quantity, SketchInput['reads']>>> = {
+/** What an input gives by its pins. Everything else speaks over a bus. */
+const READ_BY: Partial<Readonly<Record<Quantity, Reads>>> = {
   moisture: 'analog',
   light: 'analog',
   level: 'analog',
+  distance: 'distance',
   'moisture switch': 'digital',
   rain: 'digital',
   'skip switch': 'digital',
@@ -181,13 +190,21 @@ const onceEach = (problems: readonly SketchProblem[]): SketchProblem[] => [
 function inputOf(garden: Garden, channel: Channel, isFloat: boolean): SketchInput | SketchProblem {
   const probe = byId(garden.probes, channel.probeId);
   const what = channel.label || probe?.label || channel.quantity;
-  const reads = isFloat ? 'digital' : READS[channel.quantity];
+  const reads = isFloat ? 'digital' : READ_BY[channel.quantity];
   if (!reads || probe?.bus) return { kind: 'kind-not-written', what, sheet: 'bench/readout' };
   if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
+  const common = { channelId: channel.id, name: channel.streamName, label: what, reads };
+  const channelId = channel.id;
+  if (reads === 'distance') {
+    const pair = pinPairOfName(channel.pin);
+    return pair
+      ? { ...common, pin: pair[0], second: pair[1] }
+      : { kind: 'no-input-pin', what, sheet: 'bench/readout', channelId, pins: 2 };
+  }
   const pin = pinOfName(channel.pin);
   return pin
-    ? { channelId: channel.id, name: channel.streamName, label: what, pin, reads }
-    : { kind: 'no-input-pin', what, sheet: 'bench/readout' };
+    ? { ...common, pin }
+    : { kind: 'no-input-pin', what, sheet: 'bench/readout', channelId, pins: 1 };
 }
 
 /** Names that a line of the board can carry, and a string of its program as well. */

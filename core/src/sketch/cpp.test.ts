@@ -13,7 +13,7 @@ import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { planBoard, type BoardPlan } from './boardPlan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
 import { cppProblems, ramBytes } from './fits.ts';
-import { pinOfName } from './pins.ts';
+import { pinOfName, pinPairOfName } from './pins.ts';
 import { everyProgram, limitsLines, rawAt, switchesOfPage } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
@@ -279,6 +279,23 @@ describe('one stick, one pump', () => {
     expect(cppSize({ ...plan, adcBits: 10 })).not.toContain('TROWEL_ADC_BITS');
   });
 
+  test('a distance is what sound needs there and back, and what sends no echo is left out', () => {
+    const tank = {
+      channelId: 'tank',
+      name: 'tank',
+      label: 'Rain tank, mm',
+      reads: 'distance',
+      pin: { kind: 'pin', number: 26 },
+      second: { kind: 'pin', number: 27 },
+    } as const;
+    const board = compiled({ ...plan, inputs: [...plan.inputs, tank] });
+    expect(board.said).toBe('');
+    // 500 mm there and back at 343 m/s: 2915 microseconds.
+    expect(played(board.program, [`a ${stick} 1300`, 'a 27 2915', 'w 2']).at(-1)).toContain('tank=499');
+    const none = played(board.program, [`a ${stick} 1300`, 'a 27 40000', 'w 4']);
+    expect(none.at(-1)).toMatch(/c2=1300$/);
+  });
+
   test('a contact whose wire is off reads open, and does not float', () => {
     const contact = {
       ...plan.inputs[0],
@@ -363,6 +380,17 @@ test.each([
   ['the left one', null],
   ['P3; evil()', null],
 ] as const)('the pin "%s"', (name, pin) => expect(pinOfName(name)).toEqual(pin));
+
+test.each([
+  ['P26 P27', [26, 27]],
+  ['trigger P26, echo P27', [26, 27]],
+  ['P26/P27', [26, 27]],
+  ['P26', null],
+  ['P26 P27 P28', null],
+  ['', null],
+] as const)('the two pins "%s"', (names, numbers) =>
+  expect(pinPairOfName(names)?.map(({ number }) => number) ?? null).toEqual(numbers),
+);
 
 describe('what a small board can hold', () => {
   const plan = planOf();

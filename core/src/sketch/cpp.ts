@@ -1,7 +1,7 @@
 /** The board's program in C++: settings, what is read and switched, the console; the engine comes with it in a file of its own. */
 import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { BoardPlan, SketchInput } from './boardPlan.ts';
+import type { BoardPlan, Reads, SketchInput } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf, sumOf } from './folder.ts';
 import type { Pin } from './pins.ts';
@@ -82,8 +82,14 @@ const EMPTY_TANK: TankConfig = {
   staleAfterS: 0,
 };
 
-const inputRow = ({ name, pin, reads, label }: SketchInput): string =>
-  `  {${pinText(pin)}, ${bool(reads === 'digital')}, "${forString(name)}"},  // ${forComment(label)}`;
+const READ_NAMES: Readonly<Record<Reads, string>> = {
+  analog: 'READ_ANALOG',
+  digital: 'READ_CONTACT',
+  distance: 'READ_DISTANCE',
+};
+
+const inputRow = ({ name, pin, second = pin, reads, label }: SketchInput): string =>
+  `  {${READ_NAMES[reads]}, ${pinText(pin)}, ${pinText(second)}, "${forString(name)}"},  // ${forComment(label)}`;
 
 /** @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
 export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string {
@@ -116,15 +122,16 @@ function sketchText(plan: BoardPlan): string {
   const at = (place: number | null) => orNone(place);
   return `using namespace trowel;
 
-// ---- What is read. Analog inputs give counts, contacts 0 and 1.
+// ---- What is read. Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo.
+const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2;
 struct InputPin {
-  uint8_t pin;
-  bool isContact;
+  uint8_t reads;
+  uint8_t pin, second;
   const char *name;
 };
 const uint8_t INPUTS = ${inputs.length};
 static const InputPin INPUT_PINS[${Math.max(1, inputs.length)}] = {
-${listed(inputs.map(inputRow), '  {0, true, ""},').replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
+${listed(inputs.map(inputRow), '  {READ_CONTACT, 0, 0, ""},').replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
 };
 static const int32_t SENSOR_INPUTS[] = {${plan.sensorInputs.join(', ') || '0'}};
 static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};

@@ -22,7 +22,7 @@ export function ramBytes({ engine, inputs, lines }: BoardPlan): number {
   const input = 38 + 10 * s + 10 * t + 20 * l;
   const answer = 9 + l + 19 * (4 * l + 4);
   const kept = 213 * l;
-  const names = [...inputs, ...lines].reduce((sum, { name }) => sum + name.length + 6, 0);
+  const names = [...inputs, ...lines].reduce((sum, { name }) => sum + name.length + 6, 0) + 6 * inputs.length;
   return config + state + 2 * input + answer + kept + names + OF_THE_BOARD_BYTES;
 }
 
@@ -36,6 +36,8 @@ export const cppProblems = (plan: BoardPlan): readonly SketchProblem[] =>
 export const pythonProblems = (plan: BoardPlan): readonly SketchProblem[] =>
   isSmall(plan)
     ? [{ kind: 'no-python', what: plan.board, sheet: 'plan/parts' }]
-    : plan.inputs.flatMap(({ pin, label }): SketchProblem[] =>
-        pin.kind === 'input' ? [{ kind: 'no-input-pin', what: label, sheet: 'bench/readout' }] : [],
+    : plan.inputs.flatMap(({ pin, second, label }): SketchProblem[] =>
+        pin.kind === 'input' || second?.kind === 'input'
+          ? [{ kind: 'no-input-pin', what: label, sheet: 'bench/readout' }]
+          : [],
       );

@@ -19,6 +19,13 @@ export function pinOfName(name: string): Pin | null {
   return { kind: /^(P|GPIO)$/i.test(match[1] ?? '') ? 'pin' : 'input', number };
 }
 
+/** Two pins in one text, "P26 P27" or "trigger P26, echo P27": the first drives, the second listens. Null for anything else. */
+export function pinPairOfName(names: string): readonly [Pin, Pin] | null {
+  const pins = names.split(/[\s,;/]+/).flatMap((one) => pinOfName(one) ?? []);
+  const [first, second] = pins;
+  return pins.length === 2 && first && second ? [first, second] : null;
+}
+
 export type Output = { readonly pin: Pin; readonly activeLow: boolean };
 
 const SWITCHES = ['MOSFET', 'transistor', 'relay', 'driver module'] as const;

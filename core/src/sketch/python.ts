@@ -1,7 +1,7 @@
 /** The settings of a board's program in MicroPython; the engine, the board and the start are files of their own that never change. */
 import { PROGRAM_CODES } from '../control/codes.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { BoardPlan } from './boardPlan.ts';
+import type { BoardPlan, Reads, SketchInput } from './boardPlan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf } from './folder.ts';
 import { frameOf } from './settable.ts';
@@ -94,6 +94,15 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): s
   });
 }
 
+const READ_NAMES: Readonly<Record<Reads, string>> = {
+  analog: 'analog',
+  digital: 'contact',
+  distance: 'distance',
+};
+
+const inputText = ({ reads, pin, second, name }: SketchInput): string =>
+  valueText([READ_NAMES[reads], [pin.number, ...(second ? [second.number] : [])], forString(name)]);
+
 const rows = (all: readonly string[]): string =>
   all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${one},`).join('\n')}\n]`;
 
@@ -120,8 +129,8 @@ function settingsText(plan: BoardPlan): string {
   const { engine, inputs, lines } = plan;
   return `ADC_BITS = ${plan.adcBits}
 
-# What is read: pin, contact, name.
-INPUTS = ${rows(inputs.map((one) => valueText([one.pin.number, one.reads === 'digital', forString(one.name)])))}
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
+INPUTS = ${rows(inputs.map(inputText))}
 SENSOR_INPUTS = ${valueText(plan.sensorInputs)}
 TANK_INPUTS = ${valueText(plan.tankInputs)}
 # By line: light cell, rain switch, skip switch.

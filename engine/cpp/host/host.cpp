@@ -56,6 +56,12 @@ uint8_t digitalRead(uint8_t pin) {
 int16_t analogRead(uint8_t pin) { return (int16_t)(values[pin] >> (12 - bits)); }
 void analogReadResolution(uint8_t asked) { bits = asked; }
 uint32_t millis() { return nowMs; }
+void delayMicroseconds(uint32_t) {}
+// The time of an echo is given in microseconds; longer than asked for is none.
+uint32_t pulseIn(uint8_t pin, uint8_t, uint32_t timeoutUs) {
+  const uint32_t us = (uint32_t)values[pin];
+  return us > timeoutUs ? 0 : us;
+}
 
 void SerialPort::begin(uint32_t) {}
 int16_t SerialPort::available() { return (int16_t)(strlen(typed) - typedAt); }

@@ -19,6 +19,8 @@ uint8_t digitalRead(uint8_t pin);
 int16_t analogRead(uint8_t pin);
 void analogReadResolution(uint8_t bits);
 uint32_t millis();
+void delayMicroseconds(uint32_t us);
+uint32_t pulseIn(uint8_t pin, uint8_t level, uint32_t timeoutUs);
 
 // Texts in program memory, and a memory that outlives a reboot.
 struct __FlashStringHelper;

@@ -65,6 +65,10 @@ class Machine:
         self.WDT = WDT
         self.Timer = Timer
 
+    def time_pulse_us(self, pin, _level, timeout):
+        us = bench.echo(pin.number)
+        return -1 if us is None or us > timeout else us
+
     def reset(self):
         bench.reset()
         raise Reset()
@@ -81,6 +85,9 @@ class Time:
         return ((one - other + 0x20000000) & 0x3FFFFFFF) - 0x20000000
 
     def sleep_ms(self, _):
+        pass
+
+    def sleep_us(self, _):
         pass
 
     def sleep(self, _):

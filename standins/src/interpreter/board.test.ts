@@ -168,6 +168,37 @@ describe('what can be changed at its console', () => {
   });
 });
 
+test('a tank by distance: mm of the echo, and a line that rests where no echo comes back', async () => {
+  let us: number | null = 2915;
+  const line = new BoardOnALine({ echo: (pin) => (pin === 27 ? us : null) });
+  line.raw = DRY;
+  const program = programOf('abc000000003', 300);
+  const settings = program.files.find((one) => one.name === 'settings.py')?.text ?? '';
+  const withTank = settings
+    .replace('INPUTS = [', 'INPUTS = [("distance", (26, 27), "tank"), ')
+    .replace('SENSOR_INPUTS = (0,)', 'SENSOR_INPUTS = (1,)')
+    .replace('TANK_INPUTS = ()', 'TANK_INPUTS = (0,)')
+    .replace('tank=None', 'tank=0')
+    .replace(
+      'tanks=[]',
+      'tanks=[Fields(minimum_raw=800, falls_with_water=True, low_raw=100, high_raw=900, stale_after_s=30)]',
+    );
+  await line.board.boot();
+  const files3 = program.files.map((one) => (one.name === 'settings.py' ? { ...one, text: withTank } : one));
+  expect(await loadProgram(line, { ...program, files: files3 }, optionsFor(line))).toMatchObject({
+    ok: true,
+  });
+  expect(await line.ask('raw')).toBe('tank=499 c2=2900\n');
+  us = null;
+  await line.seconds(100);
+  expect(await line.ask('raw')).toBe('c2=2900\n');
+  expect(line.levels).not.toContain(`${PUMP} 1`);
+  expect(await line.ask('why')).toContain('tank-unknown');
+  us = 2915;
+  await line.seconds(3);
+  expect(line.board.levelOf(PUMP)).toBe(1);
+});
+
 describe('how it ends', () => {
   test('a program that hangs is restarted by the watchdog, its outputs off', async () => {
     const line = await boardInDrySoil();

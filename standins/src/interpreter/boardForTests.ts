@@ -33,6 +33,7 @@ export class BoardOnALine {
       {
         analog: () => this.raw,
         contact: () => 1,
+        echo: () => null,
         onLevel: (pin, level) => this.levels.push(`${pin} ${level}`),
         ...wires,
       },
@@ -129,7 +130,7 @@ export const programOf = (name: string, doseMl = 400): Program => ({
       text: `from engine import Fields
 PROGRAM = "${name}"
 ADC_BITS = 12
-INPUTS = [(34, False, "c2")]
+INPUTS = [("analog", (34,), "c2")]
 SENSOR_INPUTS = (0,)
 TANK_INPUTS = ()
 AROUND_INPUTS = [(None, None, None)]

@@ -11,6 +11,8 @@ export type Wires = {
   /** 0 to 65 535, whatever the converter has; null: this pin cannot be read. */
   readonly analog: (pin: number) => number | null;
   readonly contact: (pin: number, isPulledUp: boolean) => 0 | 1;
+  /** How long the pulse at a pin lasts, microseconds; null: none comes. */
+  readonly echo: (pin: number) => number | null;
   /** An output changed, or became one. */
   readonly onLevel: (pin: number, level: number) => void;
 };
@@ -124,6 +126,7 @@ export class PyBoard {
   private bench() {
     return {
       analog: (pin: number) => this.wires.analog(pin),
+      echo: (pin: number) => this.wires.echo(pin),
       contact: (pin: number, isPulledUp: boolean) => this.wires.contact(pin, isPulledUp),
       level: (pin: number, level: number) => {
         if (this.levels.get(pin) === level) return;

@@ -332,7 +332,7 @@ export function marigoldHare(nowMs: number): Garden {
         },
       },
       {
-        ...channel('tank', null, 'roof', '', false),
+        ...channel('tank', null, 'roof', 'P26 P27', false),
         quantity: 'distance',
         label: 'Rain tank, mm',
       },

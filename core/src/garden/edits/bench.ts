@@ -169,6 +169,10 @@ export const setBoardReads = (
   ),
 });
 
+/** Which pins a channel is wired to, as a person writes them: "P34", or "P26 P27" for a sensor with two. */
+export const setChannelPin = (garden: Garden, channelId: string, pin: string): Garden =>
+  changeChannel(garden, channelId, (channel) => ({ ...channel, pin: pin.trim() }));
+
 /** Removes a channel, and its probe when that has no other. A plot's last moisture channel stays: the sheets need one. Stored readings stay. */
 export function removeChannel(garden: Garden, channelId: string): Garden {
   const gone = byId(garden.channels, channelId);

@@ -219,6 +219,7 @@ export const EDITS: Readonly<Record<string, Edit>> = {
     );
   },
   removeChannel: (garden, draw) => bench.removeChannel(garden, idOf(garden.channels, draw)),
+  setChannelPin: (garden, draw) => bench.setChannelPin(garden, idOf(garden.channels, draw), draw.text(60)),
   setCorrection: (garden, draw) =>
     bench.setCorrection(garden, idOf(garden.channels, draw), {
       kind: 'offset',
