@@ -9,12 +9,40 @@ import { boardOnPort } from './pyPort.ts';
 test('what a program cannot be written without is named, with the sheet that sets it', async ({ page }) => {
   await openSample(page);
   await sheet(page, 'Sketch').click();
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Roof board: its program');
+  await page.getByLabel('Board', { exact: true }).selectOption('Stern board');
   const missing = page.getByRole('region', { name: 'What is missing' });
-  await expect(missing).toContainText('Rain tank, mm needs more than one pin, or a bus');
+  await expect(missing).toContainText('Stern board has permit contacts or grow lights');
   await expectAccessible(page);
-  await missing.getByRole('link', { name: 'Bench, Readout' }).click();
-  await expect(page).toHaveURL(/bench\/readout/);
+  await missing.getByRole('link', { name: 'Rules, Limits' }).click();
+  await expect(page).toHaveURL(/rules\/limits/);
+});
+
+test('the very program of the sample’s roof board runs in the page, waters the made-up pot, and obeys', async ({
+  page,
+}) => {
+  await openSample(page);
+  await sheet(page, 'Sketch').click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Roof board: its program');
+  const here = page.getByRole('region', { name: 'Run it here' });
+  await here.getByRole('button', { name: 'Run this very sketch here' }).click();
+  await expect(page.getByRole('region', { name: 'On the board now' })).toContainText(
+    'The board runs this very program',
+  );
+  await expect(page.getByRole('banner')).toContainText('Roof board, its own program in this page');
+  await here.getByText('×10', { exact: true }).click();
+  const board = page.getByRole('region', { name: 'The board’s console' });
+  await board.getByLabel('Type a line').fill('give 1 90');
+  await board.getByRole('button', { name: 'Send' }).click();
+  const says = board.getByLabel('What it says');
+  await expect(says).toContainText('# taken');
+  await expect(says).toContainText(/# started 1 order \d+ s/);
+  await expect(says).toContainText(/# stopped 1 dose-done \d+ s (8|9)\d ml/);
+  await expectAccessible(page);
+  await sheet(page, 'Log').click();
+  await expect(page.getByText(/\b(8|9)\d ml/).first()).toBeVisible();
+  await sheet(page, 'Sketch').click();
+  await here.getByRole('button', { name: 'End it' }).click();
+  await expect(page.getByRole('banner')).toContainText('Stand-in boards');
 });
 
 test('a board that has everything gets its program, in C++ and in MicroPython, as files that belong together', async ({
@@ -22,6 +50,7 @@ test('a board that has everything gets its program, in C++ and in MicroPython, a
 }) => {
   await openWithoutTank(page);
   await expect(page.getByText(/waters by itself with Roof pump/)).toBeVisible();
+  await page.getByText('C++', { exact: true }).click();
   const code = page.getByLabel('roof_board.ino');
   await expect(code).toContainText('P_PULSE_SOAK');
   await expect(code).toContainText('"c2"');
@@ -60,7 +89,6 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   test.setTimeout(120_000);
   const port = await boardOnPort(page);
   await openWithoutTank(page);
-  await page.getByText('MicroPython', { exact: true }).click();
   const loading = page.getByRole('region', { name: 'Load onto the board' });
   await loading.getByRole('button', { name: 'Load onto the board' }).click();
   await expect(loading.getByRole('status')).toContainText('Writing beside the old program');
@@ -79,7 +107,6 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await start.fill('33', { timeout: 5000 });
   await start.press('Enter');
   await sheet(page, 'Sketch').click();
-  await page.getByText('MicroPython', { exact: true }).click();
   await expect(onBoard).toContainText('start limit: ');
   await page.screenshot({ path: '/tmp/look-send.png' });
   await onBoard.getByRole('button', { name: 'Send the garden’s to the board' }).click();

@@ -36,6 +36,16 @@ export const securityHeaders = helmet({
   xFrameOptions: false,
 });
 
+/** The worker in which a board's program runs may compile WebAssembly, and fetch its own; nothing else may. */
+export const interpreterPolicy: RequestHandler = (request, response, next) => {
+  if (/^\/board\.worker-[\w-]+\.js$/.test(request.path))
+    response.set(
+      'Content-Security-Policy',
+      "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'",
+    );
+  next();
+};
+
 /** What the page may ask the browser for: a serial port, and nothing else that reaches outside of it. */
 const MAY_NOT = [
   'accelerometer',

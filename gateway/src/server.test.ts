@@ -39,6 +39,19 @@ test('the policy allows no inline script and nothing from elsewhere', async () =
   expect(policy).not.toMatch(/unsafe|https?:/);
 });
 
+test('only the worker in which a board’s program runs may compile WebAssembly', async () => {
+  const policyOf = async (path: string) =>
+    (await fetch(`${address}${path}`)).headers.get('content-security-policy') ?? '';
+  expect(await policyOf('/assets/board.worker-a1B2_c.js')).toContain("script-src 'self' 'wasm-unsafe-eval'");
+  for (const path of [
+    '/',
+    '/assets/files.worker-a1B2.js',
+    '/assets/x/board.worker-a1.js',
+    '/board.worker-a1.js',
+  ])
+    expect(await policyOf(path)).not.toContain('wasm');
+});
+
 /** A request as it goes over the wire: what fetch would not let through or would change. */
 const raw = (path: string, headers: Record<string, string> = {}) =>
   new Promise<{ status: number; headers: http.IncomingHttpHeaders; body: string }>((resolve, reject) => {

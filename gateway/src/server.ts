@@ -2,7 +2,14 @@ import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { nonceOf, ownHostOnly, permissions, securityHeaders, withNonce } from './security.ts';
+import {
+  interpreterPolicy,
+  nonceOf,
+  ownHostOnly,
+  permissions,
+  securityHeaders,
+  withNonce,
+} from './security.ts';
 
 const NONCE_PLACE = '__CSP_NONCE__';
 
@@ -33,6 +40,7 @@ export function createServer(appFolder: string): Express {
   server.get('/index.html', page);
   server.use(
     '/assets',
+    interpreterPolicy,
     // Names carry a hash of the content, so they may be kept for good.
     express.static(join(appFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
   );

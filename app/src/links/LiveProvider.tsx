@@ -82,6 +82,7 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
         stored,
         elsewhere: !link.exclusive,
         openStandIn: () => link.openStandIn(),
+        openProgram: (...of) => link.openProgram(...of),
         close: () => link.disconnect(),
       },
     [link, stored],

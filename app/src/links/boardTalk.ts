@@ -15,10 +15,15 @@ export type RunningProgram = {
   readonly name: string;
   /** By the id of the line: limits, dose and whether it waters by itself, as the board prints them. */
   readonly limits: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** Its newest lines that are no readings, the oldest first. */
+  readonly recent: readonly string[];
   /** What it answered last to something typed, and how often it has answered. */
   readonly answer: { readonly count: number; readonly said: Said & { kind: 'taken' | 'refused' } } | null;
 };
 
+const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set(['line', 'limits', 'lines', 'version'] as const);
+const RECENT = 12;
+const MOST_SHOWN = 160;
 /** So often the board is asked how its lines stand, ms. */
 const ASK_EVERY_MS = 10_000;
 /** Its seconds are not quite ours, and nights exist in which the hour changes. */
@@ -36,6 +41,8 @@ export class BoardTalk {
   private answers: Record<string, LineAnswer> = {};
   private askedMs = -Infinity;
   private clockMs = -Infinity;
+  /** So many of the next lines answer a person. */
+  private asksShown = 0;
 
   /** @param say types a line at the board's console */
   constructor(
@@ -48,7 +55,22 @@ export class BoardTalk {
   /** Takes a line of the board. @param atMs the time of the line, ms since 1970 */
   hear(text: string, atMs: number): readonly SourceUpdate[] {
     const said = readTalk(text);
-    if (!said) return [];
+    const updates = said ? this.take(said, atMs) : [];
+    if (this.board && text.startsWith('# ') && this.isWorthShowing(said))
+      this.run({ recent: [...this.board.program.recent, text.trim().slice(0, MOST_SHOWN)].slice(-RECENT) });
+    return updates;
+  }
+
+  /** What the page asked for by itself is not shown again and again; what a person asked for is. */
+  private isWorthShowing(said: Said | null): boolean {
+    if (this.asksShown > 0) {
+      this.asksShown -= 1;
+      return true;
+    }
+    return said === null || !ASKED_BY_THE_PAGE.has(said.kind);
+  }
+
+  private take(said: Said, atMs: number): readonly SourceUpdate[] {
     switch (said.kind) {
       case 'version':
         this.meet(said, atMs);
@@ -88,7 +110,7 @@ export class BoardTalk {
   private meet({ number, name }: { readonly number: number; readonly name: string }, atMs: number): void {
     const known = this.board?.program;
     if (known?.number === number && known.name === name) return;
-    this.board = this.newBoard({ number, name, limits: {}, answer: null });
+    this.board = this.newBoard({ number, name, limits: {}, recent: [], answer: null });
     this.tellTime(atMs);
     this.say('limits');
     this.askedMs = -Infinity;
@@ -100,11 +122,14 @@ export class BoardTalk {
   }
 
   private newBoard(program: RunningProgram): BoardAtTheLine {
-    const { boardId, say, ids } = this;
+    const { boardId, ids } = this;
     return {
       boardId,
       program,
-      type: say,
+      type: (text) => {
+        this.asksShown = RECENT / 2;
+        this.say(text);
+      },
       numberOf: (lineId) => {
         const at = ids.indexOf(lineId);
         return at < 0 ? null : at + 1;

@@ -5,6 +5,10 @@ import type { LinkMemory } from '../data/linkStore.ts';
 import { BusDesk } from './busDesk.ts';
 import { LiveSession } from './liveSession.ts';
 import type { RecorderState, Save } from '@plain-trowel/core/live/recorder';
+import { byId } from '@plain-trowel/core/quantity/byId';
+import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { Program } from '@plain-trowel/core/sketch/loader/load';
+import { InterpreterSource } from './interpreterSource.ts';
 import { StandInSource } from './standInSource.ts';
 
 const REMEMBER_MS = 5000;
@@ -56,6 +60,16 @@ export class GardenLink {
     await this.remember();
   }
 
+  /** Lets a board run its very program in the page, against the stand-ins' pots. */
+  async openProgram(boardId: string, plan: BoardPlan, program: Program): Promise<void> {
+    await this.remember();
+    const name = byId(this.garden.boards, boardId)?.name ?? 'Board';
+    const { nowMs, tickMs } = this.clocks;
+    await this.session.connect(
+      new InterpreterSource(this.garden, boardId, name, plan, program, this.memory.world, nowMs(), tickMs),
+    );
+  }
+
   /** Closes whatever is open; the next visit begins unconnected. */
   async disconnect(): Promise<void> {
     this.memory = {
@@ -80,9 +94,10 @@ export class GardenLink {
     await this.session.close();
   }
 
-  private standIn(): StandInSource | null {
+  /** The made-up world, whoever runs it now. */
+  private standIn(): StandInSource | InterpreterSource | null {
     const { source } = this.session.getSnapshot();
-    return source instanceof StandInSource ? source : null;
+    return source instanceof StandInSource || source instanceof InterpreterSource ? source : null;
   }
 
   private async remember(): Promise<void> {

@@ -3,6 +3,7 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Reading } from '@plain-trowel/core/records/series';
 import type { BusDesk, BusSnapshot } from './busDesk.ts';
+import type { GardenLink } from './gardenLink.ts';
 import type { LiveSession } from './liveSession.ts';
 import type { LiveSnapshot } from './liveSnapshot.ts';
 import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
@@ -16,6 +17,8 @@ export type LiveTools = {
   /** Another tab holds this garden's link; here it can only be looked at. */
   readonly elsewhere: boolean;
   readonly openStandIn: () => Promise<void>;
+  /** Lets a board run its very program in the page. */
+  readonly openProgram: GardenLink['openProgram'];
   readonly close: () => Promise<void>;
 };
 

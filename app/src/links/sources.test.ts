@@ -66,9 +66,9 @@ describe('the stand-in boards', () => {
     const updates: SourceUpdate[] = [];
     const source = new StandInSource(garden, null, T0, tickMs);
     source.start((update) => updates.push(update));
-    source.pour('chilli', 50);
-    source.move('probe-c2', 'air');
-    expect(source.placeOf('probe-c2')).toBe('air');
+    source.hands.pour('chilli', 50);
+    source.hands.move('probe-c2', 'air');
+    expect(source.hands.placeOf('probe-c2')).toBe('air');
     expect(updates.flatMap((update) => (update.kind === 'events' ? update.events : []))).toMatchObject([
       { kind: 'poured', volumeMl: 50, plotId: 'chilli' },
       { kind: 'probe-moved', to: 'air', plotId: 'chilli' },

@@ -4,39 +4,39 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { gardenEventOf } from '@plain-trowel/standins/board/worldEvent';
 import {
   advance,
-  fillTank,
-  moveProbeOf,
+  applyEdit,
+  GARBAGE_SPEEDS,
   newWorld,
   orderLine,
-  pourOn,
   reboot,
-  GARBAGE_SPEEDS,
-  setBoardFault,
-  setCycling,
-  setProbeFault,
-  setSwitch,
-  type BoardFault,
   type World,
 } from '@plain-trowel/standins/board/world';
 import { setupOf, type Setup } from '@plain-trowel/standins/board/setup';
-import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
 import { seedOf } from '@plain-trowel/standins/random';
-import type { Clock, Emit, Hands, LineSource, Orders, Speed } from './lineSource.ts';
+import { handsOf } from './standInHands.ts';
+import type { Clock, Emit, LineSource, Orders, Speed } from './lineSource.ts';
 
 /** Distance of printed lines by the stand-in's clock: about 2 to 6 lines a second for the person who watches. */
-const LINE_EVERY_MS: Readonly<Record<Speed, number>> = { 1: 500, 10: 2000, 60: 10_000 };
-const TICK_MS = 100;
+export const LINE_EVERY_MS: Readonly<Record<Speed, number>> = { 1: 500, 10: 2000, 60: 10_000 };
+export const TICK_MS = 100;
 /** A tab that slept does not make up for it: the stand-ins slept too. */
-const LONGEST_TICK_MS = 5000;
+export const LONGEST_TICK_MS = 5000;
 
 /** The stand-in boards of a garden, living in the page. */
-export class StandInSource implements LineSource, Orders, Clock, Hands {
+export class StandInSource implements LineSource, Orders, Clock {
   readonly label = 'Stand-in boards';
   readonly simulated = true;
   readonly can = { decides: true, records: true, isLive: true } as const;
   readonly orders = this;
   readonly clock = this;
-  readonly hands = this;
+  readonly hands = handsOf({
+    world: () => this.world,
+    setup: () => this.setup,
+    edit: (edit) => {
+      this.world = applyEdit(this.world, this.setup, edit);
+    },
+    tell: (event) => this.emit?.({ kind: 'events', events: [event] }),
+  });
   readonly board = null;
   private pace: Speed = 1;
   private world: World;
@@ -102,71 +102,10 @@ export class StandInSource implements LineSource, Orders, Clock, Hands {
     this.setup = setupOf(garden);
   }
 
-  pour(plotId: string, volumeMl: number): void {
-    this.world = pourOn(this.world, plotId, volumeMl);
-    this.tell({ kind: 'poured', volumeMl, plotId });
-  }
-
-  move(probeId: string, place: ProbePlace): void {
-    this.world = moveProbeOf(this.world, probeId, place);
-    if (place === 'hand') return; // a touch is no event for the season's log
-    const plotId = this.setup.channels.find((one) => one.probeId === probeId)?.plotId;
-    if (plotId) this.tell({ kind: 'probe-moved', to: place, plotId });
-  }
-
   /** An order by hand; what came of it is told at once. */
   order(order: LineOrder): void {
     this.world = orderLine(this.world, order);
     this.run(0);
-  }
-
-  /** Fills a reservoir to a share of what it holds. */
-  fill(tankId: string, share: number): void {
-    this.world = fillTank(this.world, this.setup, tankId, share);
-  }
-
-  placeOf(probeId: string): ProbePlace {
-    return this.world.probes[probeId]?.place ?? 'soil';
-  }
-
-  faultOf(probeId: string): ProbeFault {
-    return this.world.probes[probeId]?.fault ?? 'none';
-  }
-
-  setFault(probeId: string, fault: ProbeFault): void {
-    this.world = setProbeFault(this.world, probeId, fault);
-  }
-
-  switchOf(channelId: string): boolean {
-    return this.world.switches[channelId] ?? false;
-  }
-
-  setSwitch(channelId: string, isOn: boolean): void {
-    this.world = setSwitch(this.world, channelId, isOn);
-  }
-
-  boardFaultOf(boardId: string): BoardFault {
-    return this.world.boardFaults[boardId] ?? 'none';
-  }
-
-  setBoardFault(boardId: string, fault: BoardFault): void {
-    this.world = setBoardFault(this.world, boardId, fault);
-  }
-
-  get cycling(): boolean {
-    return this.world.cyclingSinceMs !== null;
-  }
-
-  setCycling(cycling: boolean): void {
-    this.world = setCycling(this.world, cycling);
-  }
-
-  private tell(
-    event:
-      | { kind: 'poured'; volumeMl: number; plotId: string }
-      | { kind: 'probe-moved'; to: Exclude<ProbePlace, 'hand'>; plotId: string },
-  ) {
-    this.emit?.({ kind: 'events', events: [{ ...event, atMs: this.world.timeMs, simulated: true }] });
   }
 
   private tick(): void {

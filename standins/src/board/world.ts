@@ -51,6 +51,8 @@ export type World = {
   readonly cyclingSinceMs: number | null;
   /** Switches that a person can turn, by channel. */
   readonly switches: Readonly<Record<string, boolean>>;
+  /** Water lines that something else than a stand-in's engine switches, and since when they run, ms since 1970. */
+  readonly driven?: Readonly<Record<string, number>>;
 };
 
 export type BoardLine = { readonly boardId: string; readonly text: string; readonly atMs: number };
@@ -192,6 +194,35 @@ export const setCycling = (world: World, cycling: boolean): World => ({
   cyclingSinceMs: cycling ? (world.cyclingSinceMs ?? world.timeMs) : null,
 });
 
+/** What a person does in the made-up world, as plain data. */
+export type WorldEdit =
+  | { readonly kind: 'pour'; readonly plotId: string; readonly volumeMl: number }
+  | { readonly kind: 'move'; readonly probeId: string; readonly place: ProbePlace }
+  | { readonly kind: 'fill'; readonly tankId: string; readonly share: number }
+  | { readonly kind: 'probe-fault'; readonly probeId: string; readonly fault: ProbeFault }
+  | { readonly kind: 'board-fault'; readonly boardId: string; readonly fault: BoardFault }
+  | { readonly kind: 'switch'; readonly channelId: string; readonly isOn: boolean }
+  | { readonly kind: 'cycling'; readonly isOn: boolean };
+
+export function applyEdit(world: World, setup: Setup, edit: WorldEdit): World {
+  switch (edit.kind) {
+    case 'pour':
+      return pourOn(world, edit.plotId, edit.volumeMl);
+    case 'move':
+      return moveProbeOf(world, edit.probeId, edit.place);
+    case 'fill':
+      return fillTank(world, setup, edit.tankId, edit.share);
+    case 'probe-fault':
+      return setProbeFault(world, edit.probeId, edit.fault);
+    case 'board-fault':
+      return setBoardFault(world, edit.boardId, edit.fault);
+    case 'switch':
+      return setSwitch(world, edit.channelId, edit.isOn);
+    case 'cycling':
+      return setCycling(world, edit.isOn);
+  }
+}
+
 /** Seconds since the probes were switched on; null while they are off, infinite when they always are on. */
 function poweredForS(world: World): number | null {
   if (world.cyclingSinceMs === null) return Infinity;
@@ -287,7 +318,7 @@ function water(
   tanks: Record<string, number>,
 ): void {
   const board = world.boards[line.boardId];
-  const sinceMs = board ? runningSinceMs(board, line.lineId) : null;
+  const sinceMs = world.driven?.[line.lineId] ?? (board ? runningSinceMs(board, line.lineId) : null);
   if (sinceMs === null) return;
   const ranS = (atMs - sinceMs) / 1000;
   const wantedMl = arrivedMl(line, ranS + durationS) - arrivedMl(line, ranS);
@@ -302,7 +333,7 @@ function water(
 }
 
 /** What every channel prints, by its id. */
-function measure(world: World, setup: Setup): { world: World; values: Map<string, number> } {
+export function measure(world: World, setup: Setup): { world: World; values: Map<string, number> } {
   const values = new Map<string, number>();
   const poweredS = poweredForS(world);
   let seed = world.seed;

@@ -2,13 +2,24 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { loadMicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
 import type { LoadOptions, Program } from '@plain-trowel/core/sketch/loader/load';
-import { PyBoard, type Wires } from './pyBoard.ts';
+import { PyBoard, type Interpreter, type Wires } from './pyBoard.ts';
 
 const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url));
-const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
+export const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
 
 /** The files of a program that are the same on every board. */
-const COMMON = ['board.py', 'console.py', 'engine.py', 'kept.py', 'reasons.py', 'start.py', 'store.py'];
+export const COMMON = [
+  'board.py',
+  'console.py',
+  'engine.py',
+  'kept.py',
+  'reasons.py',
+  'start.py',
+  'store.py',
+];
+
+export const interpreterForTests: Interpreter = (stdout) =>
+  loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout });
 
 /** A board at the end of a serial line: what is written reaches it at once, and its clock goes on while somebody waits. */
 export class BoardOnALine {
@@ -28,7 +39,7 @@ export class BoardOnALine {
 
   constructor(wires: Partial<Wires> = {}) {
     this.board = new PyBoard(
-      (stdout) => loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout }),
+      interpreterForTests,
       pythonFile('host/host.py'),
       {
         analog: () => this.raw,

@@ -6,7 +6,9 @@ import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { doesText, keepsText, problemText } from '../../../words/sketchText.ts';
+import { BoardConsole } from './BoardConsole.tsx';
 import { LoadOntoBoard } from './LoadOntoBoard.tsx';
+import { RunHere } from './RunHere.tsx';
 import { OnTheBoard } from './OnTheBoard.tsx';
 import { cppProgramName } from '@plain-trowel/core/sketch/cpp';
 import { programName } from '@plain-trowel/core/sketch/python';
@@ -146,6 +148,10 @@ function Files({
           </ul>
         </details>
       )}
+      {language === 'MicroPython' && (
+        <RunHere boardId={boardId} plan={plan} program={() => pythonProgram(plan, today(), known)} />
+      )}
+      <BoardConsole boardId={boardId} />
       {language === 'MicroPython' && (
         <LoadOntoBoard boardId={boardId} program={() => pythonProgram(plan, today(), known)} />
       )}

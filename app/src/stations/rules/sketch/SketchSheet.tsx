@@ -14,10 +14,13 @@ import { LANGUAGES, type Language } from './sketchFiles.ts';
 export default function SketchSheet() {
   const { garden } = useGarden();
   const [wanted, setWanted] = useState('');
-  const [language, setLanguage] = useState<Language>('C++');
+  const [chosen, setChosen] = useState<Language | null>(null);
   const board = byId(garden.boards, wanted) ?? garden.boards[0];
   if (!board) return <EmptyGarden what="sketch" />;
   const planned = planBoard(garden, board.id);
+  // Where the board can run it, the language that can be loaded and tried from here.
+  const runsPython = planned.ok && pythonProblems(planned.plan).length === 0;
+  const language = chosen ?? (runsPython ? 'MicroPython' : 'C++');
   const problems = !planned.ok
     ? planned.problems
     : language === 'MicroPython'
@@ -43,7 +46,7 @@ export default function SketchSheet() {
           legend="Language"
           options={LANGUAGES.map((value) => ({ value, label: value }))}
           value={language}
-          onChange={setLanguage}
+          onChange={setChosen}
         />
       </div>
       {problems.length > 0 || !planned.ok ? (

@@ -1,0 +1,134 @@
+/**
+ * A garden one of whose boards runs its own program, written as for the real one, in the real interpreter: its pins are wired to the stand-ins' pots, tanks and
+ * probes. The other boards stand in as always.
+ */
+import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { EventDraft } from '@plain-trowel/core/records/event';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { advance, measure, reboot, type BoardLine, type World } from '../board/world.ts';
+import { setupOf, type Setup } from '../board/setup.ts';
+import { gardenEventOf } from '../board/worldEvent.ts';
+import { PyBoard, type Interpreter } from './pyBoard.ts';
+
+export type PyTurn = { readonly lines: readonly BoardLine[]; readonly events: readonly EventDraft[] };
+
+const SECOND_MS = 1000;
+const ALL_BITS = 16;
+/** Sound there and back, mm to microseconds, as the program takes it. */
+const US_PER_MM = 2000 / 343;
+
+export class PyWorld {
+  world: World;
+  private setup: Setup;
+  private values: ReadonlyMap<string, number> = new Map();
+  private readonly board: PyBoard;
+  private heard = '';
+  private lines: BoardLine[] = [];
+  private leftMs = 0;
+
+  /** @param files of the board, by path @param host the text of engine/python/host/host.py */
+  constructor(
+    garden: Garden,
+    private readonly boardId: string,
+    private readonly plan: BoardPlan,
+    private readonly files: ReadonlyMap<string, Uint8Array>,
+    world: World,
+    interpreter: Interpreter,
+    host: string,
+  ) {
+    this.setup = this.withoutOwn(garden);
+    this.world = { ...reboot(world, this.setup, world.timeMs), driven: {} };
+    this.board = new PyBoard(
+      interpreter,
+      host,
+      {
+        analog: (pin) => this.counts(pin),
+        contact: (pin) => (this.valueAt(pin) === 0 ? 0 : 1),
+        echo: (pin) => this.echo(pin),
+        onLevel: (pin, level) => this.drive(pin, level),
+      },
+      (bytes) => this.print(bytes),
+    );
+  }
+
+  async start(): Promise<void> {
+    this.look();
+    await this.board.boot(this.files);
+  }
+
+  /** Lets time go by, in seconds of the board. */
+  async run(durationMs: number, lineEveryMs: number): Promise<PyTurn> {
+    const events: EventDraft[] = [];
+    this.leftMs += durationMs;
+    while (this.leftMs >= SECOND_MS) {
+      this.leftMs -= SECOND_MS;
+      const step = advance(this.world, this.setup, this.world.timeMs + SECOND_MS, lineEveryMs);
+      this.world = step.world;
+      // What its probes print comes from its own program.
+      this.lines.push(...step.lines.filter((line) => line.boardId !== this.boardId));
+      events.push(...step.events.flatMap(gardenEventOf));
+      this.look();
+      await this.board.turn(SECOND_MS);
+    }
+    const lines = this.lines;
+    this.lines = [];
+    return { lines, events };
+  }
+
+  /** Types a line at the board's console. */
+  type(text: string): Promise<void> {
+    return this.board.hear(new TextEncoder().encode(`${text}\n`));
+  }
+
+  setGarden(garden: Garden): void {
+    this.setup = this.withoutOwn(garden);
+  }
+
+  change(edit: (world: World, setup: Setup) => World): void {
+    this.world = edit(this.world, this.setup);
+  }
+
+  private withoutOwn(garden: Garden): Setup {
+    const setup = setupOf(garden);
+    return { ...setup, engines: setup.engines.filter((one) => one.boardId !== this.boardId) };
+  }
+
+  private look(): void {
+    const measured = measure(this.world, this.setup);
+    this.world = measured.world;
+    this.values = measured.values;
+  }
+
+  private valueAt(pin: number): number | null {
+    const input = this.plan.inputs.find((one) => one.pin.number === pin || one.second?.number === pin);
+    return input ? (this.values.get(input.channelId) ?? null) : null;
+  }
+
+  private counts(pin: number): number | null {
+    const value = this.valueAt(pin);
+    return value === null ? null : Math.max(0, Math.round(value)) * 2 ** (ALL_BITS - this.plan.adcBits);
+  }
+
+  private echo(pin: number): number | null {
+    const mm = this.valueAt(pin);
+    return mm === null ? null : Math.ceil(mm * US_PER_MM);
+  }
+
+  private drive(pin: number, level: number): void {
+    const line = this.plan.lines.find(({ output }) => output.pin.number === pin);
+    if (!line) return;
+    const { [line.id]: sinceMs, ...others } = this.world.driven ?? {};
+    const isOn = (level === 1) !== line.output.activeLow;
+    this.world = {
+      ...this.world,
+      driven: isOn ? { ...others, [line.id]: sinceMs ?? this.world.timeMs } : others,
+    };
+  }
+
+  private print(bytes: Uint8Array): void {
+    this.heard += new TextDecoder().decode(bytes);
+    const rows = this.heard.split(/\r?\n/);
+    this.heard = rows.pop() ?? '';
+    for (const text of rows) this.lines.push({ boardId: this.boardId, text, atMs: this.world.timeMs });
+  }
+}
