@@ -7,6 +7,7 @@ import { engineOf } from '../garden/bind/engineOf.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import type { Quantity } from '../quantity/quantities.ts';
+import { headingOf } from './heading.ts';
 import { outputOf, pinOfName, pinPairOfName, type Output, type Pin } from './pins.ts';
 
 export type SketchInput = {
@@ -47,6 +48,8 @@ export type BoardPlan = {
     readonly rain: number | null;
     readonly skip: number | null;
   }[];
+  /** What stands above the program: calibrations and pins, one line each. */
+  readonly heading: readonly string[];
   /** Channels of the board that are left out, and why. */
   readonly leftOut: readonly SketchProblem[];
 };
@@ -57,6 +60,8 @@ export type SketchProblem = {
     | 'nothing-to-do'
     | 'no-input-pin'
     | 'no-name'
+    /** Two inputs, or an input and an output, are written to one pin. */
+    | 'pin-taken-twice'
     | 'kind-not-written'
     | 'no-output-pin'
     | 'several-probes'
@@ -155,6 +160,8 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       skip: asked(at, ids, 'skipId', conditions?.noSkip === true),
     };
   });
+  for (const what of takenTwice(inputs, outputs))
+    problems.push({ kind: 'pin-taken-twice', what, sheet: 'plan/wiring' });
   if (problems.length > 0 || !board) return { ok: false, problems: onceEach(problems) };
   return {
     ok: true,
@@ -169,9 +176,36 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       sensorInputs,
       tankInputs,
       around,
+      heading: headingOf(
+        garden,
+        inputs,
+        sensorInputs.flatMap((at) => inputs[at] ?? []),
+        outputs,
+      ),
       leftOut: read.flatMap(({ input }) => ('kind' in input ? [input] : [])),
     },
   };
+}
+
+/** "C2 and Roof pump, both on P35", for every pin that more than one thing is written to. */
+function takenTwice(inputs: readonly SketchInput[], lines: readonly SketchLine[]): readonly string[] {
+  const users = [
+    ...inputs.flatMap(({ label, pin, second }) => [
+      { label, pin },
+      ...(second ? [{ label, pin: second }] : []),
+    ]),
+    ...lines.map(({ name, output }) => ({ label: name, pin: output.pin })),
+  ];
+  const byPin = new Map<string, string[]>();
+  for (const { label, pin } of users) {
+    const name = `${pin.kind === 'pin' ? 'P' : 'IN'}${pin.number}`;
+    byPin.set(name, [...(byPin.get(name) ?? []), label]);
+  }
+  return [...byPin].flatMap(([name, labels]) =>
+    labels.length > 1
+      ? [`${[...new Set(labels)].join(' and ')}, ${labels.length === 2 ? 'both' : 'all'} on ${name}`]
+      : [],
+  );
 }
 
 /** Conditions that need a value in degrees or volts, which this program does not work out yet. */

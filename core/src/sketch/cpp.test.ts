@@ -365,6 +365,10 @@ describe('what is missing is named, and nothing is written half', () => {
     expect(
       problems({ ...garden, channels: garden.channels.map((one) => ({ ...one, calibrationId: null })) }),
     ).toContain('not-calibrated: Roof pump'));
+  test('a pin that a stick and the pump share', () =>
+    expect(problems({ ...garden, channels: garden.channels.map((one) => ({ ...one, pin: 'P5' })) })).toEqual([
+      'pin-taken-twice: C2 and Roof pump, both on P5',
+    ]));
   test('settings that contradict themselves', () =>
     expect(
       problems({ ...garden, waterLines: garden.waterLines.map((one) => ({ ...one, dailyMaxMl: 50 })) }),

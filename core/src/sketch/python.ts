@@ -111,7 +111,7 @@ export function pythonSettings(plan: BoardPlan, dateIso: string, known = ''): st
   const body = settingsText(plan);
   return `# ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 # Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import Fields
+${plan.heading.map((line) => `# ${forComment(line)}\n`).join('')}${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import Fields
 
 # The name of this program: the same settings have the same one.
 PROGRAM = "${programName(plan)}"

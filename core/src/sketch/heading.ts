@@ -1,0 +1,53 @@
+/** What stands above a board's program: what its numbers rest on, and which pin is wired to what. */
+import { calibrationOf } from '../garden/bind/decided.ts';
+import { plotParts } from '../garden/bind/plotParts.ts';
+import type { Garden } from '../garden/document/schema.ts';
+import { plusMinusAt } from '../live/readingNow.ts';
+import { byId } from '../quantity/byId.ts';
+import { formatNumber } from '../quantity/format.ts';
+import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
+import type { SketchInput, SketchLine } from './boardPlan.ts';
+import type { Pin } from './pins.ts';
+
+const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
+
+/** One line each. @param sensors the inputs that water lines go by */
+export const headingOf = (
+  garden: Garden,
+  inputs: readonly SketchInput[],
+  sensors: readonly SketchInput[],
+  lines: readonly SketchLine[],
+): readonly string[] => [
+  ...new Set(sensors.flatMap((input) => calibrationLine(garden, input))),
+  ...inputs.map(
+    ({ pin, second, label, name }) =>
+      `${[pin, ...(second ? [second] : [])].map(pinName).join(' and ')}: reads ${label}, printed as ${name}`,
+  ),
+  ...lines.map(
+    ({ name, output }) =>
+      `${pinName(output.pin)}: switches ${name}, on when ${output.activeLow ? 'low' : 'high'}`,
+  ),
+];
+
+const NO_PERCENT: ReadonlySet<PercentKind> = new Set(['tension', 'counts', 'switch'] as const);
+
+/** "C2: calibrated 2026-05-01 with 2 points, ±2.1 % span at its start limit of 40.0 % span" */
+function calibrationLine(garden: Garden, { channelId, label }: SketchInput): string[] {
+  const channel = byId(garden.channels, channelId);
+  const calibration = channel && calibrationOf(garden, channel);
+  if (!channel || !calibration) return [];
+  const plot = garden.plots.find(({ id }) => plotParts(garden, id)?.channel?.id === channelId);
+  const parts = plot && plotParts(garden, plot.id, channelId);
+  const start = (plot?.limits.startTenths ?? 0) / 10;
+  const { short } = PERCENT_KINDS[calibration.percentKind];
+  const unit = NO_PERCENT.has(calibration.percentKind) ? short : `% ${short}`;
+  const plusMinus = parts && plusMinusAt(parts, start);
+  return [
+    [
+      `${label}: calibrated ${calibration.madeAt.slice(0, 10)} with ${calibration.points.length} points`,
+      ...(plusMinus == null
+        ? []
+        : [`±${formatNumber(plusMinus, 1)} ${unit} at its start limit of ${formatNumber(start, 1)} ${unit}`]),
+    ].join(', '),
+  ];
+}

@@ -1,0 +1,73 @@
+// The Marigold Hare, Roof board: its program, with guards that no setting switches off.
+// Written on 2026-05-01 for: 3.3 V Wi-Fi board, 12-bit inputs.
+// C2: calibrated 2026-04-11 with 2 points, ±2.1 % span at its start limit of 45.0 % span
+// P34: reads L1, printed as l1
+// P35: reads C2, printed as c2
+// P26 and P27: reads Rain tank, mm, printed as tank
+// P18: switches Roof pump, on when high
+// These files belong together: this one, engine_size.h, engine.h, kept.h, console.h and board.h. No library is needed.
+#include "engine_size.h"
+#include "engine.h"
+
+// The name of this program: the same settings have the same one.
+#define TROWEL_PROGRAM "bcaa026e3db0"
+#define TROWEL_LINE_IDS " line-roof"
+using namespace trowel;
+
+// ---- What is read. Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo.
+const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2;
+struct InputPin {
+  uint8_t reads;
+  uint8_t pin, second;
+  const char *name;
+};
+const uint8_t INPUTS = 3;
+static const InputPin INPUT_PINS[3] = {
+  {READ_ANALOG, 34, 34, "l1"},  // L1
+  {READ_ANALOG, 35, 35, "c2"},  // C2
+  {READ_DISTANCE, 26, 27, "tank"},  // Rain tank, mm
+};
+static const int32_t SENSOR_INPUTS[] = {1};
+static const int32_t TANK_INPUTS[] = {2};
+// By line: light cell, rain switch, skip switch.
+static const int32_t AROUND_INPUTS[][3] = {{NONE, NONE, NONE}};
+
+// ---- What is switched.
+struct OutputPin {
+  uint8_t pin;
+  bool isActiveLow;
+  const char *name;
+};
+const uint8_t OUTPUTS = 1;
+static const OutputPin OUTPUT_PINS[1] = {
+  {18, false, "Roof pump"},  // Roof pump
+};
+
+// ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
+static Config CONFIG = {
+  1, 1, 1, 1,
+  {
+    { { {1144, 1000}, {2934, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0} }, 2,
+      20, 4075, -2000000000, 2880,
+      900, 50, 600 }
+  },
+  {
+    { 323, true, -36, 476, 900 }
+  },
+  {
+    { true, false, 0, 0, 540, 1200,
+      // Program: kind, start and stop limit (tenths), dose (ml), soak (s), pulses, rest (s), interval (s), probe ends it, leader, share, every n-th, times
+      { P_PULSE_SOAK, 450, 580, 120, 900, 4, 14400, 0,
+        false, 0, 0, 0, 0, { {0, 0} } },
+      0,
+      // Conditions: hours, from, to (s of the day), dark below, air below, soil above, battery above, no rain, skip switch
+      { false, 0, 0, NONE, NONE, NONE, NONE, false, false },
+      // Guards: maximum run (s), daily maximum (ml), minimum interval (s), rise (tenths) within (s), doses to a lock, proves below (tenths)
+      { 15, 600, 900, 20, 900, 3, 580 } }
+  }
+};
+
+// What it keeps through a reboot belongs to these lines.
+const uint8_t KEPT_AS = 78;
+
+#include "board.h"
