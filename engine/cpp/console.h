@@ -37,10 +37,12 @@ static void printWhy() {
 static void printPercent() {
   for (int32_t at = 0; at < CONFIG.sensors; at += 1) {
     const SensorState &sensor = state.sensor[at];
+    // Before its first reading there is nothing to say.
+    if (!sensor.known) continue;
     Serial.print(F("# percent "));
     Serial.print(INPUT_PINS[SENSOR_INPUTS[at]].name);
     Serial.print(F(" "));
-    if (sensor.known && sensor.tenths != NONE)
+    if (sensor.tenths != NONE)
       printTenths(sensor.tenths);
     else
       Serial.print(F("unknown"));

@@ -133,9 +133,11 @@ class Board:
     def print_percent(self):
         for at in range(len(self.engine.sensors)):
             sensor = self.engine.sensors[at]
+            # Before its first reading there is nothing to say.
+            if sensor is None:
+                continue
             name = self.settings.INPUTS[self.settings.SENSOR_INPUTS[at]][2]
-            known = sensor is not None and sensor.tenths is not None
-            self.say("# percent %s %s" % (name, tenths_text(sensor.tenths) if known else "unknown"))
+            self.say("# percent %s %s" % (name, "unknown" if sensor.tenths is None else tenths_text(sensor.tenths)))
 
     def hear(self, character):
         self.console.hear(character)

@@ -6,26 +6,19 @@ import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
 import { readTalk, type Said } from '@plain-trowel/core/sketch/talk';
-import type { BoardAtTheLine, SourceUpdate } from './lineSource.ts';
+import type { BoardAtTheLine, RunningProgram, SourceUpdate } from './lineSource.ts';
 
-/** What the board at the end of a line runs, as it says itself. */
-export type RunningProgram = {
-  readonly number: number;
-  /** The same settings have the same name. */
-  readonly name: string;
-  /** By the id of the line: limits, dose and whether it waters by itself, as the board prints them. */
-  readonly limits: Readonly<Record<string, Readonly<Record<string, string>>>>;
-  /** Its newest lines that are no readings, the oldest first. */
-  readonly recent: readonly string[];
-  /** What it answered last to something typed, and how often it has answered. */
-  readonly answer: { readonly count: number; readonly said: Said & { kind: 'taken' | 'refused' } } | null;
-};
-
-const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set(['line', 'limits', 'lines', 'version'] as const);
+const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set([
+  'line',
+  'limits',
+  'lines',
+  'percent',
+  'version',
+] as const);
 const RECENT = 12;
 const MOST_SHOWN = 160;
 /** So often the board is asked how its lines stand, ms. */
-const ASK_EVERY_MS = 10_000;
+const ASK_EVERY_MS = 5000;
 /** Its seconds are not quite ours, and nights exist in which the hour changes. */
 const CLOCK_EVERY_MS = 1_800_000;
 const DAY_S = 86_400;
@@ -79,6 +72,9 @@ export class BoardTalk {
         this.ids = said.ids;
         this.run({});
         return [];
+      case 'percent':
+        this.run({ percents: { ...this.board?.program.percents, [said.name]: said.tenths } });
+        return [];
       case 'limits':
         return this.keepLimits(said);
       case 'taken':
@@ -98,7 +94,7 @@ export class BoardTalk {
     if (nowMs - this.clockMs >= CLOCK_EVERY_MS) this.tellTime(nowMs);
     if (nowMs - this.askedMs < ASK_EVERY_MS) return;
     this.askedMs = nowMs;
-    this.say('why');
+    this.say('all');
   }
 
   order(order: LineOrder): void {
@@ -110,7 +106,7 @@ export class BoardTalk {
   private meet({ number, name }: { readonly number: number; readonly name: string }, atMs: number): void {
     const known = this.board?.program;
     if (known?.number === number && known.name === name) return;
-    this.board = this.newBoard({ number, name, limits: {}, recent: [], answer: null });
+    this.board = this.newBoard({ number, name, limits: {}, percents: {}, recent: [], answer: null });
     this.tellTime(atMs);
     this.say('limits');
     this.askedMs = -Infinity;

@@ -6,7 +6,7 @@ import { BusDesk } from './busDesk.ts';
 import { LiveSession } from './liveSession.ts';
 import type { RecorderState, Save } from '@plain-trowel/core/live/recorder';
 import { byId } from '@plain-trowel/core/quantity/byId';
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import type { Program } from '@plain-trowel/core/sketch/loader/load';
 import { InterpreterSource } from './interpreterSource.ts';
 import { StandInSource } from './standInSource.ts';

@@ -2,7 +2,7 @@ import { wrap, type Remote } from 'comlink';
 import { allAnswers, NO_ANSWERS, type Answers } from '@plain-trowel/core/control/host/answers';
 import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import type { Program } from '@plain-trowel/core/sketch/loader/load';
 import { setupOf, type Setup } from '@plain-trowel/standins/board/setup';
 import { applyEdit, newWorld, type World } from '@plain-trowel/standins/board/world';

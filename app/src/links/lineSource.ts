@@ -6,7 +6,7 @@ import type { BoardFault } from '@plain-trowel/standins/board/world';
 import type { Answers } from '@plain-trowel/core/control/host/answers';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import type { RunningProgram } from './boardTalk.ts';
+import type { Said } from '@plain-trowel/core/sketch/talk';
 
 export type Line = { readonly boardId: string; readonly text: string; readonly atMs: number };
 
@@ -44,6 +44,21 @@ export type Hands = {
   readonly setBoardFault: (boardId: string, fault: BoardFault) => void;
   readonly cycling: boolean;
   readonly setCycling: (cycling: boolean) => void;
+};
+
+/** What the board at the end of a line runs, as it says itself. */
+export type RunningProgram = {
+  readonly number: number;
+  /** The same settings have the same name. */
+  readonly name: string;
+  /** By the id of the line: limits, dose and whether it waters by itself, as the board prints them. */
+  readonly limits: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** By the name of an input what the board makes of it, tenths; null: it knows no percent. */
+  readonly percents: Readonly<Record<string, number | null>>;
+  /** Its newest lines that are no readings, the oldest first. */
+  readonly recent: readonly string[];
+  /** What it answered last to something typed, and how often it has answered. */
+  readonly answer: { readonly count: number; readonly said: Said & { kind: 'taken' | 'refused' } } | null;
 };
 
 /** A board that runs a program written here. */

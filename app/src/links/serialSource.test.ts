@@ -125,7 +125,7 @@ test('a board that says it runs a program of ours is told the time, asked how it
   send(`# version 3 0123456789ab engine 1\r\n# lines ${id}\r\n`);
   await settle();
   expect(typed[0]).toMatch(/^clock \d{1,5} [0-6]\n$/);
-  expect(typed.slice(1)).toEqual(['limits\n', 'why\n']);
+  expect(typed.slice(1)).toEqual(['limits\n', 'all\n']);
   expect(source.can.decides).toBe(true);
   expect(source.board?.program).toMatchObject({ number: 3, name: '0123456789ab' });
 

@@ -1,6 +1,6 @@
 /** Why something stands in no board's program, and what would change that. */
 import { listed } from './programText.ts';
-import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/plan';
 import { keptPlaces, recordsADay, wearYears } from '@plain-trowel/core/sketch/wear';
 
 /** No default: a new kind fails to compile here until it has words. */
@@ -83,7 +83,6 @@ export function keepsText(plan: BoardPlan, language: 'C++' | 'MicroPython'): str
     kept,
     dog,
     'Timers and hours need the time, which this page gives it while it is connected.',
-    'Try it with the pump’s tube in the tank, and stay for the first run.',
   ]
     .filter((one) => one !== '')
     .join(' ');

@@ -3,7 +3,7 @@ import wasmUrl from '@micropython/micropython-webassembly-pyscript/micropython.w
 import { loadMicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
 import { expose } from 'comlink';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { FOLDERS, LIST_NAME, listText } from '@plain-trowel/core/sketch/folder';
 import type { Program } from '@plain-trowel/core/sketch/loader/load';
 import { PyWorld, type PyTurn } from '@plain-trowel/standins/interpreter/pyWorld';

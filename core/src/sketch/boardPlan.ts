@@ -1,4 +1,4 @@
-/** What a board's program is written from: its inputs, its outputs and its engine's settings, or a list of what is still missing. */
+/** A board's program, planned from the garden: whole, or a list of what is still missing. */
 import { byId } from '../quantity/byId.ts';
 import type { Sense } from '../control/conditions/conditions.ts';
 import type { EngineConfig } from '../control/engine/settings.ts';
@@ -8,78 +8,8 @@ import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import type { Quantity } from '../quantity/quantities.ts';
 import { headingOf } from './heading.ts';
-import { outputOf, pinOfName, pinPairOfName, type Output, type Pin } from './pins.ts';
-
-export type SketchInput = {
-  readonly channelId: string;
-  /** The name that the board prints it by, which the page knows already. */
-  readonly name: string;
-  readonly label: string;
-  readonly pin: Pin;
-  /** The pin that listens, of a sensor that has two. */
-  readonly second?: Pin;
-  readonly reads: Reads;
-};
-
-/** Counts of the converter, 0 and 1, or mm from the time that an echo takes. */
-export const READS = ['analog', 'digital', 'distance'] as const;
-export type Reads = (typeof READS)[number];
-
-export type SketchLine = {
-  /** Of the water line in the garden: what a board keeps belongs to it. */
-  readonly id: string;
-  readonly name: string;
-  readonly output: Output;
-};
-
-export type BoardPlan = {
-  readonly garden: string;
-  readonly board: string;
-  readonly traits: string;
-  readonly adcBits: number;
-  readonly inputs: readonly SketchInput[];
-  readonly lines: readonly SketchLine[];
-  readonly engine: EngineConfig;
-  /** Places in the inputs: of each sensor and tank, and by line of its surroundings; null: not measured. */
-  readonly sensorInputs: readonly number[];
-  readonly tankInputs: readonly number[];
-  readonly around: readonly {
-    readonly light: number | null;
-    readonly rain: number | null;
-    readonly skip: number | null;
-  }[];
-  /** What stands above the program: calibrations and pins, one line each. */
-  readonly heading: readonly string[];
-  /** Channels of the board that are left out, and why. */
-  readonly leftOut: readonly SketchProblem[];
-};
-
-/** Why something cannot be written into a board's program. `sheet` is where it is set. */
-export type SketchProblem = {
-  readonly kind:
-    | 'nothing-to-do'
-    | 'no-input-pin'
-    | 'no-name'
-    /** Two inputs, or an input and an output, are written to one pin. */
-    | 'pin-taken-twice'
-    | 'kind-not-written'
-    | 'no-output-pin'
-    | 'several-probes'
-    | 'not-calibrated'
-    | 'condition-not-written'
-    | 'contacts-not-written'
-    | 'tank-unread'
-    | 'contradiction'
-    /** The program in C++ needs more working memory than such a board has. */
-    | 'too-large'
-    | 'no-python';
-  readonly what: string;
-  readonly sheet:
-    'plan/parts' | 'plan/wiring' | 'bench/readout' | 'bench/calibrate' | 'bench/dose' | 'rules/limits';
-  /** The channel whose pins would solve it, and how many it has. */
-  readonly channelId?: string;
-  readonly pins?: 1 | 2;
-};
+import type { BoardPlan, Reads, SketchInput, SketchLine, SketchProblem } from './plan.ts';
+import { outputOf, pinOfName, pinPairOfName } from './pins.ts';
 
 /** What an input gives by its pins. Everything else speaks over a bus. */
 const READ_BY: Partial<Readonly<Record<Quantity, Reads>>> = {

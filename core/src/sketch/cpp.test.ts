@@ -10,7 +10,8 @@ import { REASON_CODES } from '../control/codes.ts';
 import type { Reason } from '../control/contract/reasons.ts';
 import { NOT_THE_ENGINES } from '../control/vectors/runScript.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
-import { planBoard, type BoardPlan } from './boardPlan.ts';
+import { planBoard } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
 import { cppProblems, ramBytes } from './fits.ts';
 import { pinOfName, pinPairOfName } from './pins.ts';
@@ -205,6 +206,15 @@ describe('one stick, one pump', () => {
     expect(board.said).toBe('');
     const lines = played(board.program, ['w 1', 'c limits']).filter((line) => line.includes('limits'));
     expect(lines).toEqual(limitsLines(all.engine.lines.map(settingsOf)).map((line) => `> ${line}`));
+  });
+
+  test('it says a percent only of what it has read, and "unknown" where a reading gives none', () => {
+    const percents = (rows: readonly string[]) =>
+      played(program, rows).filter((line) => line.includes('percent'));
+    expect(percents(['c all'])).toEqual([]);
+    expect(percents([`a ${stick} 2900`, 'w 1', 'c all'])).toEqual(['> # percent c2 unknown']);
+    // Halfway between 2900 counts in air and 1100 in water.
+    expect(percents([`a ${stick} 2000`, 'w 1', 'c all'])).toEqual(['> # percent c2 50.0']);
   });
 
   test('what starts and stops is told, with seconds and ml', () => {

@@ -1,7 +1,7 @@
 /** The board's program in C++: settings, what is read and switched, the console; the engine comes with it in a file of its own. */
 import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { BoardPlan, Reads, SketchInput } from './boardPlan.ts';
+import type { BoardPlan, Reads, SketchInput } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf, sumOf } from './folder.ts';
 import type { Pin } from './pins.ts';

@@ -1,5 +1,5 @@
 /** Whether a board can hold its program, as far as its traits tell. */
-import type { BoardPlan, SketchProblem } from './boardPlan.ts';
+import type { BoardPlan, SketchProblem } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 
 /** Working memory of the small boards, bytes, and what their own serial line, clock and stack take of it. Its words lie in program memory. */

@@ -1,7 +1,7 @@
 /** A program as it lies on a board: a folder with its files and a list of them, by which the board knows whether it is whole. */
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import type { BoardPlan } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 
 export type BoardFile = { readonly name: string; readonly text: string };
 

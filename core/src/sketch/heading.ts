@@ -6,7 +6,7 @@ import { plusMinusAt } from '../live/readingNow.ts';
 import { byId } from '../quantity/byId.ts';
 import { formatNumber } from '../quantity/format.ts';
 import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
-import type { SketchInput, SketchLine } from './boardPlan.ts';
+import type { SketchInput, SketchLine } from './plan.ts';
 import type { Pin } from './pins.ts';
 
 const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
@@ -29,6 +29,10 @@ export const headingOf = (
   ),
 ];
 
+/** "% span", "kPa", "counts" */
+export const unitOf = (kind: PercentKind): string =>
+  NO_PERCENT.has(kind) ? PERCENT_KINDS[kind].short : `% ${PERCENT_KINDS[kind].short}`;
+
 const NO_PERCENT: ReadonlySet<PercentKind> = new Set(['tension', 'counts', 'switch'] as const);
 
 /** "C2: calibrated 2026-05-01 with 2 points, ±2.1 % span at its start limit of 40.0 % span" */
@@ -39,8 +43,7 @@ function calibrationLine(garden: Garden, { channelId, label }: SketchInput): str
   const plot = garden.plots.find(({ id }) => plotParts(garden, id)?.channel?.id === channelId);
   const parts = plot && plotParts(garden, plot.id, channelId);
   const start = (plot?.limits.startTenths ?? 0) / 10;
-  const { short } = PERCENT_KINDS[calibration.percentKind];
-  const unit = NO_PERCENT.has(calibration.percentKind) ? short : `% ${short}`;
+  const unit = unitOf(calibration.percentKind);
   const plusMinus = parts && plusMinusAt(parts, start);
   return [
     [

@@ -1,7 +1,7 @@
 import { bootEngine, stepEngine } from '../control/engine/engine.ts';
 import type { Program } from '../control/programs/programs.ts';
 import type { Settings } from './settable.ts';
-import type { BoardPlan } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 
 /** A made-up day of one stick: dry, then wet, slowly and with noise; a plug pulled for a while now and then. */
 export const rawAt = (second: number): number =>

@@ -7,7 +7,8 @@ import {
 } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
 import fc from 'fast-check';
 import { beforeAll, expect, test } from 'vitest';
-import { planBoard, type BoardPlan } from './boardPlan.ts';
+import { planBoard } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import { everyProgram, limitsLines, rawAt, switchesOfPage } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
@@ -106,6 +107,18 @@ test('the console: readings by their names, reasons, an order that the guards ho
     '   ',
   ];
   for (const one of rubbish) expect(call('typed')(one)).toContain('#');
+});
+
+test('it says a percent only of what it has read, and "unknown" where a reading gives none', () => {
+  python.runPython(`
+import settings
+begin()
+`);
+  expect(call('typed')('all')).not.toContain('percent');
+  call('seconds')('2900');
+  expect(call('typed')('all')).toContain('# percent c2 unknown');
+  call('seconds')('2000');
+  expect(call('typed')('all')).toContain('# percent c2 50.0');
 });
 
 test('what can be set of each kind of program is what the page takes for it', () => {

@@ -1,7 +1,7 @@
 /** The settings of a board's program in MicroPython; the engine, the board and the start are files of their own that never change. */
 import { PROGRAM_CODES } from '../control/codes.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { BoardPlan, Reads, SketchInput } from './boardPlan.ts';
+import type { BoardPlan, Reads, SketchInput } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf } from './folder.ts';
 import { frameOf } from './settable.ts';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { planBoard, type BoardPlan } from './boardPlan.ts';
+import { planBoard } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 import { cppProgramName } from './cpp.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import { programName } from './python.ts';

@@ -1,7 +1,7 @@
 /** What of a board's program can be changed over its line while it runs: limits, dose, and whether it waters by itself. Guards, pins and tables cannot. */
 import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig } from '../control/engine/settings.ts';
-import type { BoardPlan } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 
 export const SETTING_NAMES = ['start', 'stop', 'dose', 'water'] as const;

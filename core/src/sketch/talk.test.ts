@@ -45,6 +45,8 @@ test.each([
     { kind: 'limits', line: 1, values: { start: '40.0', stop: '60.0', dose: '90', water: 'on' } },
   ],
   ['# taken 1 start 35.5', { kind: 'taken', what: '1 start 35.5' }],
+  ['# percent b1.moisture 40.5', { kind: 'percent', name: 'b1.moisture', tenths: 405 }],
+  ['# percent c2 unknown', { kind: 'percent', name: 'c2', tenths: null }],
   ['# taken', { kind: 'taken', what: '' }],
   ['# no: no such line', { kind: 'refused', why: 'no such line' }],
 ] as const)('"%s" says', (line, said) => expect(readTalk(line)).toEqual(said));

@@ -21,6 +21,8 @@ export type Said =
       readonly todayMl: number;
       readonly locked: boolean;
     }
+  /** What the board makes of an input, tenths; null: it knows no percent. */
+  | { readonly kind: 'percent'; readonly name: string; readonly tenths: number | null }
   | { readonly kind: 'limits'; readonly line: number; readonly values: Readonly<Record<string, string>> }
   /** Something typed at its console was taken, or was not. */
   | { readonly kind: 'taken'; readonly what: string }
@@ -39,6 +41,7 @@ const STOPPED = pattern('stopped N ([a-z-]+) N s N ml');
 const OTHER = pattern('(held|refused|locked|unlocked) N ([a-z-]+)');
 const LINE = pattern('line N (runs|rests) ([a-z-]+) today N ml( locked)?');
 const LIMITS = pattern(String.raw`limits N((?: (?:start|stop|dose|water) [\w.]{1,10})*)`);
+const PERCENT = /^# percent ([\w.-]{1,60}) (?:(\d{1,3})\.(\d)|unknown)$/;
 const TAKEN = /^# taken:?(?: (.{0,80}))?$/;
 const REFUSED = /^# no: (.{1,120})$/;
 
@@ -62,6 +65,13 @@ function standing(text: string): Said | null {
       reason: line[3] as Reason,
       todayMl: Number(line[4]),
       locked: line[5] !== undefined,
+    };
+  const percent = PERCENT.exec(text);
+  if (percent)
+    return {
+      kind: 'percent',
+      name: percent[1] ?? '',
+      tenths: percent[2] === undefined ? null : Number(percent[2]) * 10 + Number(percent[3]),
     };
   const limits = LIMITS.exec(text);
   if (!limits) return null;

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { planBoard, type BoardPlan } from './boardPlan.ts';
+import { planBoard } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import { keptPlaces, recordsADay, wearYears } from './wear.ts';
 

@@ -1,5 +1,5 @@
 /** How long a board's memory stands what is written into it: the day's water, the lock and the rest go round in a ring of places. */
-import type { BoardPlan } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { isSmall } from './fits.ts';
 

@@ -1,7 +1,8 @@
 /** The sample garden's own program, run by the real interpreter against the made-up pots: it must water as the stand-in's engine does. */
 import { beforeAll, describe, expect, test } from 'vitest';
 import { engineOf } from '@plain-trowel/core/garden/bind/engineOf';
-import { planBoard, type BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { listText, restLevels } from '@plain-trowel/core/sketch/folder';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { readTalk } from '@plain-trowel/core/sketch/talk';

@@ -2,7 +2,7 @@
  * A garden one of whose boards runs its own program, written as for the real one, in the real interpreter: its pins are wired to the stand-ins' pots, tanks and
  * probes. The other boards stand in as always.
  */
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { advance, measure, reboot, type BoardLine, type World } from '../board/world.ts';

@@ -5,7 +5,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { pinOfName, pinPairOfName } from '@plain-trowel/core/sketch/pins';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
-import type { SketchProblem } from '@plain-trowel/core/sketch/boardPlan';
+import type { SketchProblem } from '@plain-trowel/core/sketch/plan';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { problemText, SHEET_NAMES } from '../../../words/sketchText.ts';
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { frameNameOf } from '@plain-trowel/core/sketch/folder';
 import { inSafeOrder, settingChanges } from '@plain-trowel/core/sketch/settable';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';

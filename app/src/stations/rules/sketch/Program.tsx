@@ -1,11 +1,12 @@
 import { strToU8, zipSync } from 'fflate';
 import { useMemo, useState } from 'react';
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { doesText, keepsText, problemText } from '../../../words/sketchText.ts';
+import { BenchCheck } from './BenchCheck.tsx';
 import { BoardConsole } from './BoardConsole.tsx';
 import { LoadOntoBoard } from './LoadOntoBoard.tsx';
 import { RunHere } from './RunHere.tsx';
@@ -128,7 +129,15 @@ function Files({
         {doesText(plan)} At the serial line, 115 200 baud, it prints what this page reads, and <code>?</code>{' '}
         shows its console.
       </p>
-      <p className="mt-1 max-w-[68ch] text-[14.5px] text-soft">{keepsText(plan, language)}</p>
+      {plan.lines.length > 0 && (
+        <p className="mt-1 max-w-[68ch]">
+          Try it with the pump’s tube in the tank, and stay for the first run.
+        </p>
+      )}
+      <details className="mt-1 max-w-[76ch] text-[14.5px]">
+        <summary className="press py-1">What it keeps through a reboot, and what watches over it</summary>
+        <p>{keepsText(plan, language)}</p>
+      </details>
       <OnTheBoard
         boardId={boardId}
         plan={plan}
@@ -192,6 +201,11 @@ function Files({
         </>
       )}
       <Loading language={language} />
+      <BenchCheck
+        boardId={boardId}
+        plan={plan}
+        name={language === 'C++' ? cppProgramName(plan) : programName(plan)}
+      />
     </>
   );
 }

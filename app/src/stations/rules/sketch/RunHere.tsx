@@ -1,4 +1,4 @@
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import type { Program } from '@plain-trowel/core/sketch/loader/load';
 import { SPEEDS } from '../../../links/lineSource.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';

@@ -8,7 +8,7 @@ import pythonMain from '../../../../../engine/python/main.py?raw';
 import pythonReasons from '../../../../../engine/python/reasons.py?raw';
 import pythonStart from '../../../../../engine/python/start.py?raw';
 import pythonStore from '../../../../../engine/python/store.py?raw';
-import type { BoardPlan } from '@plain-trowel/core/sketch/boardPlan';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { cppSize, cppSketch } from '@plain-trowel/core/sketch/cpp';
 import { FOLDERS, LIST_NAME, listText, restLevels } from '@plain-trowel/core/sketch/folder';
 import type { Program } from '@plain-trowel/core/sketch/loader/load';
