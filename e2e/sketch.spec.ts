@@ -113,6 +113,18 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await expect(onBoard).toContainText('The board runs this very program');
   expect(await port.line.ask('limits')).toContain('start 33.0');
 
+  // The real pump runs for a trial with the jug, and the bench check has seen that it was switched.
+  await sheet(page, 'Dose').click();
+  await page.getByRole('button', { name: 'Run the real pump for 8 s' }).click();
+  await page.getByRole('button', { name: 'Run it' }).click();
+  await expect(page.getByText(/It ran for [789] s\. Read the jug/)).toBeVisible({ timeout: 25_000 });
+  await sheet(page, 'Sketch').click();
+  await page.getByText('The bench check').click();
+  await expect(page.getByRole('checkbox', { name: 'Roof pump is switched on and off' })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: /C2 pulled out/ })).not.toBeChecked();
+  port.line.raw = 65_535;
+  await expect(page.getByRole('checkbox', { name: /C2 pulled out/ })).toBeChecked({ timeout: 15_000 });
+
   // Loading once more, the line is cut in the middle: the program before it starts again.
   await loading.getByRole('button', { name: 'Load onto the board' }).click();
   await expect(loading.getByRole('status')).toContainText('Writing beside the old program');

@@ -106,7 +106,15 @@ export class BoardTalk {
   private meet({ number, name }: { readonly number: number; readonly name: string }, atMs: number): void {
     const known = this.board?.program;
     if (known?.number === number && known.name === name) return;
-    this.board = this.newBoard({ number, name, limits: {}, percents: {}, recent: [], answer: null });
+    this.board = this.newBoard({
+      number,
+      name,
+      limits: {},
+      percents: {},
+      recent: [],
+      events: [],
+      answer: null,
+    });
     this.tellTime(atMs);
     this.say('limits');
     this.askedMs = -Infinity;
@@ -172,6 +180,8 @@ export class BoardTalk {
     const line = id === undefined ? null : byId(this.garden.waterLines, id);
     if (id === undefined || !line) return [];
     const { told } = said;
+    const events = this.board?.program.events ?? [];
+    this.run({ events: [...events, { seq: (events.at(-1)?.seq ?? 0) + 1, said }].slice(-RECENT) });
     const before = this.answers[id];
     if (told.kind === 'started' || told.kind === 'stopped') {
       const isOn = told.kind === 'started';

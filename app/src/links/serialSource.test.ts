@@ -110,6 +110,16 @@ test.each([
   expect(last?.kind === 'status' && last.message).toMatch(sentence);
 });
 
+test('a port that goes on offering a stream that is broken has ended', async () => {
+  const readable = new ReadableStream<Uint8Array>({
+    start: (controller) => controller.error(new DOMException('gone', 'NetworkError')),
+  });
+  const done = () => Promise.resolve();
+  const { statuses } = started({ readable, writable: null, open: done, close: done } as SerialPort);
+  await settle();
+  expect(statuses()).toEqual(['opening', 'open', 'ended']);
+});
+
 test('a board that says it runs a program of ours is told the time, asked how its lines stand, and takes orders', async () => {
   const { serial, send, typed } = fakePort();
   const { source, updates } = started(serial);

@@ -102,8 +102,10 @@ export class SerialSource implements LineSource {
     const splitter = new LineSplitter();
     const decoder = new TextDecoder();
     // A framing or parity error ends one readable; the port then offers the next until it is really gone.
-    while (this.port.readable && !this.stopped) {
-      this.reader = this.port.readable.getReader();
+    let broken: ReadableStream | null = null;
+    while (this.port.readable && this.port.readable !== broken && !this.stopped) {
+      const { readable } = this.port;
+      this.reader = readable.getReader();
       try {
         for (;;) {
           const { value, done } = await this.reader.read();
@@ -119,6 +121,7 @@ export class SerialSource implements LineSource {
         }
       } catch {
         // Handled by the loop: either there is another readable, or the port has been pulled.
+        broken = readable;
       } finally {
         this.reader.releaseLock();
       }

@@ -13,6 +13,7 @@ import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
+import { RealPumpRun } from './RealPumpRun.tsx';
 
 const number = (typed: string, least: number, most: number): number | null => {
   const read = readNumber(typed.trim().replace(',', '.'));
@@ -122,6 +123,7 @@ export function TrialForm({ line }: { line: WaterLine }) {
             Run the stand-in pump
           </Button>
         )}
+        <RealPumpRun line={line} runS={runS} onRan={(ranS) => setRun(String(ranS))} />
       </form>
       {jug && (
         <p className="mt-2" role="status">

@@ -2,7 +2,6 @@ import { useEffect, useEffectEvent, useMemo } from 'react';
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { checklistOf, isSeen, type CheckStep } from '@plain-trowel/core/sketch/checklist';
 import { frameNameOf } from '@plain-trowel/core/sketch/folder';
-import { readTalk } from '@plain-trowel/core/sketch/talk';
 import { catalogueOf } from '@plain-trowel/core/garden/edits/plan';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import { measuresOf } from '@plain-trowel/core/wiring/measures';
@@ -44,7 +43,7 @@ export function BenchCheck({
           isSeen(step, {
             raw: (channelId) => live.present.get(channelId)?.rawCounts ?? null,
             percents: watched.program.percents,
-            said: watched.program.recent.flatMap((line) => readTalk(line) ?? []),
+            said: watched.program.events.map((one) => one.said),
           }),
       )
     : [];
