@@ -108,10 +108,22 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await start.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('start limit: ');
-  await page.screenshot({ path: '/tmp/look-send.png' });
   await onBoard.getByRole('button', { name: 'Send the garden’s to the board' }).click();
   await expect(onBoard).toContainText('The board runs this very program');
   expect(await port.line.ask('limits')).toContain('start 33.0');
+
+  // A guard that is changed needs loading, and what has changed since is told.
+  await sheet(page, 'Limits').click();
+  await page.getByRole('link', { name: 'Program', exact: true }).click();
+  const most = page.getByLabel('Maximum run');
+  await most.fill('17', { timeout: 5000 });
+  await most.press('Enter');
+  await sheet(page, 'Sketch').click();
+  await expect(onBoard).toContainText('The board runs another program than this one');
+  await expect(onBoard).toContainText('maximum run, s: 17, and was 15');
+  await page.screenshot({ path: '/tmp/look-changed.png' });
+  await page.keyboard.press('Control+z');
+  await expect(onBoard).toContainText('The board runs this very program');
 
   // The real pump runs for a trial with the jug, and the bench check has seen that it was switched.
   await sheet(page, 'Dose').click();

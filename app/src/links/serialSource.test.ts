@@ -115,7 +115,12 @@ test('a port that goes on offering a stream that is broken has ended', async () 
     start: (controller) => controller.error(new DOMException('gone', 'NetworkError')),
   });
   const done = () => Promise.resolve();
-  const { statuses } = started({ readable, writable: null, open: done, close: done } as unknown as SerialPort);
+  const { statuses } = started({
+    readable,
+    writable: null,
+    open: done,
+    close: done,
+  } as unknown as SerialPort);
   await settle();
   expect(statuses()).toEqual(['opening', 'open', 'ended']);
 });

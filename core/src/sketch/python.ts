@@ -1,5 +1,5 @@
 /** The settings of a board's program in MicroPython; the engine, the board and the start are files of their own that never change. */
-import { PROGRAM_CODES } from '../control/codes.ts';
+import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import type { BoardPlan, Reads, SketchInput } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
@@ -18,20 +18,26 @@ function valueText(value: Value): string {
   return value.length === 1 ? `(${inner},)` : `(${inner})`;
 }
 
-/** `Fields(a=1, b=None)`, one field after another; what is text already stands as it is. */
-const fields = (of: Readonly<Record<string, Value | { readonly text: string }>>): string =>
-  `Fields(${Object.entries(of)
-    .map(
-      ([name, value]) =>
-        `${name}=${typeof value === 'object' && value !== null && 'text' in value ? value.text : valueText(value)}`,
-    )
-    .join(', ')})`;
+const indented = (text: string): string => text.replace(/\n/g, '\n    ');
 
-const sensorText = (one: SensorConfig): string =>
+/** `Fields(a=1, b=None)`, a field a line; what is text already stands as it is, and a name that begins with "#" is a comment above the next field. */
+const fields = (of: Readonly<Record<string, Value | { readonly text: string }>>): string =>
+  `Fields(\n${Object.entries(of)
+    .map(([name, value]) =>
+      name.startsWith('#')
+        ? `    ${name}`
+        : `    ${name}=${typeof value === 'object' && value !== null && 'text' in value ? indented(value.text) : valueText(value)},`,
+    )
+    .join('\n')}\n)`;
+
+const sensorText = (one: SensorConfig, label: string): string =>
   fields({
+    [`# ${forComment(label)}: raw value, tenths of a percent`]: null,
     table: one.table.map(({ raw, tenths }) => [raw, tenths]),
+    '# Outside of these the plug is out or the cable broken.': null,
     low_raw: one.lowRaw,
     high_raw: one.highRaw,
+    '# Outside of these it is out of the soil.': null,
     soil_low_raw: one.soilLowRaw,
     soil_high_raw: one.soilHighRaw,
     stale_after_s: one.staleAfterS,
@@ -48,10 +54,10 @@ const tankText = (one: TankConfig): string =>
     stale_after_s: one.staleAfterS,
   });
 
-function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): string {
+function lineText({ program, conditions: c, guards: g, ...line }: LineConfig, name: string): string {
   const flat = flatProgram(program);
   const programText = fields({
-    kind: PROGRAM_CODES[program.kind],
+    kind: { text: kindName(program.kind) },
     start_tenths: flat.startTenths,
     stop_tenths: flat.stopTenths,
     dose_ml: flat.doseMl,
@@ -75,6 +81,7 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): s
     no_skip: c.noSkip,
   });
   return fields({
+    [`# ${forComment(name)}`]: null,
     enabled: line.enabled,
     contradicts: line.contradicts,
     sensor: line.sensor,
@@ -84,6 +91,7 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): s
     program: { text: programText },
     fallback_ml: line.fallbackMl,
     conditions: { text: conditionsText },
+    '# Guards: nothing that is typed or sent changes them.': null,
     max_run_s: g.maxRunS,
     daily_max_ml: g.dailyMaxMl,
     min_interval_s: g.minIntervalS,
@@ -93,6 +101,9 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig): s
     proves_below_tenths: g.provesBelowTenths,
   });
 }
+
+/** As the engine calls it. */
+const kindName = (kind: ProgramKind): string => `P_${kind.toUpperCase().replace(/-/g, '_')}`;
 
 const READ_NAMES: Readonly<Record<Reads, string>> = {
   analog: 'analog',
@@ -104,14 +115,14 @@ const inputText = ({ reads, pin, second, name }: SketchInput): string =>
   valueText([READ_NAMES[reads], [pin.number, ...(second ? [second.number] : [])], forString(name)]);
 
 const rows = (all: readonly string[]): string =>
-  all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${one},`).join('\n')}\n]`;
+  all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${indented(one)},`).join('\n')}\n]`;
 
 /** The file settings.py. @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
 export function pythonSettings(plan: BoardPlan, dateIso: string, known = ''): string {
   const body = settingsText(plan);
   return `# ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 # Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `# ${forComment(line)}\n`).join('')}${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import Fields
+${plan.heading.map((line) => `# ${forComment(line)}\n`).join('')}${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import ${['Fields', ...new Set(plan.engine.lines.map(({ program }) => kindName(program.kind)))].join(', ')}
 
 # The name of this program: the same settings have the same one.
 PROGRAM = "${programName(plan)}"
@@ -123,7 +134,7 @@ ${body}`;
 export const programName = (plan: BoardPlan): string =>
   nameOf(withoutComments(settingsText(frameOf(plan))), withoutComments(settingsText(plan)));
 
-const withoutComments = (code: string): string => code.replace(/^#.*$/gm, '');
+const withoutComments = (code: string): string => code.replace(/^ *#.*$/gm, '');
 
 function settingsText(plan: BoardPlan): string {
   const { engine, inputs, lines } = plan;
@@ -141,14 +152,12 @@ OUTPUTS = ${rows(lines.map(({ name, output }) => valueText([output.pin.number, o
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ${valueText(lines.map(({ id }) => wordOf(id)))}
 
-# Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
+# Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(
     at_once=${engine.atOnce},
-    sensors=${indented(rows(engine.sensors.map(sensorText)))},
+    sensors=${indented(rows(engine.sensors.map((one, at) => sensorText(one, inputs[plan.sensorInputs[at] ?? -1]?.label ?? ''))))},
     tanks=${indented(rows(engine.tanks.map(tankText)))},
-    lines=${indented(rows(engine.lines.map(lineText)))},
+    lines=${indented(rows(engine.lines.map((one, at) => lineText(one, lines[at]?.name ?? ''))))},
 )
 `;
 }
-
-const indented = (text: string): string => text.replace(/\n/g, '\n    ');

@@ -5,10 +5,10 @@
 # P35: reads C2, printed as c2
 # P26 and P27: reads Rain tank, mm, printed as tank
 # P18: switches Roof pump, on when high
-from engine import Fields
+from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "6cd97d45871d"
+PROGRAM = "46f886a2c959"
 
 ADC_BITS = 12
 
@@ -32,16 +32,75 @@ OUTPUTS = [
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ("line-roof",)
 
-# Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
+# Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(
     at_once=1,
     sensors=[
-        Fields(table=((1144, 1000), (2934, 0)), low_raw=20, high_raw=4075, soil_low_raw=-2000000000, soil_high_raw=2880, stale_after_s=900, leap_tenths=50, settle_s=600),
+        Fields(
+            # C2: raw value, tenths of a percent
+            table=((1144, 1000), (2934, 0)),
+            # Outside of these the plug is out or the cable broken.
+            low_raw=20,
+            high_raw=4075,
+            # Outside of these it is out of the soil.
+            soil_low_raw=-2000000000,
+            soil_high_raw=2880,
+            stale_after_s=900,
+            leap_tenths=50,
+            settle_s=600,
+        ),
     ],
     tanks=[
-        Fields(minimum_raw=323, falls_with_water=True, low_raw=-36, high_raw=476, stale_after_s=900),
+        Fields(
+            minimum_raw=323,
+            falls_with_water=True,
+            low_raw=-36,
+            high_raw=476,
+            stale_after_s=900,
+        ),
     ],
     lines=[
-        Fields(enabled=True, contradicts=False, sensor=0, tank=0, flow_ml_per_min=540, tube_ms=1200, program=Fields(kind=2, start_tenths=450, stop_tenths=580, dose_ml=120, soak_s=900, most_pulses=4, rest_s=14400, interval_s=0, interrupts=False, leader=0, share_percent=0, every_nth=0, slots=()), fallback_ml=0, conditions=Fields(hours=None, dark_below=None, air_below_tenths_c=None, soil_above_tenths_c=None, no_rain=False, battery_above_mv=None, no_skip=False), max_run_s=15, daily_max_ml=600, min_interval_s=900, rise_tenths=20, response_s=900, no_rise_times=3, proves_below_tenths=580),
+        Fields(
+            # Roof pump
+            enabled=True,
+            contradicts=False,
+            sensor=0,
+            tank=0,
+            flow_ml_per_min=540,
+            tube_ms=1200,
+            program=Fields(
+                kind=P_PULSE_SOAK,
+                start_tenths=450,
+                stop_tenths=580,
+                dose_ml=120,
+                soak_s=900,
+                most_pulses=4,
+                rest_s=14400,
+                interval_s=0,
+                interrupts=False,
+                leader=0,
+                share_percent=0,
+                every_nth=0,
+                slots=(),
+            ),
+            fallback_ml=0,
+            conditions=Fields(
+                hours=None,
+                dark_below=None,
+                air_below_tenths_c=None,
+                soil_above_tenths_c=None,
+                no_rain=False,
+                battery_above_mv=None,
+                no_skip=False,
+            ),
+            # Guards: nothing that is typed or sent changes them.
+            max_run_s=15,
+            daily_max_ml=600,
+            min_interval_s=900,
+            rise_tenths=20,
+            response_s=900,
+            no_rise_times=3,
+            proves_below_tenths=580,
+        ),
     ],
 )

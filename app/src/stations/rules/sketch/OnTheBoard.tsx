@@ -2,9 +2,13 @@ import { useState } from 'react';
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { frameNameOf } from '@plain-trowel/core/sketch/folder';
 import { inSafeOrder, settingChanges } from '@plain-trowel/core/sketch/settable';
+import { pythonSettings } from '@plain-trowel/core/sketch/python';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { readLoaded } from '../../../data/loadedPrograms.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { changeText } from '../../../words/loadText.ts';
+import { WhatChanged } from './WhatChanged.tsx';
 
 const ANSWER_MS = 2000;
 const LOOK_MS = 50;
@@ -20,19 +24,26 @@ export function OnTheBoard({
   /** Of the program that the garden would have it run. */
   readonly name: string;
 }) {
+  const { garden } = useGarden();
   const board = useLive(({ source }) => source?.board ?? null);
   if (!board || board.boardId !== boardId) return null;
   const { program } = board;
+  const loaded = readLoaded(garden.id, boardId);
   const isSameFrame = frameNameOf(program.name) === frameNameOf(name);
   const changes = settingChanges(plan, program.limits);
   return (
     <section aria-label="On the board now" className="mt-3 max-w-[76ch] border-l-[3px] border-ink pl-3">
       {!isSameFrame ? (
-        <p>
-          <b className="font-semibold">The board runs another program than this one</b> ({program.name}; this
-          is {name}): pins, guards, a calibration or a kind of program have changed since. What it does is
-          what it was given then, until this one is loaded.
-        </p>
+        <>
+          <p>
+            <b className="font-semibold">The board runs another program than this one</b> ({program.name};
+            this is {name}): pins, guards, a calibration or a kind of program have changed since. What it does
+            is what it was given then, until this one is loaded.
+          </p>
+          {loaded?.name === program.name && (
+            <WhatChanged before={loaded.text} after={pythonSettings(plan, '')} />
+          )}
+        </>
       ) : Object.keys(program.limits).length < plan.lines.length ? (
         <p>Asking the board for its limits …</p>
       ) : changes.length === 0 ? (

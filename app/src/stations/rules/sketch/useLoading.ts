@@ -7,6 +7,7 @@ import {
 } from '@plain-trowel/core/sketch/loader/load';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { useGarden } from '../../../data/gardenContext.ts';
+import { saveLoaded } from '../../../data/loadedPrograms.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
 import { openLoaderPort } from '../../../links/loaderPort.ts';
 import { openProblem, SerialSource } from '../../../links/serialSource.ts';
@@ -50,6 +51,10 @@ export function useLoading(boardId: string) {
     });
     stop.current = null;
     await line.close();
+    if (loaded.ok) {
+      const settings = program.files.find((one) => one.name === 'settings.py')?.text ?? '';
+      saveLoaded(garden.id, boardId, { name: program.name, text: settings });
+    }
     setLoading({ kind: 'done', loaded });
     const name = byId(garden.boards, boardId)?.name ?? 'Board';
     if (loaded.ok || loaded.problem !== 'foreign-program')
