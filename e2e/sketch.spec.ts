@@ -121,7 +121,6 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('The board runs another program than this one');
   await expect(onBoard).toContainText('maximum run, s: 17, and was 15');
-  await page.screenshot({ path: '/tmp/look-changed.png' });
   await page.keyboard.press('Control+z');
   await expect(onBoard).toContainText('The board runs this very program');
 

@@ -11,6 +11,8 @@ LOAD_FLAG = "/trowel_load"
 # In load mode the board restarts into its program when nobody has written to it for so long, s.
 QUIET_S = 120
 quiet_s = QUIET_S
+# Held here, or it would be swept away.
+quiet_timer = None
 
 
 def list_of(folder):
@@ -80,9 +82,11 @@ def second_of_quiet(_):
 
 
 def wait_for_load():
-    for timer in (-1, 0):
+    global quiet_timer
+    for number in (-1, 0):
         try:
-            machine.Timer(timer).init(period=1000, callback=second_of_quiet)
+            quiet_timer = machine.Timer(number)
+            quiet_timer.init(period=1000, callback=second_of_quiet)
             print("# load mode: outputs are off, the program starts again after %d s of quiet" % QUIET_S)
             return
         except (ValueError, OSError, AttributeError, TypeError):

@@ -32,6 +32,9 @@ export class BoardOnALine {
   private heard: number[] = [];
   /** Bytes until the line is cut; then every use of it fails. */
   leftBytes = Infinity;
+  /** A board whose USB is its own: each restart takes the line away until it is opened again. */
+  losesLineAtRestart = false;
+  private bootsSeen = 1;
   /** How raw paste is answered: by a board that has it, says that it has none, or does not know it. */
   paste: 'has' | 'says-no' | 'unknown' = 'unknown';
   private pasted: number[] | null = null;
@@ -49,7 +52,7 @@ export class BoardOnALine {
         ...wires,
       },
       (bytes) => {
-        this.heard.push(...bytes);
+        if (!this.isAway) this.heard.push(...bytes);
         this.said += String.fromCharCode(...bytes);
       },
     );
@@ -57,7 +60,7 @@ export class BoardOnALine {
 
   async write(bytes: Uint8Array): Promise<void> {
     for (const byte of bytes) {
-      if (this.leftBytes <= 0) throw new Error('cut');
+      if (this.leftBytes <= 0 || this.isAway) throw new Error('cut');
       this.leftBytes -= 1;
       await this.byte(byte);
     }
@@ -65,8 +68,22 @@ export class BoardOnALine {
 
   async read(waitMs: number): Promise<Uint8Array> {
     if (this.leftBytes <= 0) throw new Error('cut');
-    for (let passedMs = 0; this.heard.length === 0 && passedMs < waitMs; passedMs += 50) await this.wait(50);
+    for (let passedMs = 0; this.heard.length === 0 && !this.isAway && passedMs < waitMs; passedMs += 50)
+      await this.wait(50);
+    if (this.isAway && this.heard.length === 0) throw new Error('away');
     return Uint8Array.from(this.heard.splice(0));
+  }
+
+  async reopen(): Promise<boolean> {
+    // What it said meanwhile nobody has heard.
+    await this.wait(500);
+    this.heard = [];
+    this.bootsSeen = this.board.boots;
+    return this.leftBytes > 0;
+  }
+
+  private get isAway(): boolean {
+    return this.losesLineAtRestart && this.board.boots !== this.bootsSeen;
   }
 
   /** Time goes by. */

@@ -103,6 +103,15 @@ describe('a pump that runs', () => {
   );
 });
 
+test('a board whose restarts take its line away is opened again, both times', async () => {
+  const line = await boardWithOld();
+  line.losesLineAtRestart = true;
+  await line.reopen();
+  expect(await load(line, NEW)).toMatchObject({ ok: true, number: 2 });
+  await line.reopen();
+  expect(await versionOf(line)).toBe(`2 ${NEW.name}`);
+});
+
 test('stopped by the person in the middle, it restarts into the old program at once', async () => {
   const line = await boardWithOld();
   const stop = new AbortController();
@@ -152,7 +161,11 @@ turns = forever()
 });
 
 test('a line on which nobody answers is told apart from one that is gone', async () => {
-  const mute = { write: () => Promise.resolve(), read: () => Promise.resolve(new Uint8Array()) };
+  const mute = {
+    write: () => Promise.resolve(),
+    read: () => Promise.resolve(new Uint8Array()),
+    reopen: () => Promise.resolve(false),
+  };
   let nowMs = 0;
   const options = { ...optionsFor(new BoardOnALine()), nowMs: () => (nowMs += 50) };
   expect(await loadProgram(mute, NEW, options)).toMatchObject({ problem: 'foreign-program', said: '' });

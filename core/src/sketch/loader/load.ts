@@ -100,9 +100,15 @@ async function openBoard(line: Listener, options: LoadOptions): Promise<void> {
   const greeting = await line.all(LISTEN_MS);
   if (/>>> ?$/.test(greeting)) return;
   await line.send('\r\nload\r\n');
-  if ((await line.until('# load: outputs off', LISTEN_MS)) !== null) {
-    // Both sentences of the load mode end alike, and then comes the prompt.
-    if ((await line.until(/# load mode[\s\S]*>>> ?$/, RESTART_MS)) === null)
+  const leaving = await line.untilAcrossRestart('# load: outputs off', LISTEN_MS);
+  if (leaving.said !== null || leaving.wasAway) {
+    const back = leaving.wasAway
+      ? leaving
+      : await line.untilAcrossRestart(/# load mode[\s\S]*>>> ?$/, RESTART_MS);
+    if (back.said !== null) return;
+    // The line was away while the board began anew: what it said is gone, and it waits at its prompt.
+    await line.send('\r\n');
+    if ((await line.until(/>>> ?$/, RESTART_MS)) === null)
       throw new LoadStop('no-answer', line.forget().slice(-200));
     return;
   }
@@ -247,10 +253,21 @@ async function placeStarter(repl: RawRepl, { name, text: content }: BoardFile): 
 else: os.rename(${fresh}, ${path})`);
 }
 
-const restart = (repl: RawRepl): Promise<void> => repl.begin('import machine\nmachine.reset()');
+/** A line that goes away with it has done what was asked. */
+async function restart(repl: RawRepl): Promise<void> {
+  try {
+    await repl.begin('import machine\nmachine.reset()');
+  } catch (error) {
+    if (!(error instanceof LoadStop && error.problem === 'line-lost')) throw error;
+  }
+}
+
+const VERSION_LINE = /# version \d+ [0-9a-f]+[^\r\n]*\r?\n/;
 
 async function listenToStart(line: Listener, name: string, number: number): Promise<Loaded> {
-  const version = await line.until(/# version \d+ [0-9a-f]+[^\r\n]*\r?\n/, RESTART_MS);
+  const { said: first, wasAway } = await line.untilAcrossRestart(VERSION_LINE, RESTART_MS);
+  if (wasAway) await line.send('\nversion\n');
+  const version = wasAway ? await line.until(VERSION_LINE, RESTART_MS) : first;
   if (version === null) throw new LoadStop('did-not-start', lastOf(line.forget()));
   if (!version.includes(`# version ${number} ${name}`)) throw new LoadStop('did-not-start', lastOf(version));
   const said = version.slice(version.indexOf('# version')) + (await line.all(FIRST_LINES_MS));

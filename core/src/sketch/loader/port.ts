@@ -4,6 +4,8 @@ export type LoaderPort = {
   readonly write: (bytes: Uint8Array) => Promise<void>;
   /** What has come; waits for the first byte at most so long, ms. Empty: nothing came. Rejects when the line is gone. */
   readonly read: (waitMs: number) => Promise<Uint8Array>;
+  /** Opens the line again after a restart has taken it away, as with boards whose USB is their own; false: it did not come back in time. */
+  readonly reopen: (waitMs: number) => Promise<boolean>;
 };
 
 export type LoadProblem =
@@ -73,6 +75,21 @@ export class Listener {
     }
   }
 
+  /** As `until`, across a restart that may take the line away; then it is open again, and what was said meanwhile is not known. */
+  async untilAcrossRestart(
+    mark: string | RegExp,
+    waitMs: number,
+  ): Promise<{ readonly said: string | null; readonly wasAway: boolean }> {
+    try {
+      return { said: await this.until(mark, waitMs), wasAway: false };
+    } catch (error) {
+      if (!(error instanceof LoadStop && error.problem === 'line-lost')) throw error;
+      this.forget();
+      if (!(await this.port.reopen(REOPEN_MS))) throw error;
+      return { said: null, wasAway: true };
+    }
+  }
+
   /** As `until`; that it does not come ends loading. */
   async expect(mark: string | RegExp, waitMs: number): Promise<string> {
     const found = await this.until(mark, waitMs);
@@ -106,6 +123,8 @@ export class Listener {
   }
 }
 
+/** Machines need some seconds until they know a port again, ms. */
+const REOPEN_MS = 15_000;
 /** So often it is looked whether somebody has stopped it, ms. */
 const SLICE_MS = 100;
 

@@ -40,6 +40,11 @@ export function OnTheBoard({
             this is {name}): pins, guards, a calibration or a kind of program have changed since. What it does
             is what it was given then, until this one is loaded.
           </p>
+          <ul className="mt-2">
+            {changes.map((one) => (
+              <li key={one.lineId + one.name}>{changeText(one)}</li>
+            ))}
+          </ul>
           {loaded?.name === program.name && (
             <WhatChanged before={loaded.text} after={pythonSettings(plan, '')} />
           )}

@@ -5,11 +5,20 @@ import { fieldText } from '../../../words/fieldText.ts';
 
 const SIGNS: Readonly<Record<ChangedLine['kind'], string>> = { gone: '−', new: '+', same: ' ' };
 
+const SET_BY_LINE: ReadonlySet<string> = new Set([
+  'start_tenths',
+  'stop_tenths',
+  'dose_ml',
+  'enabled',
+  'proves_below_tenths',
+]);
+
 /** What this program says otherwise than the one on the board: in words where a setting has another value, and line by line. */
 export function WhatChanged({ before, after }: { readonly before: string; readonly after: string }) {
   const lines = useMemo(() => changedLines(before, after), [before, after]);
   if (!lines) return null;
-  const fields = changedFields(lines);
+  // What can be set is compared with what the board says now, not with what it was given then.
+  const fields = changedFields(lines).filter(({ name }) => !SET_BY_LINE.has(name));
   return (
     <div className="mt-2">
       {fields.length > 0 && (
