@@ -39,6 +39,19 @@ const int32_t OWED_S = 3600;
 // A faulty probe is given this long to come back before the fallback waters.
 const int32_t FAULTY_S = 3600;
 
+#ifdef TROWEL_SMALL
+// Small boards reckon volumes with 32 bits; who writes their program sees to it that no day reaches that far.
+typedef int32_t Volume;
+const int32_t MOST_VOLUME = 80000000;
+#else
+typedef int64_t Volume;
+const int32_t MOST_VOLUME = MOST;
+#endif
+// By bits the kinds of programs that the board has: what no line has takes no room.
+#ifndef TROWEL_PROGRAMS
+#define TROWEL_PROGRAMS 127
+#endif
+
 // Why the engine does what it does. Numbers never change.
 enum Reason : uint8_t {
   BELOW_START = 0,
@@ -229,8 +242,8 @@ struct TankState {
 // The volume of a rolling day by clock hours since boot, the newest first.
 struct Ration {
   int32_t hour;
-  int64_t ml[HOURS];
-  int64_t sumMl;
+  Volume ml[HOURS];
+  Volume sumMl;
 };
 
 struct Run {
@@ -266,10 +279,13 @@ struct State {
 
 // What a board keeps of a line through a reboot. It is written whenever a step asks for it.
 struct Remembered {
-  int64_t hoursMl[HOURS];
+  Volume hoursMl[HOURS];
   bool locked;
   int32_t noRise, pulses, watchTenths;
 };
+
+// Whether a program is of a kind.
+inline bool is(uint8_t kind, uint8_t which) { return ((TROWEL_PROGRAMS >> which) & 1) != 0 && kind == which; }
 
 // ---- What it answers
 
@@ -279,7 +295,7 @@ struct Event {
   uint8_t reason;
   // A start: planned seconds and tenths (NONE without). A stop: seconds run and ml.
   int32_t a;
-  int64_t b;
+  Volume b;
 };
 
 const int32_t MOST_EVENTS = TROWEL_LINES * 4 + TROWEL_ORDERS * 2;
@@ -302,13 +318,13 @@ inline int32_t doseS(const LineConfig &line, int32_t volumeMl) {
 }
 
 // What a run really gives: nothing comes before the tube is full.
-inline int64_t givenMl(const LineConfig &line, int32_t ranS) {
+inline Volume givenMl(const LineConfig &line, int32_t ranS) {
   const int64_t ms = (int64_t)ranS * 1000 - line.tubeMs;
   return (ms < 0 ? 0 : ms) * line.flowMlPerMin / 60000;
 }
 
 // What it counts towards the day: as if the tube were full, rounded up.
-inline int64_t countedMl(const LineConfig &line, int32_t ranS) {
+inline Volume countedMl(const LineConfig &line, int32_t ranS) {
   return ((int64_t)ranS * line.flowMlPerMin + 59) / 60;
 }
 
@@ -370,7 +386,7 @@ inline Remembered soundMemory(const Remembered &kept, const LineConfig &line) {
   Remembered sound = kept;
   bool areHoursSound = true;
   for (int8_t at = 0; at < HOURS; at += 1)
-    if (!isWithin(kept.hoursMl[at], 0, MOST)) areHoursSound = false;
+    if (!isWithin(kept.hoursMl[at], 0, MOST_VOLUME)) areHoursSound = false;
   if (!areHoursSound) {
     sound = nothingKept();
     sound.hoursMl[0] = line.guards.dailyMaxMl > 0 ? line.guards.dailyMaxMl : 0;
@@ -388,7 +404,7 @@ inline Remembered soundMemory(const Remembered &kept, const LineConfig &line) {
 
 // ---- The volume of a rolling day
 
-inline Ration newRation(int32_t nowS, const int64_t *hoursMl) {
+inline Ration newRation(int32_t nowS, const Volume *hoursMl) {
   Ration ration;
   ration.hour = nowS / HOUR_S;
   ration.sumMl = 0;
@@ -399,7 +415,7 @@ inline Ration newRation(int32_t nowS, const int64_t *hoursMl) {
   return ration;
 }
 
-inline void countIn(Ration &ration, int32_t nowS, int64_t moreMl) {
+inline void countIn(Ration &ration, int32_t nowS, Volume moreMl) {
   const int32_t hour = nowS / HOUR_S;
   const int32_t passed = hour - ration.hour;
   if (passed <= 0 && moreMl == 0) return;
@@ -544,10 +560,10 @@ struct Turn {
 };
 
 inline bool usesProbe(uint8_t kind) {
-  return kind == P_PULSE_SOAK || kind == P_UNTIL_WET || kind == P_SINGLE_DOSE || kind == P_VETO;
+  return is(kind, P_PULSE_SOAK) || is(kind, P_UNTIL_WET) || is(kind, P_SINGLE_DOSE) || is(kind, P_VETO);
 }
 
-inline void tell(const Turn &turn, uint8_t kind, uint8_t reason, int32_t a, int64_t b) {
+inline void tell(const Turn &turn, uint8_t kind, uint8_t reason, int32_t a, Volume b) {
   Answer &answer = *turn.answer;
   if (answer.events >= MOST_EVENTS) return;
   Event &event = answer.event[answer.events];
@@ -607,8 +623,8 @@ inline void beginRun(Turn &turn, const Wish &wish) {
   line.reason = wish.reason;
   line.watchTenths = NONE;
   if (wish.reason != BY_ORDER && wish.reason != FALLBACK) {
-    if (turn.config->program.kind == P_PULSE_SOAK) line.pulses += 1;
-    if (turn.config->program.kind == P_FOLLOWER) line.owesRunS = 0;
+    if (is(turn.config->program.kind, P_PULSE_SOAK)) line.pulses += 1;
+    if (is(turn.config->program.kind, P_FOLLOWER)) line.owesRunS = 0;
   }
   if (wish.slot != NONE) line.served[wish.slot] = turn.nowS;
   tell(turn, STARTED, wish.reason, wish.runS < guards.maxRunS ? wish.runS : guards.maxRunS, from);
@@ -646,13 +662,13 @@ inline void watchRise(Turn &turn) {
 inline void notice(Turn &turn) {
   LineState &line = *turn.line;
   const Program &program = turn.config->program;
-  if (program.kind == P_PULSE_SOAK) {
+  if (is(program.kind, P_PULSE_SOAK)) {
     if (line.pulses == 0 || line.run.on || line.lastStopS == NONE) return;
     const int32_t sinceS = turn.nowS - line.lastStopS;
     const bool isWet = turn.doubt == FREE && turn.tenths >= program.stopTenths;
     if (sinceS >= program.restS || (isWet && sinceS >= program.soakS)) line.pulses = 0;
   }
-  if (program.kind == P_FOLLOWER) {
+  if (is(program.kind, P_FOLLOWER)) {
     if (program.leader >= 0 && program.leader < turn.all->lines) {
       const LineState &leader = turn.known->line[program.leader];
       if (leader.runs != line.seenRuns) {
@@ -711,15 +727,15 @@ inline uint8_t whyStop(const Turn &turn) {
   }
   if (ranS >= run.plannedS) return DOSE_DONE;
   if (ranS >= run.mostS || ranS >= config.guards.maxRunS) return MAX_RUN;
-  const int64_t nextMl = countedMl(config, ranS + 1) - countedMl(config, ranS);
+  const Volume nextMl = countedMl(config, ranS + 1) - countedMl(config, ranS);
   const int32_t dayMl = run.dayMl < config.guards.dailyMaxMl ? run.dayMl : config.guards.dailyMaxMl;
   if (line.ration.sumMl + nextMl > dayMl) return DAILY_MAX;
   // A dose that the probe had no part in goes on without it.
   if (run.reason == BY_ORDER || run.reason == FALLBACK || !usesProbe(config.program.kind)) return FREE;
   if (turn.doubt != FREE) return turn.doubt;
   const Program &program = config.program;
-  if (program.kind == P_UNTIL_WET && turn.tenths >= program.stopTenths) return ABOVE_STOP;
-  if (program.kind == P_VETO && program.interrupts && turn.tenths >= program.stopTenths) return WET_VETO;
+  if (is(program.kind, P_UNTIL_WET) && turn.tenths >= program.stopTenths) return ABOVE_STOP;
+  if (is(program.kind, P_VETO) && program.interrupts && turn.tenths >= program.stopTenths) return WET_VETO;
   return FREE;
 }
 
@@ -810,7 +826,7 @@ inline void stepLine(Turn &turn) {
   LineState &line = *turn.line;
   const LineConfig &config = *turn.config;
   // What has run since the last step counts towards the day.
-  const int64_t ranMl = line.run.on ? countedMl(config, turn.nowS - line.run.sinceS) -
+  const Volume ranMl = line.run.on ? countedMl(config, turn.nowS - line.run.sinceS) -
                                           countedMl(config, turn.beforeS - line.run.sinceS)
                                     : 0;
   countIn(line.ration, turn.nowS, ranMl);
@@ -836,8 +852,9 @@ inline void stepLine(Turn &turn) {
   }
 }
 
-// ---- When it must be called again
+// ---- When it must be called again; who calls it each second does without
 
+#ifndef TROWEL_EACH_SECOND
 inline int32_t sooner(int32_t next, int32_t nowS, int64_t timeS) {
   return timeS > nowS && timeS <= MOST && (next == NONE || timeS < next) ? (int32_t)timeS : next;
 }
@@ -894,6 +911,7 @@ inline int32_t wakeOf(const LineState &line, const LineConfig &config, const Inp
   }
   return next;
 }
+#endif
 
 // ---- The board
 
@@ -945,7 +963,7 @@ inline Remembered rememberedOf(const LineState &line, const LineConfig &config, 
   if (line.run.on) {
     int32_t mostS = line.run.plannedS < line.run.mostS ? line.run.plannedS : line.run.mostS;
     if (config.guards.maxRunS < mostS) mostS = config.guards.maxRunS;
-    const int64_t mayStill = countedMl(config, mostS) - countedMl(config, nowS - line.run.sinceS);
+    const Volume mayStill = countedMl(config, mostS) - countedMl(config, nowS - line.run.sinceS);
     if (mayStill > 0) kept.hoursMl[0] += mayStill;
   }
   kept.locked = line.locked;
@@ -1056,9 +1074,11 @@ inline void step(State &state, const Input &told, const Config &config, Answer &
     stepLine(turn);
     answer.on[at] = line.run.on;
     answer.write = answer.write || mustWrite(before, line);
+#ifndef TROWEL_EACH_SECOND
     const int32_t wake = line.run.on || turn.ranBefore ? input.nowS + 1
                                                        : wakeOf(line, settings, input, state, config);
     if (wake != NONE && (answer.callAgainAtS == NONE || wake < answer.callAgainAtS)) answer.callAgainAtS = wake;
+#endif
   }
 }
 

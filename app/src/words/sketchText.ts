@@ -31,7 +31,7 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
     case 'contradiction':
       return `${what} has settings that stand against each other. Solve that first.`;
     case 'too-large':
-      return `${what} has 2 048 bytes of working memory, as its kind has, and the program for all its probes and lines needs more. Give it fewer lines, or a larger board.`;
+      return `${what} has 2 048 bytes of working memory and 32 kB of program memory, as its kind has, and the program for all its probes and lines needs more. One line with its probe and a float goes; for more give it a larger board.`;
     case 'no-python':
       return `${what} is too small a board for MicroPython. Take C++, or a larger board.`;
   }

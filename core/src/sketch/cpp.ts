@@ -2,6 +2,8 @@
 import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import type { BoardPlan, Reads, SketchInput } from './plan.ts';
+import { PROGRAM_CODES } from '../control/codes.ts';
+import { isSmall } from './fits.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf, sumOf } from './folder.ts';
 import type { Pin } from './pins.ts';
@@ -221,8 +223,13 @@ const EMPTY_LINE = (slots: number): string =>
 /** What analog inputs give in the common wiring style until a program asks for more. */
 const BITS_AT_FIRST = 10;
 
-/** How many of each the engine must hold, and how its converter is asked. */
-export function cppSize({ engine, adcBits }: BoardPlan): string {
+/** By bits the kinds of programs that the lines have. */
+const programBits = ({ engine }: BoardPlan): number =>
+  engine.lines.reduce((bits, { program }) => bits | (1 << PROGRAM_CODES[program.kind]), 0);
+
+/** How many of each the engine must hold, what of it this board needs, and how its converter is asked. */
+export function cppSize(plan: BoardPlan): string {
+  const { engine, adcBits } = plan;
   const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
   return `// How many of each this board has.
 #define TROWEL_SENSORS ${Math.max(1, engine.sensors.length)}
@@ -230,5 +237,8 @@ export function cppSize({ engine, adcBits }: BoardPlan): string {
 #define TROWEL_LINES ${Math.max(1, engine.lines.length)}
 #define TROWEL_SLOTS ${slots}
 #define TROWEL_ORDERS 2
-${adcBits > BITS_AT_FIRST ? `// Bits of its converter.\n#define TROWEL_ADC_BITS ${adcBits}\n` : ''}`;
+// What of the engine it needs: the board looks each second, and has these kinds of programs, a bit each.
+#define TROWEL_EACH_SECOND
+#define TROWEL_PROGRAMS ${programBits(plan)}
+${isSmall(plan) ? '// Volumes of 32 bits.\n#define TROWEL_SMALL\n' : ''}${adcBits > BITS_AT_FIRST ? `// Bits of its converter.\n#define TROWEL_ADC_BITS ${adcBits}\n` : ''}`;
 }

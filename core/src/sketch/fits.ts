@@ -18,17 +18,53 @@ export function ramBytes({ engine, inputs, lines }: BoardPlan): number {
   ) as [number, number, number];
   const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
   const config = 16 + 96 * s + 17 * t + l * (123 + 8 * slots);
-  const state = 4 + 18 * s + 9 * t + l * (284 + 4 * slots);
+  const state = 4 + 18 * s + 9 * t + l * (180 + 4 * slots);
   const input = 38 + 10 * s + 10 * t + 20 * l;
-  const answer = 9 + l + 19 * (4 * l + 4);
-  const kept = 213 * l;
+  const answer = 9 + l + 15 * (4 * l + 4);
+  const kept = 113 * l;
   const names = [...inputs, ...lines].reduce((sum, { name }) => sum + name.length + 6, 0) + 6 * inputs.length;
   return config + state + 2 * input + answer + kept + names + OF_THE_BOARD_BYTES;
 }
 
+/** Program memory of the small boards that a sketch may fill, bytes: 32 768 less the 2 048 that the start program of many of them takes. */
+const SMALL_BOARD_PROGRAM_BYTES = 30_720;
+/**
+ * Measured with a compiler for such boards, optimised for size: the engine with one line and one kind of program, what each more adds, and what the board's own
+ * serial line and clock take.
+ */
+const ONE_LINE_BYTES = 27_200;
+const FURTHER_LINE_BYTES = 1220;
+const FURTHER_KIND_BYTES = 130;
+const FURTHER_INPUT_BYTES = 60;
+const DISTANCE_BYTES = 500;
+const CORE_BYTES = 2600;
+
+/** Program memory that the program in C++ takes on a small board, bytes, about. */
+export function programBytes({ engine, inputs, lines }: BoardPlan): number {
+  const kinds = new Set(engine.lines.map(({ program }) => program.kind)).size;
+  return (
+    CORE_BYTES +
+    ONE_LINE_BYTES +
+    FURTHER_LINE_BYTES * Math.max(0, lines.length - 1) +
+    FURTHER_KIND_BYTES * Math.max(0, kinds - 1) +
+    FURTHER_INPUT_BYTES * Math.max(0, inputs.length - 1) +
+    (inputs.some((one) => one.reads === 'distance') ? DISTANCE_BYTES : 0)
+  );
+}
+
+/** Small boards reckon volumes with 32 bits: a rolling day of 25 hours stays far below that, with these, ml and ml a minute. */
+const MOST_SMALL = 1_000_000;
+const isBeyondSmall = ({ engine }: BoardPlan): boolean =>
+  engine.lines.some(
+    ({ guards, flowMlPerMin }) => guards.dailyMaxMl > MOST_SMALL || flowMlPerMin > MOST_SMALL,
+  );
+
 /** What a board's own size forbids in C++. */
 export const cppProblems = (plan: BoardPlan): readonly SketchProblem[] =>
-  isSmall(plan) && ramBytes(plan) > SMALL_BOARD_BYTES
+  isSmall(plan) &&
+  (ramBytes(plan) > SMALL_BOARD_BYTES ||
+    programBytes(plan) > SMALL_BOARD_PROGRAM_BYTES ||
+    isBeyondSmall(plan))
     ? [{ kind: 'too-large', what: plan.board, sheet: 'plan/parts' }]
     : [];
 

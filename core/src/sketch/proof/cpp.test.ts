@@ -22,15 +22,36 @@ const FLAGS = [
   '-fsanitize=undefined',
   '-fno-sanitize-recover=all',
 ];
-const program = join(mkdtempSync(join(tmpdir(), 'trowel-')), 'proof');
+const folder = mkdtempSync(join(tmpdir(), 'trowel-'));
+const program = join(folder, 'proof');
+/** As boards get it: looked at each second, and with volumes of 32 bits where the board is small. */
+const asOnBoards = join(folder, 'boards');
 
 beforeAll(() => {
-  const made = spawnSync('g++', [...FLAGS, '-o', program, join(ENGINE, 'cpp/proof.cpp')], {
-    encoding: 'utf8',
-  });
-  if (made.error) throw new Error('These tests need g++: apt-get install g++');
-  expect(made.stderr).toBe('');
+  for (const [made, flags] of [
+    [program, []],
+    [asOnBoards, ['-DTROWEL_EACH_SECOND', '-DTROWEL_SMALL']],
+  ] as const) {
+    const ran = spawnSync('g++', [...FLAGS, ...flags, '-o', made, join(ENGINE, 'cpp/proof.cpp')], {
+      encoding: 'utf8',
+    });
+    if (ran.error) throw new Error('These tests need g++: apt-get install g++');
+    expect(ran.stderr).toBe('');
+  }
 }, 120_000);
+
+/** Without the second at which it wants to be called again: a board that looks each second is not asked. */
+const withoutNext = (row: string): string => {
+  const [first = '', ...events] = row.split(' : ');
+  return [[...first.split(' ').slice(0, -2), first.split(' ').at(-1)].join(' '), ...events].join(' : ');
+};
+
+/** What a garden may set for a small board; beyond it the program is refused. */
+const isForSmall = (text: string): boolean =>
+  [...text.matchAll(/"(flowMlPerMin|dailyMaxMl)":(\d+)/g)].every((one) => Number(one[2]) <= 1_000_000) &&
+  [...text.matchAll(/"hoursMl":\[([^\]]*)\]/g)].every((one) =>
+    (one[1] ?? '').split(',').every((ml) => Number(ml) <= 80_000_000 / 25),
+  );
 
 function differs(traces: readonly NamedProof[]): string | null {
   const input = `${traces.flatMap(({ proof }) => proof.told).join('\n')}\n`;
@@ -42,6 +63,27 @@ function differs(traces: readonly NamedProof[]): string | null {
 describe('the engine in C++', () => {
   test.each(VECTOR_FILES)('answers every call of %s as is written there', (name) => {
     expect(differs(proofsOfFile(name))).toBeNull();
+  });
+
+  test('as boards get it, every call of every trace that such a board may be given', () => {
+    const traces = VECTOR_FILES.flatMap((name) => {
+      const file = JSON.parse(readFileSync(join(ENGINE, 'vectors', name), 'utf8')) as { traces: object[] };
+      const some = file.traces.filter((one) => isForSmall(JSON.stringify(one)));
+      return proofsIn(JSON.stringify({ ...file, traces: some }));
+    });
+    expect(traces.length).toBeGreaterThan(700);
+    const input = `${traces.flatMap(({ proof }) => proof.told).join('\n')}\n`;
+    const ran = spawnSync(asOnBoards, { input, encoding: 'utf8', maxBuffer: 2 ** 30 });
+    expect(ran.status, ran.stderr).toBe(0);
+    const asked = traces.map(({ name, proof }) => ({
+      name,
+      proof: { told: proof.told, asked: proof.asked.map(withoutNext) },
+    }));
+    const said = ran.stdout
+      .trimEnd()
+      .split('\n')
+      .map((row) => withoutNext(row.trim()));
+    expect(firstDifference(asked, said)).toBeNull();
   });
 
   test('and of days on which something lies exactly on a border', () => {
