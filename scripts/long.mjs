@@ -35,6 +35,7 @@ const codes = [
     'core/src/control/engine/engine.properties.test.ts',
     'core/src/control/vectors',
     'core/src/sketch',
+    'standins/src/interpreter',
     'bench/wiring',
     'bench/settling.test.ts',
     'bench/calibration',

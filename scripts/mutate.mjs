@@ -1,4 +1,4 @@
-// npm run mutate -- ROOM [SHARE [SEED]]: changes lines of a room, drawn with a seed, and asks whether a test notices; of another share of its lines, or other ones, where that is given. Rooms: control, calibration, dosing, settling, wiring.
+// npm run mutate -- ROOM [SHARE [SEED]]: changes lines of a room, drawn with a seed, and asks whether a test notices; of another share of its lines, or other ones, where that is given. Rooms: control, calibration, dosing, settling, sketch, wiring.
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
@@ -22,6 +22,15 @@ const ROOMS = {
   calibration: { files: ['calibration'], tests: ['calibration'], share: 0.1 },
   dosing: { files: ['dosing'], tests: ['dosing'], share: 0.6 },
   settling: { files: ['settling'], tests: ['settling'], share: 0.3 },
+  // Its programs are compiled when its tests are collected, so each mutant is tried by all of them.
+  sketch: {
+    files: ['sketch'],
+    tests: ['changes', 'checklist', 'cpp', 'python', 'settable', 'talk', 'wear'].map(
+      (one) => `sketch/${one}.test.ts`,
+    ),
+    share: 0.05,
+    wholeRuns: true,
+  },
   wiring: { files: ['wiring/checks'], tests: ['wiring'], share: 0.12 },
 };
 const SEED = 20_261_127;
@@ -63,13 +72,13 @@ writeFileSync(
     testRunner: 'vitest',
     vitest: { configFile: join(root, 'reports/vitest.mutate.config.mjs'), related: false },
     mutate,
-    coverageAnalysis: 'perTest',
+    coverageAnalysis: room.wholeRuns ? 'off' : 'perTest',
     reporters: ['clear-text', 'json'],
     jsonReporter: { fileName: join(root, `reports/mutation-${name}.json`) },
     clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
     concurrency: 2,
     timeoutMS: 15_000,
-    ignoreStatic: true,
+    ignoreStatic: !room.wholeRuns,
     tempDirName: 'reports/stryker',
     thresholds: { high: 85, low: 75, break: null },
   }),

@@ -232,16 +232,15 @@ try {
   await run(wide, 2);
   await shoot(wide, 'outputs');
   await toPlot(wide, /Chilli/);
-  // The program in C++ has no way to read the distance in the tank yet: without a reservoir it is written.
-  await toView(wide, 'Program');
-  await wide.getByLabel('Reservoir').selectOption('');
-  await run(wide, 1);
+  // The board's own program, running in the page.
   await toSheet(wide, 'Sketch');
-  await until(wide, 'text=Save all files');
+  await wide.getByRole('button', { name: 'Run this very sketch here' }).click();
+  await until(wide, 'text=The board runs this very program');
+  await wide.getByLabel('Type a line').fill('give 1 60');
+  await wide.keyboard.press('Enter');
+  await until(wide, 'text=# started 1 order');
   await shoot(wide, 'sketch');
-  await toSheet(wide, 'Limits');
-  await toView(wide, 'Program');
-  await wide.getByLabel('Reservoir').selectOption({ label: 'Rain tank' });
+  await wide.getByRole('button', { name: 'End it' }).click();
   await run(wide, 1);
   await toSheet(wide, 'Log');
   await wide.getByText('3 d', { exact: true }).click();
