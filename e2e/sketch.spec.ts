@@ -120,7 +120,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await most.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('The board runs another program than this one');
-  await expect(onBoard).toContainText('maximum run, s: 17, and was 15');
+  await expect(onBoard).toContainText('maximum run: 17 s, and was 15 s');
   await page.keyboard.press('Control+z');
   await expect(onBoard).toContainText('The board runs this very program');
 

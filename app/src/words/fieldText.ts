@@ -1,29 +1,93 @@
-/** What the settings of a board's program are called in words. */
-const FIELD_WORDS: Readonly<Record<string, string>> = {
-  max_run_s: 'maximum run, s',
-  daily_max_ml: 'daily maximum, ml',
-  min_interval_s: 'minimum interval, s',
-  rise_tenths: 'rise that a dose must bring',
-  response_s: 'time for that rise, s',
-  no_rise_times: 'doses without a rise until it locks',
-  flow_ml_per_min: 'flow, ml a minute',
-  tube_ms: 'time until the tube is full, ms',
-  soak_s: 'pause to soak in, s',
-  most_pulses: 'pulses at most',
-  rest_s: 'rest after a round, s',
-  interval_s: 'interval of the program, s',
-  fallback_ml: 'fallback dose, ml',
+/** What the settings of a board's program are called in words, and where each is set. */
+import type { Worked } from '@plain-trowel/core/quantity/worked';
+
+type Field = {
+  readonly words: string;
+  readonly unit: string;
+  /** Whole numbers of this share of the unit. */
+  readonly decimals?: 0 | 1;
+  readonly from: string;
+};
+
+const PROGRAM = 'Rules, Limits, Program: the program of the line.';
+const GUARD =
+  'Rules, Limits, Program: a guard of the line. Nothing that is typed or sent to the board changes it.';
+const LIMITS = 'Rules, Limits: the limits of the plot.';
+const CALIBRATION = 'Bench, Calibrate: the calibration that is in use.';
+const DOSE = 'Bench, Dose: the trials with the jug.';
+
+const FIELDS: Readonly<Record<string, Field>> = {
+  max_run_s: { words: 'maximum run', unit: 's', from: GUARD },
+  daily_max_ml: { words: 'daily maximum', unit: 'ml', from: GUARD },
+  min_interval_s: { words: 'minimum interval', unit: 's', from: GUARD },
+  rise_tenths: { words: 'rise that a dose must bring', unit: '%', decimals: 1, from: GUARD },
+  response_s: { words: 'time for that rise', unit: 's', from: GUARD },
+  no_rise_times: { words: 'doses without a rise until it locks', unit: 'doses', from: GUARD },
+  proves_below_tenths: {
+    words: 'doses that begin below this prove something',
+    unit: '%',
+    decimals: 1,
+    from: LIMITS,
+  },
+  flow_ml_per_min: { words: 'flow', unit: 'ml a minute', from: DOSE },
+  tube_ms: { words: 'time until the tube is full', unit: 'ms', from: DOSE },
+  start_tenths: { words: 'start limit', unit: '%', decimals: 1, from: LIMITS },
+  stop_tenths: { words: 'stop limit', unit: '%', decimals: 1, from: LIMITS },
+  dose_ml: { words: 'dose', unit: 'ml', from: PROGRAM },
+  soak_s: { words: 'pause to soak in', unit: 's', from: PROGRAM },
+  most_pulses: { words: 'pulses at most', unit: 'pulses', from: PROGRAM },
+  rest_s: { words: 'rest after a round', unit: 's', from: PROGRAM },
+  interval_s: { words: 'interval of the program', unit: 's', from: PROGRAM },
+  fallback_ml: { words: 'fallback dose while the probe is faulty', unit: 'ml', from: PROGRAM },
+  low_raw: { words: 'below this the plug is out or the cable broken', unit: 'raw', from: CALIBRATION },
+  high_raw: { words: 'above this the plug is out or the cable broken', unit: 'raw', from: CALIBRATION },
+  soil_low_raw: { words: 'below this it is out of the soil', unit: 'raw', from: CALIBRATION },
+  soil_high_raw: { words: 'above this it is out of the soil', unit: 'raw', from: CALIBRATION },
+  leap_tenths: {
+    words: 'a leap by more than this lets nothing start for a while',
+    unit: '%',
+    decimals: 1,
+    from: 'Six times the noise of the probe in its calibration, and 5 % at least.',
+  },
+  settle_s: { words: 'so long nothing starts after a leap', unit: 's', from: 'The same for every board.' },
+  stale_after_s: { words: 'a reading older than this is not gone by', unit: 's', from: PROGRAM },
+  minimum_raw: {
+    words: 'minimum of the tank',
+    unit: 'raw',
+    from: 'Bench, Dose, Reservoir: its minimum by the levels.',
+  },
+};
+
+const UNNAMED: Readonly<Record<string, string>> = {
   table: 'calibration table: raw value, tenths of a percent',
-  minimum_raw: 'minimum of the tank, raw',
-  stale_after_s: 'a reading is stale after, s',
   kind: 'kind of program',
   hours: 'hours in which it may water, s of the day',
   ADC_BITS: 'bits of the converter',
 };
 
-const valueText = (name: string, value: string): string =>
-  /_tenths$/.test(name) && /^\d+$/.test(value) ? `${(Number(value) / 10).toFixed(1)} %` : value;
+/** A number of the settings as the slip shows it; null for a field that has no words. @param value whole, as it stands in the code */
+export function fieldWorked(name: string, value: number): Worked | null {
+  const field = FIELDS[name];
+  if (!field) return null;
+  const { decimals = 0 } = field;
+  return {
+    title: field.words,
+    value: value / 10 ** decimals,
+    unit: field.unit,
+    decimals,
+    steps: [],
+    source: field.from,
+    ...(decimals === 1 ? { note: 'In the code it stands in tenths, a whole number.' } : {}),
+  };
+}
 
-/** "maximum run, s: 17, and was 15" */
+const valueText = (name: string, value: string): string => {
+  const field = FIELDS[name];
+  if (!field || !/^-?\d+$/.test(value)) return value;
+  const { decimals = 0 } = field;
+  return `${(Number(value) / 10 ** decimals).toFixed(decimals)} ${field.unit}`;
+};
+
+/** "maximum run: 17 s, and was 15 s" */
 export const fieldText = (name: string, before: string, after: string): string =>
-  `${FIELD_WORDS[name] ?? name}: ${valueText(name, after)}, and was ${valueText(name, before)}`;
+  `${FIELDS[name]?.words ?? UNNAMED[name] ?? name}: ${valueText(name, after)}, and was ${valueText(name, before)}`;

@@ -8,6 +8,7 @@ import { Field } from '../../../ui/Field.tsx';
 import { doesText, keepsText, problemText } from '../../../words/sketchText.ts';
 import { BenchCheck } from './BenchCheck.tsx';
 import { BoardConsole } from './BoardConsole.tsx';
+import { CodeView } from './CodeView.tsx';
 import { LoadOntoBoard } from './LoadOntoBoard.tsx';
 import { RunHere } from './RunHere.tsx';
 import { OnTheBoard } from './OnTheBoard.tsx';
@@ -191,13 +192,7 @@ function Files({
             {file.isOwn ? 'Written from this garden.' : 'The same on every board.'}{' '}
             {file.text.split('\n').length} lines.
           </p>
-          <pre
-            aria-label={file.name}
-            tabIndex={0}
-            className="mt-1 max-h-[560px] overflow-auto border border-rule bg-paper-2 p-3 font-mono text-[13px] leading-[1.5]"
-          >
-            {file.text}
-          </pre>
+          <CodeView key={file.name} file={file} language={language} />
         </>
       )}
       <Loading language={language} />
