@@ -44,3 +44,16 @@ test('another pin is told by the lines that went and came', () => {
     lines.filter((line) => line.kind !== 'same').map(({ kind, text }) => `${kind} ${text.trim()}`),
   ).toEqual(['gone (5, False, "Roof pump"),', 'new (5, True, "Roof pump"),']);
 });
+
+test('a field is told by its name and value, with or without a comma, and nothing else is one', () => {
+  const change = (text: string) => ({ kind: 'gone', text }) as const;
+  const now = (text: string) => ({ kind: 'new', text }) as const;
+  expect(changedFields([change('ADC_BITS = 10'), now('ADC_BITS = 12')])).toEqual([
+    { name: 'ADC_BITS', before: '10', after: '12' },
+  ]);
+  expect(changedFields([change('    table=((1, 2),),'), now('    table=((1, 3),),')])).toEqual([
+    { name: 'table', before: '((1, 2),)', after: '((1, 3),)' },
+  ]);
+  expect(changedFields([change('    program=Fields('), now('    program=Fields(')])).toEqual([]);
+  expect(changedFields([change('    Mixed=1,'), now('    Mixed=2,')])).toEqual([]);
+});

@@ -13,9 +13,17 @@ import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { planBoard } from './boardPlan.ts';
 import type { BoardPlan } from './plan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
-import { cppProblems, ramBytes } from './fits.ts';
+import { cppProblems, programBytes, ramBytes } from './fits.ts';
 import { pinOfName, pinPairOfName } from './pins.ts';
-import { everyProgram, limitsLines, rawAt, switchesOfPage } from './playForTests.ts';
+import {
+  everyProgram,
+  limitsLines,
+  rawAt,
+  richPlan,
+  richRawsAt,
+  richSwitchesOfPage,
+  switchesOfPage,
+} from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
@@ -109,6 +117,29 @@ describe('one stick, one pump', () => {
     ];
     expect(asked.length).toBeGreaterThan(6);
     expect(switchesOf(played(program, rows), pump)).toEqual(asked);
+  });
+
+  test('and so does a board with a tank, a light cell, and a second line that goes by the clock', () => {
+    const rich = richPlan({ ...plan, traits: '5 V board' });
+    const board = compiled(rich, '-O1');
+    expect(board.said).toBe('');
+    const toS = 30_000;
+    const rows = Array.from({ length: toS }, (_, at) => [
+      ...richRawsAt(at + 1).map((raw, place) => `a ${stick + place} ${raw}`),
+      'w 1',
+    ]).flat();
+    const pins = rich.lines.map((one) => one.output.pin.number);
+    const said = played(board.program, ['c clock 0 0', ...rows]).flatMap((line) => {
+      const [second, pin, level] = line.split(' ');
+      return line.startsWith('>') || second === '0'
+        ? []
+        : [`${second} ${pins.indexOf(Number(pin))} ${level}`];
+    });
+    const asked = richSwitchesOfPage(rich, toS);
+    expect(asked.filter((one) => one.endsWith('0 1')).length).toBeGreaterThan(2);
+    expect(asked.filter((one) => one.endsWith('1 1')).length).toBeGreaterThan(1);
+    expect(said).toEqual(asked);
+    expect(cppSketch(rich, WRITTEN)).toContain('// A line above it\n// another\n');
   });
 
   test('the console: help, reasons, an order that the guards hold, and rubbish', () => {
@@ -428,6 +459,24 @@ int main() { printf("%zu", sizeof(Config) + sizeof(State) + 2 * sizeof(Input) + 
     const bytes = Number(spawnSync(program, { encoding: 'utf8' }).stdout);
     const names = 'c2'.length + 'Roof pump'.length + 12;
     expect(Math.abs(ramBytes(plan) - (bytes + names + 440))).toBeLessThan(20);
+  });
+  test('a distance, a second input, a second line and a second kind take program memory; two lines are too many', () => {
+    const [input] = plan.inputs;
+    const [line] = plan.lines;
+    if (!input || !line) throw new Error('no line');
+    const base = programBytes(plan);
+    expect(base).toBe(29_800);
+    expect(programBytes({ ...plan, inputs: [input, input] })).toBe(base + 60);
+    expect(programBytes({ ...plan, inputs: [{ ...input, reads: 'distance' }, input] })).toBe(base + 560);
+    expect(programBytes({ ...plan, lines: [line, line] })).toBe(base + 1220);
+    expect(cppProblems({ ...plan, lines: [line, line] })).toMatchObject([{ kind: 'too-large' }]);
+    const far = plan.engine.lines.map((one) => ({
+      ...one,
+      guards: { ...one.guards, dailyMaxMl: 1_000_001 },
+    }));
+    expect(cppProblems({ ...plan, engine: { ...plan.engine, lines: far } })).toMatchObject([
+      { kind: 'too-large' },
+    ]);
   });
   test('one line fits, four do not, and a larger board holds them', () => {
     const [line] = plan.engine.lines;

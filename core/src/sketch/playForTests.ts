@@ -73,3 +73,93 @@ export const limitsLines = (all: readonly Settings[]): readonly string[] =>
         .map(([name, value]) => `${name} ${value}`)
         .join(' ')}`,
   );
+
+/** A board with more of everything: a tank by its level, a light cell, a line that waits for both, and one that goes by times of the day in the dark. */
+export function richPlan(plan: BoardPlan): BoardPlan {
+  const [line] = plan.lines;
+  const [config] = plan.engine.lines;
+  const [stick] = plan.inputs;
+  if (!line || !config || !stick) throw new Error('no line');
+  const analog = (name: string, number: number) =>
+    ({ ...stick, channelId: name, name, label: name, pin: { ...stick.pin, number } }) as const;
+  return {
+    ...plan,
+    heading: ['A line above it', 'another'],
+    inputs: [stick, analog('level', stick.pin.number + 1), analog('light', stick.pin.number + 2)],
+    tankInputs: [1],
+    lines: [
+      line,
+      {
+        ...line,
+        id: 'second',
+        name: 'second',
+        output: { pin: { kind: 'pin', number: 6 }, activeLow: false },
+      },
+    ],
+    around: [
+      { light: null, rain: null, skip: null },
+      { light: 2, rain: null, skip: null },
+    ],
+    engine: {
+      ...plan.engine,
+      tanks: [{ minimumRaw: 300, fallsWithWater: false, lowRaw: 10, highRaw: 1000, staleAfterS: 60 }],
+      lines: [
+        { ...config, tank: 0 },
+        {
+          ...config,
+          sensor: null,
+          tank: null,
+          program: {
+            kind: 'timer',
+            doseMl: 70,
+            slots: [
+              { daySecond: 3600, days: 127 },
+              { daySecond: 10_800, days: 127 },
+              { daySecond: 18_000, days: 2 },
+            ],
+          },
+          conditions: { ...config.conditions, darkBelow: 500 },
+        },
+      ],
+    },
+  };
+}
+
+const levelAt = (second: number): number => (second % 7000 > 5000 ? 200 : 800);
+const lightAt = (second: number): number => (second % 9000 < 5500 ? 100 : 900);
+/** What its three inputs read. */
+export const richRawsAt = (second: number): readonly [number, number, number] => [
+  rawAt(second),
+  levelAt(second),
+  lightAt(second),
+];
+
+/** As "second line level", for both lines, its clock set to Monday midnight at the start. */
+export function richSwitchesOfPage(plan: BoardPlan, toS: number): readonly string[] {
+  let state = bootEngine(plan.engine);
+  const switches: string[] = [];
+  const nowhere = { airTenthsC: null, light: null, rain: null, soilTenthsC: null, skip: null };
+  for (let nowS = 1; nowS <= toS; nowS += 1) {
+    const [raw, level, light] = richRawsAt(nowS);
+    const before = state.lines.map((one) => one.run !== null);
+    const step = stepEngine(
+      state,
+      {
+        nowS,
+        sensors: [{ raw, atS: nowS }],
+        tanks: [{ raw: level, atS: nowS }],
+        clock: { daySecond: nowS % 86_400, weekday: Math.floor(nowS / 86_400) % 7 },
+        around: [nowhere, { ...nowhere, light }],
+        batteryMv: null,
+        orders: [],
+      },
+      plan.engine,
+    );
+    state = step.state;
+    // Off comes before on, as on a board.
+    for (const level of [false, true])
+      for (const [at, on] of step.on.entries())
+        if (on === level && before[at] !== on) switches.push(`${nowS} ${at} ${on ? 1 : 0}`);
+  }
+  return switches;
+}

@@ -10,7 +10,15 @@ import { beforeAll, expect, test } from 'vitest';
 import { planBoard } from './boardPlan.ts';
 import type { BoardPlan } from './plan.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
-import { everyProgram, limitsLines, rawAt, switchesOfPage } from './playForTests.ts';
+import {
+  everyProgram,
+  limitsLines,
+  rawAt,
+  richPlan,
+  richRawsAt,
+  richSwitchesOfPage,
+  switchesOfPage,
+} from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { pythonProblems } from './fits.ts';
 import { pythonSettings } from './python.ts';
@@ -88,6 +96,42 @@ test('over a day it waters at the very seconds at which the engine of the page d
   const asked = switchesOfPage(plan, 20_000);
   expect(asked.length).toBeGreaterThan(3);
   expect(said.split('|')).toEqual(['0 0', ...asked]);
+});
+
+test('and so does a board with a tank, a light cell, and a second line that goes by the clock', () => {
+  const rich = richPlan(plan);
+  python.FS.writeFile('/rich.py', pythonSettings(rich, WRITTEN));
+  python.runPython(`
+import rich
+def rich_run(rows):
+    global now, happened
+    told = []
+    raws = {}
+    levels = {}
+    def read_pin(how, pins):
+        return raws[pins[0]]
+    def switch_pin(pin, level):
+        if levels.get(pin, 0) != level:
+            told.append('%d %d %d' % (rich_board.now_s, 0 if pin == rich.OUTPUTS[0][0] else 1, level))
+        levels[pin] = level
+    class Nothing:
+        now_s = 0
+    rich_board = Nothing()
+    rich_board = Board(rich, read_pin, switch_pin, lambda text: None)
+    rich_board.console.obey('clock 0 0')
+    pins = [one[1][0] for one in rich.INPUTS]
+    for row in rows.split(';'):
+        values = row.split(' ')
+        for at in range(3):
+            raws[pins[at]] = int(values[at])
+        rich_board.second()
+    return '|'.join(told)
+`);
+  const toS = 14_000;
+  const rows = Array.from({ length: toS }, (_, at) => richRawsAt(at + 1).join(' ')).join(';');
+  const asked = richSwitchesOfPage(rich, toS);
+  expect(asked.filter((one) => one.endsWith('1 1')).length).toBeGreaterThan(0);
+  expect(call('rich_run')(rows).split('|')).toEqual(asked);
 });
 
 test('the console: readings by their names, reasons, an order that the guards hold, and rubbish', () => {

@@ -58,6 +58,9 @@ test.each([
   '# line 1 walks below-start today 0 ml',
   '# version one 0123456789ab engine 1',
   '# soil is dry',
+  '# lines a!',
+  'x # lines a',
+  '# stopped 1 dose-done 10 s 120 ml and more',
   '#',
   '',
 ])('"%s" says nothing', (line) => expect(readTalk(line)).toBeNull());
