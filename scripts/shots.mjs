@@ -234,8 +234,10 @@ try {
   await toPlot(wide, /Chilli/);
   // The board's own program, running in the page.
   await toSheet(wide, 'Sketch');
+  await until(wide, 'text=Run this very sketch here');
   await wide.getByRole('button', { name: 'Run this very sketch here' }).click();
   await until(wide, 'text=The board runs this very program');
+  await run(wide, 2);
   await wide.getByLabel('Type a line').fill('give 1 60');
   await wide.keyboard.press('Enter');
   await until(wide, 'text=# started 1 order');

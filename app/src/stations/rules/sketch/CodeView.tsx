@@ -23,8 +23,8 @@ export function CodeView({ file, language }: { readonly file: SketchFile; readon
     let left = false;
     // Without it the code is plain, and no less true.
     import('./highlight.ts').then(
-      (loaded) => {
-        if (!left) setHighlighter(loaded);
+      ({ tokenLines }) => {
+        if (!left) setHighlighter({ tokenLines });
       },
       () => undefined,
     );
