@@ -18,18 +18,22 @@ export function OnTheBoard({
   boardId,
   plan,
   name,
+  otherName,
 }: {
   readonly boardId: string;
   readonly plan: BoardPlan;
   /** Of the program that the garden would have it run. */
   readonly name: string;
+  /** Of the same program in the other language. */
+  readonly otherName: string;
 }) {
   const { garden } = useGarden();
   const board = useLive(({ source }) => source?.board ?? null);
   if (!board || board.boardId !== boardId) return null;
   const { program } = board;
   const loaded = readLoaded(garden.id, boardId);
-  const isSameFrame = frameNameOf(program.name) === frameNameOf(name);
+  const frame = frameNameOf(program.name);
+  const isSameFrame = frame === frameNameOf(name) || frame === frameNameOf(otherName);
   const changes = settingChanges(plan, program.limits);
   return (
     <section aria-label="On the board now" className="mt-3 max-w-[76ch] border-l-[3px] border-ink pl-3">

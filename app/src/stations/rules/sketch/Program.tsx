@@ -116,6 +116,7 @@ function Files({
     [language, plan, folder, known],
   );
   const [open, setOpen] = useState('');
+  const names = useMemo(() => ({ 'C++': cppProgramName(plan), MicroPython: programName(plan) }), [plan]);
   const file = files.find((one) => one.name === open) ?? files[0];
   const save = () => {
     const entries = zipEntries(language, plan, folder, files, Math.floor(Date.now() / 60_000)).map(
@@ -142,7 +143,8 @@ function Files({
       <OnTheBoard
         boardId={boardId}
         plan={plan}
-        name={language === 'C++' ? cppProgramName(plan) : programName(plan)}
+        name={names[language]}
+        otherName={names[language === 'C++' ? 'MicroPython' : 'C++']}
       />
       {plan.leftOut.length > 0 && (
         <details className="mt-1 max-w-[76ch] text-[14.5px]">
@@ -196,11 +198,7 @@ function Files({
         </>
       )}
       <Loading language={language} />
-      <BenchCheck
-        boardId={boardId}
-        plan={plan}
-        name={language === 'C++' ? cppProgramName(plan) : programName(plan)}
-      />
+      <BenchCheck boardId={boardId} plan={plan} name={names[language]} />
     </>
   );
 }
