@@ -32,7 +32,7 @@ async function move(page: Page, button: string, times = 1): Promise<void> {
       if (await press.isVisible()) await press.click({ timeout: 2000 });
       await expect(press).toHaveCount(0, { timeout: 1500 });
     }).toPass({ timeout: 20_000 });
-  await page.waitForTimeout(2500);
+  await page.waitForTimeout(4000);
 }
 
 async function fill(page: Page, label: string, value: string): Promise<void> {

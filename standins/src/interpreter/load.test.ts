@@ -8,7 +8,7 @@ import {
 } from '@plain-trowel/core/sketch/loader/load';
 import { BoardOnALine, optionsFor, programOf, PUMP } from './boardForTests.ts';
 
-const CUTS = process.env.TROWEL_LONG ? 60 : 8;
+const CUTS = process.env.TROWEL_LONG ? 60 : 4;
 
 const OLD = programOf('01dcafe00001');
 const NEW = programOf('feed00000002');

@@ -75,7 +75,7 @@ describe('the roof board of the sample garden', () => {
       },
     }));
     const tankBefore = Object.values(py.world.tanks)[0] ?? 0;
-    await minutes(180);
+    await minutes(90);
     const stopped = told().filter((one) => one.kind === 'event' && one.told.kind === 'stopped');
     expect(stopped.length).toBeGreaterThan(0);
     const given = stopped.reduce(
@@ -93,7 +93,7 @@ describe('the roof board of the sample garden', () => {
     py.change((world) => moveProbeOf(world, probeId, 'air'));
     await minutes(3);
     const from = lines.length;
-    await minutes(60);
+    await minutes(30);
     expect(lines.slice(from).some((line) => line.startsWith('# started'))).toBe(false);
     await py.type('why');
     await minutes(1);
