@@ -86,7 +86,7 @@ async function openWithoutTank(page: Page): Promise<void> {
 test('a program is loaded onto a board that runs the interpreter; then the board is followed, obeys, and takes a changed limit', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   const port = await boardOnPort(page);
   await openWithoutTank(page);
   const loading = page.getByRole('region', { name: 'Load onto the board' });
@@ -104,7 +104,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await sheet(page, 'Limits').click();
   await page.getByRole('link', { name: /Chilli crate/ }).click();
   const start = page.getByRole('textbox', { name: 'Start limit' }).first();
-  await start.fill('33', { timeout: 5000 });
+  await start.fill('33', { timeout: 30_000 });
   await start.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('start limit: ');
@@ -116,7 +116,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await sheet(page, 'Limits').click();
   await page.getByRole('link', { name: 'Program', exact: true }).click();
   const most = page.getByLabel('Maximum run');
-  await most.fill('17', { timeout: 5000 });
+  await most.fill('17', { timeout: 30_000 });
   await most.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('The board runs another program than this one');

@@ -126,11 +126,7 @@ export class InterpreterSource implements LineSource, Orders, Clock {
         failed,
       ]);
     } catch {
-      this.emit?.({
-        kind: 'status',
-        status: 'failed',
-        message: 'The interpreter could not start in this browser. The stand-in boards go on without it.',
-      });
+      this.fail('The interpreter could not start in this browser. End it, and the stand-in boards go on.');
       return;
     }
     if (this.worker !== worker) return;
@@ -141,6 +137,13 @@ export class InterpreterSource implements LineSource, Orders, Clock {
     this.timer = setInterval(() => void this.tick(), TICK_MS);
   }
 
+  /** Nothing runs any more, and it is said. */
+  private fail(message: string): void {
+    const { emit } = this;
+    void this.stop();
+    emit?.({ kind: 'status', status: 'failed', message });
+  }
+
   private async tick(): Promise<void> {
     const { jobs } = this;
     if (!jobs || this.isBusy) return;
@@ -148,8 +151,9 @@ export class InterpreterSource implements LineSource, Orders, Clock {
     const now = this.tickClockMs();
     const passedMs = Math.min(LONGEST_TICK_MS, Math.max(0, now - this.lastTickMs));
     this.lastTickMs = now;
-    const turn = await jobs.run(passedMs * this.pace, LINE_EVERY_MS[this.pace]);
+    const turn = await jobs.run(passedMs * this.pace, LINE_EVERY_MS[this.pace]).catch(() => undefined);
     this.isBusy = false;
+    if (turn === undefined) this.fail('The interpreter broke off in the middle. Start it again, or end it.');
     if (!turn || this.jobs !== jobs) return;
     this.world = turn.world;
     if (turn.lines.length > 0) this.emit?.({ kind: 'lines', lines: turn.lines });

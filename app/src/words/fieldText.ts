@@ -77,7 +77,11 @@ export function fieldWorked(name: string, value: number): Worked | null {
     decimals,
     steps: [],
     source: field.from,
-    ...(decimals === 1 ? { note: 'In the code it stands in tenths, a whole number.' } : {}),
+    ...(decimals === 1
+      ? {
+          note: 'In percent of the kind that the calibration gives. In the code it stands in tenths, a whole number.',
+        }
+      : {}),
   };
 }
 

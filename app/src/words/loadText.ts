@@ -21,21 +21,21 @@ export function loadProblemText(problem: LoadProblem): string {
     case 'no-interpreter':
       return 'Nobody answered in MicroPython. Put the interpreter of your kind of board onto it first, as its maker describes, and choose the right port.';
     case 'line-lost':
-      return 'The line to the board was cut. Its outputs are off, or go off with its next restart, and the program that it had starts again within two minutes. Plug it in and load once more.';
+      return 'The line to the board was cut. A program that was loaded from here starts again by itself within two minutes, its outputs off until then; anything else starts again when you restart the board. Plug it in and load once more.';
     case 'no-answer':
       return 'The board stopped answering. Restart it: the program that it had runs again. Then load once more.';
     case 'board-refused':
-      return 'The board said that a step failed. It has been restarted into the program that it had. Load once more.';
+      return 'The board said that a step failed. Nothing was switched over: it goes back to the program that it had, at once or within two minutes. Load once more.';
     case 'disk-full':
-      return 'There is not enough room on the board. It has been restarted into the program that it had. Take files of yours off it, and load once more.';
+      return 'There is not enough room on the board. Nothing was switched over: it goes back to the program that it had, at once or within two minutes. Take files of yours off it, and load once more.';
     case 'not-verified':
-      return 'A file on the board was not what had been sent. Nothing was switched over, and the board has been restarted into the program that it had. Load once more; if it happens again, its memory is worn or the cable bad.';
+      return 'A file on the board was not what had been sent. Nothing was switched over: it goes back to the program that it had, at once or within two minutes. Load once more; if it happens again, its memory is worn or the cable bad.';
     case 'outputs-not-off':
       return 'An output did not go to its level at rest, so nothing was loaded. Look at its wiring, and whether the pin can be an output at all.';
     case 'did-not-start':
       return 'The new program did not start, and the board says that it runs another one. That one goes on. Keep what stands below; it says why.';
     case 'stopped':
-      return 'You stopped it. The board has been restarted into the program that it had.';
+      return 'You stopped it. The board goes back to the program that it had, at once or within two minutes; if it does not, restart it.';
   }
 }
 
@@ -46,9 +46,9 @@ const SETTING_WORDS: Readonly<Record<SettingChange['name'], string>> = {
   water: 'waters by itself',
 };
 
-const valueText = (name: SettingChange['name'], value: string): string =>
-  name === 'dose' ? `${value} ml` : name === 'water' ? (value === 'on' ? 'yes' : 'no') : `${value} %`;
+const valueText = (name: SettingChange['name'], value: string, unit: string): string =>
+  name === 'dose' ? `${value} ml` : name === 'water' ? (value === 'on' ? 'yes' : 'no') : `${value} ${unit}`;
 
-/** "Roof pump, start limit: 35.5 % on the board, 40.0 % in the garden" */
-export const changeText = ({ lineName, name, onBoard, inGarden }: SettingChange): string =>
-  `${lineName}, ${SETTING_WORDS[name]}: ${valueText(name, onBoard)} on the board, ${valueText(name, inGarden)} in the garden`;
+/** "Roof pump, start limit: 35.5 % span on the board, 40.0 % span in the garden" @param unit what limits of the line stand in */
+export const changeText = ({ lineName, name, onBoard, inGarden }: SettingChange, unit: string): string =>
+  `${lineName}, ${SETTING_WORDS[name]}: ${valueText(name, onBoard, unit)} on the board, ${valueText(name, inGarden, unit)} in the garden`;

@@ -31,10 +31,6 @@ export class RawRepl {
     return (await this.line.until(/raw REPL; CTRL-B to exit\r?\n>/, ENTER_WAIT_MS)) !== null;
   }
 
-  async leave(): Promise<void> {
-    await this.line.send(CTRL_B);
-  }
-
   /** Runs code to its end. */
   async run(code: string, waitMs = RUN_WAIT_MS): Promise<Ran> {
     await this.begin(code);

@@ -1,5 +1,9 @@
 import { useState } from 'react';
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
+import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { byId } from '@plain-trowel/core/quantity/byId';
+import { unitOf } from '@plain-trowel/core/sketch/heading';
 import { frameNameOf } from '@plain-trowel/core/sketch/folder';
 import { inSafeOrder, settingChanges } from '@plain-trowel/core/sketch/settable';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
@@ -46,7 +50,7 @@ export function OnTheBoard({
           </p>
           <ul className="mt-2">
             {changes.map((one) => (
-              <li key={one.lineId + one.name}>{changeText(one)}</li>
+              <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, one.lineId))}</li>
             ))}
           </ul>
           {loaded?.name === program.name && (
@@ -67,7 +71,7 @@ export function OnTheBoard({
           </p>
           <ul className="mt-1">
             {changes.map((one) => (
-              <li key={one.lineId + one.name}>{changeText(one)}</li>
+              <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, one.lineId))}</li>
             ))}
           </ul>
           <Send plan={plan} boardId={boardId} />
@@ -75,6 +79,13 @@ export function OnTheBoard({
       )}
     </section>
   );
+}
+
+/** What the limits of a line stand in: "% span". */
+function unitOfLine(garden: Garden, lineId: string): string {
+  const line = byId(garden.waterLines, lineId);
+  const fit = line ? plotParts(garden, line.plotId)?.fit : null;
+  return fit ? unitOf(fit.percentKind) : '%';
 }
 
 /** Types the settings one after the other and waits for each answer; what the board refuses is shown in its words. */
@@ -104,9 +115,11 @@ function Send({ plan, boardId }: { readonly plan: BoardPlan; readonly boardId: s
       if (why !== null) refused.push(`${name} ${inGarden}: ${why}`);
     }
     const kept = refused.length === 0 ? await ask('save') : null;
-    if (kept !== null) refused.push(`Taken, and forgotten with its next reboot: ${kept}`);
     board?.type('limits');
-    setSaid(refused);
+    setSaid([
+      ...refused.map((one) => `The board refused ${one}.`),
+      ...(kept === null ? [] : [`It holds until the board’s next reboot and is not kept: ${kept}.`]),
+    ]);
     setAtWork(false);
   };
   return (
@@ -117,7 +130,7 @@ function Send({ plan, boardId }: { readonly plan: BoardPlan; readonly boardId: s
       {said.length > 0 && (
         <ul role="alert" className="mt-1">
           {said.map((one) => (
-            <li key={one}>The board refused {one}</li>
+            <li key={one}>{one}</li>
           ))}
         </ul>
       )}

@@ -232,12 +232,12 @@ function Loading({ language }: { readonly language: Language }) {
           'Unpack the zip: its folder has the name of the first file, and all files stay together in it.',
           'Open the first file in the environment that you write for this board in, choose board and port, and let it compile.',
           'Take the pump’s supply off, upload, and look at the serial line at 115 200 baud: readings come every two seconds.',
-          'Pull the probe’s plug and type “why”: it must say implausible or no-reading, and nothing may run. Only then connect the pump.',
+          'Pull the probe’s plug and type “all”: it must say that the percent of the probe is unknown, and nothing may run. Only then connect the pump.',
         ]
       : [
           'Unpack the zip and copy main.py and the folder trowel_a into the board’s own folder, as they lie.',
           'Take the pump’s supply off, restart the board, and look at the serial line: readings come every two seconds.',
-          'Pull the probe’s plug and type “why”: it must say implausible or no-reading, and nothing may run. Only then connect the pump.',
+          'Pull the probe’s plug and type “all”: it must say that the percent of the probe is unknown, and nothing may run. Only then connect the pump.',
         ];
   return (
     <section aria-label="How it gets onto the board" className="mt-5 border-t border-rule pt-3">
