@@ -107,6 +107,13 @@ enum Reason : uint8_t {
   CONTRADICTION = 52,
   SKIP_SWITCH = 53,
   SKIP_UNKNOWN = 54,
+  // Of contacts.
+  IN_HOURS = 55,
+  DARK = 56,
+  SUN_UNKNOWN = 57,
+  MAX_ON = 58,
+  MIN_OFF = 59,
+  DAY_MAX_ON = 60,
   // No reason at all: nothing stands against it.
   FREE = 255
 };

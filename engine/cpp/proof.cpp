@@ -4,7 +4,8 @@
 #define TROWEL_LINES 4
 #define TROWEL_SLOTS 8
 #define TROWEL_ORDERS 4
-#include "engine.h"
+#define TROWEL_CONTACTS 4
+#include "contacts.h"
 
 #include <stdio.h>
 #include <stdlib.h>
@@ -77,16 +78,7 @@ static void readProgram(Program &one) {
   }
 }
 
-static void readLine(LineConfig &one) {
-  one.enabled = number() != 0;
-  one.contradicts = number() != 0;
-  one.sensor = number();
-  one.tank = number();
-  one.flowMlPerMin = number();
-  one.tubeMs = number();
-  readProgram(one.program);
-  one.fallbackMl = number();
-  Conditions &c = one.conditions;
+static void readConditions(Conditions &c) {
   c.fromS = number();
   c.toS = number();
   c.hours = c.fromS != NONE;
@@ -96,6 +88,18 @@ static void readLine(LineConfig &one) {
   c.noRain = number() != 0;
   c.batteryAboveMv = number();
   c.noSkip = number() != 0;
+}
+
+static void readLine(LineConfig &one) {
+  one.enabled = number() != 0;
+  one.contradicts = number() != 0;
+  one.sensor = number();
+  one.tank = number();
+  one.flowMlPerMin = number();
+  one.tubeMs = number();
+  readProgram(one.program);
+  one.fallbackMl = number();
+  readConditions(one.conditions);
   Guards &g = one.guards;
   g.maxRunS = number();
   g.dailyMaxMl = number();
@@ -130,8 +134,7 @@ static void readBoot() {
   boot(state, config, kept, 0);
 }
 
-static void readCall() {
-  input.nowS = number();
+static void readSensors() {
   for (int32_t at = 0; at < config.sensors; at += 1) {
     const int32_t raw = number();
     input.sensor[at].isNew = raw != NONE;
@@ -139,6 +142,19 @@ static void readCall() {
     input.sensor[at].atS = input.nowS;
     input.sensor[at].unsettled = number() != 0;
   }
+}
+
+static void readAround(Around &about) {
+  about.airTenthsC = number();
+  about.light = number();
+  about.rain = number();
+  about.soilTenthsC = number();
+  about.skip = number();
+}
+
+static void readCall() {
+  input.nowS = number();
+  readSensors();
   for (int32_t at = 0; at < config.tanks; at += 1) {
     const int32_t raw = number();
     input.tank[at].isNew = raw != NONE;
@@ -148,13 +164,7 @@ static void readCall() {
   }
   input.daySecond = number();
   input.weekday = number();
-  for (int32_t at = 0; at < config.lines; at += 1) {
-    input.around[at].airTenthsC = number();
-    input.around[at].light = number();
-    input.around[at].rain = number();
-    input.around[at].soilTenthsC = number();
-    input.around[at].skip = number();
-  }
+  for (int32_t at = 0; at < config.lines; at += 1) readAround(input.around[at]);
   input.batteryMv = number();
   input.orders = number();
   for (int32_t at = 0; at < input.orders; at += 1) {
@@ -191,6 +201,93 @@ static void say() {
   printf("\n");
 }
 
+// ---- Contacts
+
+static int32_t contacts = 0;
+static ContactConfig contact[TROWEL_CONTACTS];
+static ContactsState contactsState;
+static ContactsInput contactsInput;
+static ContactsAnswer contactsAnswer;
+
+static void readContact(ContactConfig &one) {
+  one.enabled = number() != 0;
+  one.contradicts = number() != 0;
+  one.sensor = number();
+  one.kind = (uint8_t)number();
+  one.startTenths = one.stopTenths = 0;
+  one.restPermits = false;
+  one.darkBelow = one.brightAbove = NONE;
+  one.from.by = one.to.by = BY_CLOCK;
+  one.from.s = one.to.s = 0;
+  if (one.kind == C_PERMIT) {
+    one.startTenths = number();
+    one.stopTenths = number();
+    one.restPermits = number() != 0;
+  } else {
+    one.from.by = (uint8_t)number();
+    one.from.s = number();
+    one.to.by = (uint8_t)number();
+    one.to.s = number();
+    one.darkBelow = number();
+    one.brightAbove = number();
+  }
+  readConditions(one.conditions);
+  one.mostOnS = number();
+  one.leastOffS = number();
+  one.dayMaxS = number();
+}
+
+static void readContacts() {
+  config.sensors = number();
+  for (int32_t at = 0; at < config.sensors; at += 1) readSensor(config.sensor[at]);
+  config.tanks = config.lines = 0;
+  config.atOnce = 1;
+  contacts = number();
+  for (int32_t at = 0; at < contacts; at += 1) readContact(contact[at]);
+}
+
+static void bootAllContacts() {
+  RememberedContact kept[TROWEL_CONTACTS];
+  for (int32_t at = 0; at < contacts; at += 1) {
+    const int32_t hours = number();
+    for (int32_t hour = 0; hour < HOURS; hour += 1) kept[at].hoursS[hour] = hour < hours ? number() : 0;
+  }
+  boot(state, config, 0, 0);
+  bootContacts(contactsState, contact, contacts, kept, 0);
+}
+
+static void readContactCall() {
+  input.nowS = number();
+  readSensors();
+  input.daySecond = number();
+  input.weekday = number();
+  contactsInput.riseS = number();
+  contactsInput.setS = number();
+  input.batteryMv = number();
+  input.orders = 0;
+  for (int32_t at = 0; at < contacts; at += 1) readAround(contactsInput.around[at]);
+  step(state, input, config, answer);
+  stepContacts(contactsState, input, contactsInput, state, config, contact, contacts, contactsAnswer);
+}
+
+static void sayContacts() {
+  for (int32_t at = 0; at < contacts; at += 1) {
+    const ContactState &one = contactsState.contact[at];
+    printf(" %d", (one.isOn ? 1 : 0) + (one.isResting ? 2 : 0));
+  }
+  for (int32_t at = 0; at < contacts; at += 1) printf(" %d", contactsAnswer.driven[at] ? 1 : 0);
+  for (int32_t at = 0; at < contacts; at += 1) printf(" %d", (int)contactsState.contact[at].reason);
+  printf(" %d", contactsAnswer.write ? 1 : 0);
+  for (int32_t at = 0; at < contactsAnswer.events; at += 1) {
+    const ContactEvent &event = contactsAnswer.event[at];
+    printf(" : %d %d", (int)event.kind, (int)event.contact);
+    print(event.atS);
+    printf(" %d", (int)event.reason);
+    if (event.kind == WENT_OFF) print(event.onS);
+  }
+  printf("\n");
+}
+
 int main() {
   char word[32];
   while (readWord(word)) {
@@ -200,6 +297,12 @@ int main() {
       readCall();
       step(state, input, config, answer);
       say();
+    }
+    if (word[0] == 'U') readContacts();
+    if (word[0] == 'D') bootAllContacts();
+    if (word[0] == 'E') {
+      readContactCall();
+      sayContacts();
     }
   }
   return 0;

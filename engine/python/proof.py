@@ -1,4 +1,5 @@
 # Runs the engine on a computer: settings and calls come in as numbers, answers go out as numbers. The same text as for engine/cpp/proof.cpp.
+from contacts import C_PERMIT, REST, Contacts
 from engine import Engine, Fields
 
 
@@ -59,6 +60,19 @@ def read_program(n):
     return program
 
 
+def read_conditions(n):
+    hours = (n.next(), n.next())
+    return Fields(
+        hours=None if hours[0] is None else hours,
+        dark_below=n.next(),
+        air_below_tenths_c=n.next(),
+        soil_above_tenths_c=n.next(),
+        no_rain=n.flag(),
+        battery_above_mv=n.next(),
+        no_skip=n.flag(),
+    )
+
+
 def read_line(n):
     line = Fields(
         enabled=n.flag(),
@@ -70,16 +84,7 @@ def read_line(n):
     )
     line.program = read_program(n)
     line.fallback_ml = n.next()
-    hours = (n.next(), n.next())
-    line.conditions = Fields(
-        hours=None if hours[0] is None else hours,
-        dark_below=n.next(),
-        air_below_tenths_c=n.next(),
-        soil_above_tenths_c=n.next(),
-        no_rain=n.flag(),
-        battery_above_mv=n.next(),
-        no_skip=n.flag(),
-    )
+    line.conditions = read_conditions(n)
     line.max_run_s = n.next()
     line.daily_max_ml = n.next()
     line.min_interval_s = n.next()
@@ -118,6 +123,37 @@ def read_call(n, config):
     return told
 
 
+def read_contact(n):
+    one = Fields(enabled=n.flag(), contradicts=n.flag(), sensor=n.next(), kind=n.next())
+    if one.kind == C_PERMIT:
+        one.start_tenths = n.next()
+        one.stop_tenths = n.next()
+        one.rest_permits = n.flag()
+    else:
+        one.begins = (n.next(), n.next())
+        one.ends = (n.next(), n.next())
+        one.dark_below = n.next()
+        one.bright_above = n.next()
+    one.conditions = read_conditions(n)
+    one.most_on_s = n.next()
+    one.least_off_s = n.next()
+    one.day_max_s = n.next()
+    return one
+
+
+def read_contact_call(n, sensors, contacts):
+    told = Fields(now_s=n.next(), sensors=[], tanks=[], orders=[], around=[])
+    for _ in range(sensors):
+        raw, unsettled = n.next(), n.flag()
+        told.sensors.append(None if raw is None else (raw, unsettled))
+    clock = (n.next(), n.next())
+    told.clock = None if clock[0] is None else clock
+    sun = (n.next(), n.next())
+    told.battery_mv = n.next()
+    around = [(n.next(), n.next(), n.next(), n.next(), n.next()) for _ in range(contacts)]
+    return told, around, None if sun[0] is None else sun
+
+
 def cell(value):
     return "-" if value is None else str(int(value))
 
@@ -131,10 +167,21 @@ def answer_text(engine, answer):
     return " : ".join(parts)
 
 
+def contacts_text(contacts, answer):
+    driven, events, write = answer
+    states = [(1 if one.is_on else 0) + (REST if one.is_resting else 0) for one in contacts.contacts]
+    why = [one.reason for one in contacts.contacts]
+    parts = [" ".join([cell(one) for one in states + driven + why + [write]])]
+    for event in events:
+        parts.append(" ".join([cell(one) for one in event]))
+    return " : ".join(parts)
+
+
 class Proof:
     # One row at a time; gives the answer to a call, else None.
     def __init__(self):
         self.engine = None
+        self.contacts = None
 
     def row(self, text):
         words = text.split()
@@ -145,6 +192,18 @@ class Proof:
         elif words[0] == "B":
             lines = self.engine.config.lines
             self.engine.boot([read_kept(n) for _ in lines], 0)
+        elif words[0] == "U":
+            sensors = [read_sensor(n) for _ in range(n.next())]
+            self.engine = Engine(Fields(sensors=sensors, tanks=[], lines=[], at_once=1))
+            self.contacts = Contacts([read_contact(n) for _ in range(n.next())], sensors)
+        elif words[0] == "D":
+            self.engine.boot([], 0)
+            self.contacts.boot([[n.next() for _ in range(n.next())] for _ in self.contacts.configs], 0)
+        elif words[0] == "E":
+            contacts = self.contacts
+            told, around, sun = read_contact_call(n, len(self.engine.sensors), len(contacts.configs))
+            self.engine.step(told)
+            return contacts_text(contacts, contacts.step(told, around, sun, self.engine.sensors))
         else:
             return answer_text(self.engine, self.engine.step(read_call(n, self.engine.config)))
         return None

@@ -61,7 +61,7 @@ const eventRow = (one: ContactEvent): [number, number, number, number, ...number
   ...(one.kind === 'off' ? [one.onS] : []),
 ];
 
-const answerOf = ({ state, driven, events, callAgainAtS, write }: ContactsStep) => ({
+export const contactAnswerOf = ({ state, driven, events, callAgainAtS, write }: ContactsStep) => ({
   is: state.contacts.map(({ isOn, isResting }) => Number(isOn) + (isResting ? 2 : 0)),
   coil: driven.map(Number),
   why: state.contacts.map(({ reason }) => REASON_CODES[reason]),
@@ -69,7 +69,7 @@ const answerOf = ({ state, driven, events, callAgainAtS, write }: ContactsStep) 
   ...(events.length > 0 ? { events: events.map(eventRow) } : {}),
   ...(write ? { write: 1 } : {}),
 });
-type Answer = ReturnType<typeof answerOf>;
+type Answer = ReturnType<typeof contactAnswerOf>;
 
 const sunRow = (sun: ContactsInput['sun']): [number, number] | null => sun && [sun.riseS, sun.setS];
 
@@ -82,7 +82,7 @@ export function contactTraceOf(
   let before: ContactsInput | null = null;
   let answered: Answer | null = null;
   const rows = calls.map(({ boot, readings, input, step }): z.infer<typeof call> => {
-    const answer = answerOf(step);
+    const answer = contactAnswerOf(step);
     const clock = before && !boot ? ranOn(before.clock, input.nowS - before.nowS) : undefined;
     const isNew = (key: keyof ContactsInput) => !isAlike(before?.[key], input[key]);
     const changed = <Key extends 'is' | 'coil' | 'why' | 'next'>(key: Key) =>
@@ -114,38 +114,58 @@ export function contactTraceOf(
   return { name, config: config as unknown as ContactTrace['config'], calls: rows };
 }
 
-/** Runs a trace through these contacts. @returns where they first answer otherwise, or null */
-export function replayContactTrace({ name, config, calls }: ContactTrace): string | null {
+export type ContactAnswer = Pick<Answer, 'is' | 'coil' | 'why' | 'events' | 'write'>;
+
+/** What a trace tells, call by call, and what must be answered. */
+export function contactCallsOf({ config, calls }: ContactTrace) {
   const { sensors, contacts } = config as unknown as {
     sensors: EngineConfig['sensors'];
     contacts: readonly ContactConfig[];
   };
-  const engine: EngineConfig = { sensors, tanks: [], lines: [], atOnce: 1 };
-  let known = bootEngine(engine);
-  let state = bootContacts(contacts);
   let told: ContactsInput = { nowS: 0, clock: null, batteryMv: null, around: [], sun: null };
   let asked: Answer = { is: [], coil: [], why: [], next: null };
-  for (const one of calls) {
-    told = {
-      nowS: one.t,
-      clock: clockNow(one.clock, told.clock, one.t - told.nowS),
-      batteryMv: one.battery === undefined ? told.batteryMv : one.battery,
-      around: one.around ? one.around.map(aroundFrom) : told.around,
-      sun: one.sun === undefined ? told.sun : one.sun && { riseS: one.sun[0], setS: one.sun[1] },
-    };
-    if (one.boot) {
+  return {
+    engine: { sensors, tanks: [], lines: [], atOnce: 1 } satisfies EngineConfig,
+    contacts,
+    calls: calls.map((one) => {
+      told = {
+        nowS: one.t,
+        clock: clockNow(one.clock, told.clock, one.t - told.nowS),
+        batteryMv: one.battery === undefined ? told.batteryMv : one.battery,
+        around: one.around ? one.around.map(aroundFrom) : told.around,
+        sun: one.sun === undefined ? told.sun : one.sun && { riseS: one.sun[0], setS: one.sun[1] },
+      };
+      const { is = asked.is, coil = asked.coil, why = asked.why, next = asked.next, events, write } = one;
+      asked = {
+        is,
+        coil,
+        why,
+        next,
+        ...(events ? { events } : {}),
+        ...(write === undefined ? {} : { write }),
+      };
+      const readings = sensors.map((_, place) => readingFrom(one.sensors?.[place], one.t));
+      return { boot: one.boot ?? null, readings, input: told, asked };
+    }),
+  };
+}
+
+/** Runs a trace through these contacts. @returns where they first answer otherwise, or null */
+export function replayContactTrace(trace: ContactTrace): string | null {
+  const { engine, contacts, calls } = contactCallsOf(trace);
+  let known = bootEngine(engine);
+  let state = bootContacts(contacts);
+  for (const { boot, readings, input, asked } of calls) {
+    if (boot) {
       known = bootEngine(engine);
-      state = bootContacts(contacts, one.boot);
+      state = bootContacts(contacts, boot);
     }
-    const readings = sensors.map((_, place) => readingFrom(one.sensors?.[place], one.t));
-    known = stepEngine(known, { ...told, sensors: readings, tanks: [], orders: [] }, engine).state;
-    const step = stepContacts(state, told, known.sensors, engine, contacts);
+    known = stepEngine(known, { ...input, sensors: readings, tanks: [], orders: [] }, engine).state;
+    const step = stepContacts(state, input, known.sensors, engine, contacts);
     state = step.state;
-    const { is = asked.is, coil = asked.coil, why = asked.why, next = asked.next, events, write } = one;
-    asked = { is, coil, why, next, ...(events ? { events } : {}), ...(write === undefined ? {} : { write }) };
-    const answer = answerOf(step);
+    const answer = contactAnswerOf(step);
     if (!isAlike(answer, asked))
-      return `${name} at ${one.t} s: ${JSON.stringify(answer)}, and it should be ${JSON.stringify(asked)}`;
+      return `${trace.name} at ${input.nowS} s: ${JSON.stringify(answer)}, and it should be ${JSON.stringify(asked)}`;
   }
   return null;
 }

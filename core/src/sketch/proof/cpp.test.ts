@@ -6,10 +6,18 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { BORDERS } from './bordersForTests.ts';
-import { firstDifference, proofOfDay, type NamedProof, proofsIn } from './proofForTests.ts';
+import {
+  contactProofOfDay,
+  contactProofsIn,
+  firstDifference,
+  proofOfDay,
+  type NamedProof,
+  proofsIn,
+} from './proofForTests.ts';
 
 const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
 const VECTOR_FILES = readdirSync(join(ENGINE, 'vectors')).sort();
+const CONTACT_FILES = readdirSync(join(ENGINE, 'contacts')).sort();
 const proofsOfFile = (name: string) => proofsIn(readFileSync(join(ENGINE, 'vectors', name), 'utf8'));
 
 /** What a strict compiler lets through; a sanitiser stops whatever the language leaves undefined. */
@@ -53,9 +61,9 @@ const isForSmall = (text: string): boolean =>
     (one[1] ?? '').split(',').every((ml) => Number(ml) <= 80_000_000 / 25),
   );
 
-function differs(traces: readonly NamedProof[]): string | null {
+function differs(traces: readonly NamedProof[], made = program): string | null {
   const input = `${traces.flatMap(({ proof }) => proof.told).join('\n')}\n`;
-  const ran = spawnSync(program, { input, encoding: 'utf8', maxBuffer: 2 ** 30 });
+  const ran = spawnSync(made, { input, encoding: 'utf8', maxBuffer: 2 ** 30 });
   if (ran.status !== 0) return `ended with ${ran.status}: ${ran.stderr}`;
   return firstDifference(traces, ran.stdout.trimEnd().split('\n'));
 }
@@ -105,5 +113,21 @@ describe('the engine in C++', () => {
     const { told, asked } = first.proof;
     const wrong = { name: 'wrong', proof: { told, asked: [...asked.slice(0, -1), '1 1 1'] } };
     expect(differs([wrong])).toContain(`wrong, call ${asked.length - 1}`);
+  });
+});
+
+describe('contacts in C++', () => {
+  test('answer every call of every trace as is written there, also as boards get them', () => {
+    const traces = CONTACT_FILES.flatMap((name) =>
+      contactProofsIn(readFileSync(join(ENGINE, 'contacts', name), 'utf8')),
+    );
+    expect(traces).toHaveLength(425);
+    expect(differs(traces)).toBeNull();
+    expect(differs(traces, asOnBoards)).toBeNull();
+  });
+
+  const DAYS = process.env.TROWEL_LONG ? 300 : 40;
+  test(`and of ${DAYS} further days`, { timeout: 600_000 }, () => {
+    expect(differs(Array.from({ length: DAYS }, (_, at) => contactProofOfDay(at, 100_000)))).toBeNull();
   });
 });

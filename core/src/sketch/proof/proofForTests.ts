@@ -1,8 +1,10 @@
 /** Traces for engines in other languages: those of the files, and days that stand in no file. */
+import { contactScriptOf, runContactScript } from '../../control/vectors/contactScript.ts';
+import { contactAnswerOf, contactCallsOf, contactVectorFile } from '../../control/vectors/contactVectors.ts';
 import { runScript } from '../../control/vectors/runScript.ts';
 import { scriptOf } from '../../control/vectors/script.ts';
 import { answerOf, callsOf, vectorFile } from '../../control/vectors/vectorFile.ts';
-import { proofOf } from './proofText.ts';
+import { contactProofOf, proofOf } from './proofText.ts';
 
 export type NamedProof = { readonly name: string; readonly proof: ReturnType<typeof proofOf> };
 
@@ -24,6 +26,27 @@ export function proofOfDay(seed: number, steps: number): NamedProof {
     asked: answerOf(step),
   }));
   return { name: `day ${seed}`, proof: proofOf(script.config, calls) };
+}
+
+/** Those of a file of vectors of contacts. @param text of the file */
+export function contactProofsIn(text: string): readonly NamedProof[] {
+  const { traces } = contactVectorFile.parse(JSON.parse(text));
+  return traces.map((trace) => ({ name: trace.name, proof: contactProofOf(contactCallsOf(trace)) }));
+}
+
+/** A day of contacts that stands in no file. @param longestS of the day, s */
+export function contactProofOfDay(seed: number, longestS: number): NamedProof {
+  const script = contactScriptOf(700_000 + seed, longestS);
+  const calls = runContactScript(script).map(({ boot, readings, input, step }) => ({
+    boot: boot && boot.map((hours) => [...hours]),
+    readings: [...readings],
+    input,
+    asked: contactAnswerOf(step),
+  }));
+  return {
+    name: `day ${seed}`,
+    proof: contactProofOf({ engine: script.engine, contacts: script.contacts, calls }),
+  };
 }
 
 /** Where an engine first answers differently; null where it never does. @param said its lines, for all traces one after another */

@@ -1,10 +1,13 @@
 /**
  * A trace as numbers in a text, for engines in other languages that run on a computer (`engine/cpp/proof.cpp`): `T` settings, `B` what a board kept, `C` one
- * call, and for each call one line of answers. "-" stands for what is not there.
+ * call, and for each call one line of answers; of contacts `U`, `D` and `E`. "-" stands for what is not there.
  */
 import { PROGRAM_CODES } from '../../control/codes.ts';
-import type { EngineInput, RawReading, Remembered } from '../../control/contract/types.ts';
+import type { Conditions } from '../../control/conditions/conditions.ts';
+import type { Around, EngineInput, RawReading, Remembered } from '../../control/contract/types.ts';
 import type { EngineConfig, LineConfig, SensorConfig, TankConfig } from '../../control/engine/settings.ts';
+import type { ContactConfig, ContactsInput, Edge } from '../../control/contacts/contract.ts';
+import type { contactCallsOf, ContactAnswer } from '../../control/vectors/contactVectors.ts';
 import type { AskedCall, EngineAnswer } from '../../control/vectors/vectorFile.ts';
 import { flatProgram } from '../flatProgram.ts';
 
@@ -32,6 +35,17 @@ const tankCells = (one: TankConfig): Cell[] => [
   one.staleAfterS,
 ];
 
+const conditionCells = (conditions: Conditions): Cell[] => [
+  conditions.hours?.fromS ?? null,
+  conditions.hours?.toS ?? null,
+  conditions.darkBelow,
+  conditions.airBelowTenthsC,
+  conditions.soilAboveTenthsC,
+  conditions.noRain,
+  conditions.batteryAboveMv,
+  conditions.noSkip,
+];
+
 function lineCells({ program, conditions, guards, ...line }: LineConfig): Cell[] {
   const flat = flatProgram(program);
   return [
@@ -56,14 +70,7 @@ function lineCells({ program, conditions, guards, ...line }: LineConfig): Cell[]
     flat.slots.length,
     ...flat.slots.flatMap(({ daySecond, days }) => [daySecond, days]),
     line.fallbackMl,
-    conditions.hours?.fromS ?? null,
-    conditions.hours?.toS ?? null,
-    conditions.darkBelow,
-    conditions.airBelowTenthsC,
-    conditions.soilAboveTenthsC,
-    conditions.noRain,
-    conditions.batteryAboveMv,
-    conditions.noSkip,
+    ...conditionCells(conditions),
     guards.maxRunS,
     guards.dailyMaxMl,
     guards.minIntervalS,
@@ -104,6 +111,14 @@ const readingCells = (one: RawReading | null | undefined): Cell[] => [
   one?.unsettled === true,
 ];
 
+const aroundCells = (about: Around | undefined): Cell[] => [
+  about?.airTenthsC ?? null,
+  about?.light ?? null,
+  about?.rain ?? null,
+  about?.soilTenthsC ?? null,
+  about?.skip ?? null,
+];
+
 export const callRow = (input: EngineInput, { sensors, tanks, lines }: EngineConfig): string =>
   row('C', [
     input.nowS,
@@ -111,16 +126,7 @@ export const callRow = (input: EngineInput, { sensors, tanks, lines }: EngineCon
     ...tanks.map((_, at) => input.tanks[at]?.raw ?? null),
     input.clock?.daySecond ?? null,
     input.clock?.weekday ?? null,
-    ...lines.flatMap((_, at) => {
-      const about = input.around[at];
-      return [
-        about?.airTenthsC ?? null,
-        about?.light ?? null,
-        about?.rain ?? null,
-        about?.soilTenthsC ?? null,
-        about?.skip ?? null,
-      ];
-    }),
+    ...lines.flatMap((_, at) => aroundCells(input.around[at])),
     input.batteryMv,
     input.orders.length,
     ...input.orders.flatMap((one) => [ORDERS[one.kind], one.line, one.kind === 'water' ? one.volumeMl : 0]),
@@ -150,3 +156,81 @@ export function proofOf(
   };
 }
 const NOTHING = { hoursMl: [], locked: false, noRise: 0, pulses: 0, watchTenths: null };
+
+// ---- Contacts
+
+const EDGES = { clock: 0, sunrise: 1, sunset: 2 } as const;
+const edgeCells = ({ by, s }: Edge): Cell[] => [EDGES[by], s];
+
+/** Kind 0 and its limits, or kind 1 with its moments and the values of its cell. */
+const ruleCells = ({ rule }: ContactConfig): Cell[] =>
+  rule.kind === 'permit'
+    ? [0, rule.startTenths, rule.stopTenths, rule.restPermits]
+    : [
+        1,
+        ...edgeCells(rule.from),
+        ...edgeCells(rule.to),
+        rule.cell?.darkBelow ?? null,
+        rule.cell?.brightAbove ?? null,
+      ];
+
+const contactCells = (one: ContactConfig): Cell[] => [
+  one.enabled,
+  one.contradicts,
+  one.sensor,
+  ...ruleCells(one),
+  ...conditionCells(one.conditions),
+  one.guards.mostOnS,
+  one.guards.leastOffS,
+  one.guards.dayMaxS,
+];
+
+const contactCallRow = (
+  readings: EngineInput['sensors'],
+  input: ContactsInput,
+  contacts: readonly ContactConfig[],
+): string =>
+  row('E', [
+    input.nowS,
+    ...readings.flatMap(readingCells),
+    input.clock?.daySecond ?? null,
+    input.clock?.weekday ?? null,
+    input.sun?.riseS ?? null,
+    input.sun?.setS ?? null,
+    input.batteryMv,
+    ...contacts.flatMap((_, at) => aroundCells(input.around[at])),
+  ]);
+
+const contactAnswerRow = ({ is, coil, why, events = [], write = 0 }: ContactAnswer): string =>
+  [
+    [...is, ...coil, ...why, write].map(cellText).join(' '),
+    ...events.map((one) => one.map(cellText).join(' ')),
+  ].join(' : ');
+
+/** Everything that goes in for a trace of contacts, and the lines that must come out: all but when to be called again, for a board looks each second. */
+export const contactProofOf = ({
+  engine,
+  contacts,
+  calls,
+}: ReturnType<typeof contactCallsOf>): ReturnType<typeof proofOf> => ({
+  told: [
+    row('U', [
+      engine.sensors.length,
+      ...engine.sensors.flatMap(sensorCells),
+      contacts.length,
+      ...contacts.flatMap(contactCells),
+    ]),
+    ...calls.flatMap(({ boot, readings, input }) => [
+      ...(boot
+        ? [
+            row(
+              'D',
+              contacts.flatMap((_, at) => [boot[at]?.length ?? 0, ...(boot[at] ?? [])]),
+            ),
+          ]
+        : []),
+      contactCallRow(readings, input, contacts),
+    ]),
+  ],
+  asked: calls.map((one) => contactAnswerRow(one.asked)),
+});

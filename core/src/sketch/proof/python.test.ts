@@ -5,10 +5,18 @@ import { fileURLToPath } from 'node:url';
 import { loadMicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { BORDERS } from './bordersForTests.ts';
-import { firstDifference, proofOfDay, type NamedProof, proofsIn } from './proofForTests.ts';
+import {
+  contactProofOfDay,
+  contactProofsIn,
+  firstDifference,
+  proofOfDay,
+  type NamedProof,
+  proofsIn,
+} from './proofForTests.ts';
 
 const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
 const VECTOR_FILES = readdirSync(join(ENGINE, 'vectors')).sort();
+const CONTACT_FILES = readdirSync(join(ENGINE, 'contacts')).sort();
 const proofsOfFile = (name: string) => proofsIn(readFileSync(join(ENGINE, 'vectors', name), 'utf8'));
 
 const IS_LONG = Boolean(process.env.TROWEL_LONG);
@@ -21,7 +29,7 @@ let rows: (text: string) => string;
 
 beforeAll(async () => {
   const python = await loadMicroPython({ heapsize: 16 * 1024 * 1024 });
-  for (const name of ['engine.py', 'proof.py'])
+  for (const name of ['engine.py', 'contacts.py', 'proof.py'])
     python.FS.writeFile(`/${name}`, readFileSync(join(ENGINE, 'python', name), 'utf8'));
   python.runPython(`
 import sys
@@ -62,5 +70,22 @@ describe('the engine in MicroPython', () => {
 
   test(`and of ${DAYS} further days of ${STEPS} steps`, { timeout: 7_200_000 }, () => {
     for (let seed = 1; seed <= DAYS; seed += 1) expect(differs([proofOfDay(seed, STEPS)])).toBeNull();
+  });
+});
+
+describe('contacts in MicroPython', () => {
+  test.each(IS_LONG ? CONTACT_FILES : CONTACT_FILES.slice(-2))(
+    'answer every call of %s as is written there',
+    { timeout: 600_000 },
+    (name) => {
+      expect(
+        differs(contactProofsIn(readFileSync(join(ENGINE, 'contacts', name), 'utf8'))),
+      ).toBeNull();
+    },
+  );
+
+  const SEEDS = IS_LONG ? 300 : 6;
+  test(`and of ${SEEDS} further days`, { timeout: 3_600_000 }, () => {
+    for (let seed = 1; seed <= SEEDS; seed += 1) expect(differs([contactProofOfDay(seed, 8000)])).toBeNull();
   });
 });
