@@ -3,7 +3,7 @@
 #ifndef TROWEL_BOARD_H
 #define TROWEL_BOARD_H
 
-#include "kept.h"
+#include "inputs.h"
 #ifdef __AVR__
 #include <avr/wdt.h>
 #endif
@@ -15,37 +15,25 @@ static uint32_t lastMs = 0;
 static int32_t clockAtBoot = NONE;
 static int32_t weekdayAtBoot = 0;
 
-static void switchLine(int32_t line, bool isOn) {
-  const OutputPin &one = OUTPUT_PINS[line];
-  digitalWrite(one.pin, isOn != one.isActiveLow ? HIGH : LOW);
-}
+#if TROWEL_CONTACTS > 0
+static ContactsState contacts;
+static ContactsInput aboutContacts;
+static ContactsAnswer contactsAnswer;
+// Sunrise and sunset are told by whoever listens; they move by a few minutes a day, so after two weeks without news they are not known.
+const int32_t SUN_HOLDS_S = 1209600;
+static int32_t sunToldS = 0;
+#endif
 
-// What was read in this second; NONE: nothing came back.
-static int32_t raws[INPUTS > 0 ? INPUTS : 1];
+#include "kept.h"
 
-// Sound goes there and back, 343 m/s at 20 degrees.
-static int32_t readDistance(const InputPin &one) {
-  digitalWrite(one.pin, LOW);
-  delayMicroseconds(3);
-  digitalWrite(one.pin, HIGH);
-  delayMicroseconds(10);
-  digitalWrite(one.pin, LOW);
-  const uint32_t us = pulseIn(one.second, HIGH, 30000);
-  return us == 0 ? NONE : (int32_t)(us * 343 / 2000);
-}
+static void switchPin(const OutputPin &one, bool isOn) { digitalWrite(one.pin, isOn != one.isActiveLow ? HIGH : LOW); }
+static void switchLine(int32_t line, bool isOn) { switchPin(OUTPUT_PINS[line], isOn); }
 
-// Eight readings, for a steadier one.
-static int32_t readInput(uint8_t at) {
-  const InputPin &one = INPUT_PINS[at];
-  if (one.reads == READ_CONTACT) return digitalRead(one.pin) == HIGH ? 1 : 0;
-  if (one.reads == READ_DISTANCE) return readDistance(one);
-  int32_t sum = 0;
-  for (uint8_t turn = 0; turn < 8; turn += 1) sum += (int32_t)analogRead(one.pin);
-  return (sum + 4) / 8;
-}
-
-static void readInputs() {
-  for (uint8_t at = 0; at < INPUTS; at += 1) raws[at] = readInput(at);
+static void switchOff(const OutputPin &one) {
+  // First the level, then the direction.
+  switchPin(one, false);
+  pinMode(one.pin, OUTPUT);
+  switchPin(one, false);
 }
 
 // Words of a board stay in its program memory: small boards have little other.
@@ -104,6 +92,14 @@ static void printReason(uint8_t reason) {
     case 52: Serial.print(F("contradiction")); break;
     case 53: Serial.print(F("skip-switch")); break;
     case 54: Serial.print(F("skip-unknown")); break;
+#if TROWEL_CONTACTS > 0
+    case 55: Serial.print(F("in-hours")); break;
+    case 56: Serial.print(F("dark")); break;
+    case 57: Serial.print(F("sun-unknown")); break;
+    case 58: Serial.print(F("max-on")); break;
+    case 59: Serial.print(F("min-off")); break;
+    case 60: Serial.print(F("day-max-on")); break;
+#endif
     default: Serial.print(F("unknown")); break;
   }
 }
@@ -144,23 +140,49 @@ static void printEvent(const Event &event) {
   Serial.println();
 }
 
-static void fill(Reading &reading, int32_t at) {
-  reading.isNew = raws[at] != NONE;
-  reading.raw = raws[at];
+static void fill(Reading &reading, int32_t raw) {
+  reading.isNew = raw != NONE;
+  reading.raw = raw;
   reading.atS = input.nowS;
   reading.unsettled = false;
 }
 
-static int32_t aboutOf(int32_t line, uint8_t which) {
-  const int32_t at = AROUND_INPUTS[line][which];
-  return at == NONE ? NONE : raws[at];
+#if TROWEL_CONTACTS > 0
+static void printContactEvent(const ContactEvent &event) {
+  Serial.print(F("# contact "));
+  Serial.print((int32_t)event.contact + 1);
+  Serial.print(event.kind == WENT_ON ? F(" on ") : F(" off "));
+  printReason(event.reason);
+  if (event.kind == WENT_OFF) {
+    Serial.print(F(" "));
+    Serial.print(event.onS);
+    Serial.print(F(" s"));
+  }
+  Serial.println();
 }
+
+// After the engine's own step; true: what is kept must be written down.
+static bool lookAtContacts() {
+  if (input.nowS - sunToldS > SUN_HOLDS_S) aboutContacts.riseS = aboutContacts.setS = NONE;
+  for (int32_t at = 0; at < TROWEL_CONTACTS; at += 1) fillAround(aboutContacts.around[at], CONTACTS_AROUND[at]);
+  stepContacts(contacts, input, aboutContacts, state, CONFIG, CONTACTS, TROWEL_CONTACTS, contactsAnswer);
+  for (int32_t at = 0; at < TROWEL_CONTACTS; at += 1)
+    if (!contactsAnswer.driven[at]) switchPin(CONTACT_PINS[at], false);
+  return contactsAnswer.write;
+}
+
+static void switchContactsOn() {
+  for (int32_t at = 0; at < TROWEL_CONTACTS; at += 1)
+    if (contactsAnswer.driven[at]) switchPin(CONTACT_PINS[at], true);
+  for (int32_t at = 0; at < contactsAnswer.events; at += 1) printContactEvent(contactsAnswer.event[at]);
+}
+#endif
 
 // One look, each second: read, decide, keep, switch, tell.
 static void look() {
   readInputs();
-  for (int32_t at = 0; at < CONFIG.sensors; at += 1) fill(input.sensor[at], SENSOR_INPUTS[at]);
-  for (int32_t at = 0; at < CONFIG.tanks; at += 1) fill(input.tank[at], TANK_INPUTS[at]);
+  for (int32_t at = 0; at < CONFIG.sensors; at += 1) fill(input.sensor[at], readSensor(at));
+  for (int32_t at = 0; at < CONFIG.tanks; at += 1) fill(input.tank[at], raws[TANK_INPUTS[at]]);
   input.daySecond = NONE;
   input.weekday = 0;
   if (clockAtBoot != NONE) {
@@ -168,24 +190,46 @@ static void look() {
     input.daySecond = local % DAY_S;
     input.weekday = (weekdayAtBoot + input.nowS / DAY_S + local / DAY_S) % 7;
   }
-  for (int32_t at = 0; at < CONFIG.lines; at += 1) {
-    Around &about = input.around[at];
-    about.airTenthsC = NONE;
-    about.soilTenthsC = NONE;
-    about.light = aboutOf(at, 0);
-    about.rain = aboutOf(at, 1);
-    about.skip = aboutOf(at, 2);
-  }
-  input.batteryMv = NONE;
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1) fillAround(input.around[at], AROUND[at]);
+  input.batteryMv = senseOf(BATTERY);
   step(state, input, CONFIG, answer);
   input.orders = 0;
   // Off at once; on only after the run has been written down, so that a pump whose start pulls the board down is counted.
-  for (int32_t at = 0; at < CONFIG.lines; at += 1)
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1)
     if (!answer.on[at]) switchLine(at, false);
-  if (answer.write) writeKept(state, CONFIG);
-  for (int32_t at = 0; at < CONFIG.lines; at += 1)
+#if TROWEL_CONTACTS > 0
+  if (lookAtContacts()) answer.write = true;
+#endif
+  if (answer.write) writeKept();
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1)
     if (answer.on[at]) switchLine(at, true);
   for (int32_t at = 0; at < answer.events; at += 1) printEvent(answer.event[at]);
+#if TROWEL_CONTACTS > 0
+  switchContactsOn();
+#endif
+}
+
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS)
+// 2144 hundredths are 21.44.
+static void printDecimal(int32_t value, int32_t unit) {
+  if (value < 0) Serial.print(F("-"));
+  const int32_t size = value < 0 ? -value : value;
+  Serial.print(size / unit);
+  Serial.print(F("."));
+  for (int32_t digit = unit / 10; digit > 0; digit /= 10) Serial.print(size / digit % 10);
+}
+#endif
+
+static void printRaw(uint8_t reads, int32_t raw) {
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS)
+  if (reads == READ_ONE_WIRE || reads == READ_VOLTS) {
+    printDecimal(raw, reads == READ_ONE_WIRE ? 100 : 1000);
+    return;
+  }
+#else
+  (void)reads;
+#endif
+  Serial.print(raw);
 }
 
 // "c2=1512 l1=2240": the names are those of the garden's channels. What did not answer is left out.
@@ -197,7 +241,7 @@ static void printReadings() {
     isFirst = false;
     Serial.print(INPUT_PINS[at].name);
     Serial.print(F("="));
-    Serial.print(raws[at]);
+    printRaw(INPUT_PINS[at].reads, raws[at]);
   }
   if (!isFirst) Serial.println();
 }
@@ -210,12 +254,11 @@ void setup() {
   MCUSR = 0;
   wdt_disable();
 #endif
-  // Outputs off before anything else: first the level, then the direction.
-  for (uint8_t at = 0; at < OUTPUTS; at += 1) {
-    switchLine(at, false);
-    pinMode(OUTPUT_PINS[at].pin, OUTPUT);
-    switchLine(at, false);
-  }
+  // Outputs off before anything else.
+  for (uint8_t at = 0; at < OUTPUTS; at += 1) switchOff(OUTPUT_PINS[at]);
+#if TROWEL_CONTACTS > 0
+  for (uint8_t at = 0; at < TROWEL_CONTACTS; at += 1) switchOff(CONTACT_PINS[at]);
+#endif
   // A contact is pulled up, so that an open one reads 1 and a loose wire does not float.
   for (uint8_t at = 0; at < INPUTS; at += 1) {
     const InputPin &one = INPUT_PINS[at];
@@ -228,7 +271,14 @@ void setup() {
 #endif
   Serial.begin(115200);
   Remembered kept[TROWEL_LINES];
+#if TROWEL_CONTACTS > 0
+  RememberedContact hours[TROWEL_CONTACTS];
+  readKept(kept, hours);
+  bootContacts(contacts, CONTACTS, TROWEL_CONTACTS, hours, 0);
+  aboutContacts.riseS = aboutContacts.setS = NONE;
+#else
   readKept(kept);
+#endif
   boot(state, CONFIG, kept, 0);
   input.nowS = 0;
   input.orders = 0;

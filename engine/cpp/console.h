@@ -14,10 +14,13 @@ static void printVersion() {
   Serial.println(F(" engine 1"));
   // Which lines of the garden its numbers mean.
   Serial.println(F("# lines" TROWEL_LINE_IDS));
+#if TROWEL_CONTACTS > 0
+  Serial.println(F("# contacts" TROWEL_CONTACT_IDS));
+#endif
 }
 
 static void printWhy() {
-  for (int32_t at = 0; at < CONFIG.lines; at += 1) {
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1) {
     const LineState &line = state.line[at];
     Serial.print(F("# line "));
     Serial.print(at + 1);
@@ -32,6 +35,19 @@ static void printWhy() {
     if (line.locked) Serial.print(F(" locked"));
     Serial.println();
   }
+#if TROWEL_CONTACTS > 0
+  for (int32_t at = 0; at < TROWEL_CONTACTS; at += 1) {
+    const ContactState &one = contacts.contact[at];
+    Serial.print(F("# contact "));
+    Serial.print(at + 1);
+    Serial.print(one.isResting ? F(" rests ") : F(" is "));
+    Serial.print(one.isOn ? F("on ") : F("off "));
+    printReason(one.reason);
+    Serial.print(F(" today "));
+    Serial.print((int32_t)one.day.sumMl);
+    Serial.println(F(" s"));
+  }
+#endif
 }
 
 static void printPercent() {
@@ -40,7 +56,9 @@ static void printPercent() {
     // Before its first reading there is nothing to say.
     if (!sensor.known) continue;
     Serial.print(F("# percent "));
-    Serial.print(INPUT_PINS[SENSOR_INPUTS[at]].name);
+    // Of several together the first lends its name.
+    const Source &source = SOURCES[at];
+    Serial.print(INPUT_PINS[source.by == BY_ONE ? source.first : MEMBERS[source.first].input].name);
     Serial.print(F(" "));
     if (sensor.tenths != NONE)
       printTenths(sensor.tenths);
@@ -102,7 +120,7 @@ static int32_t takeTenths() {
 
 static int32_t takeLine() {
   const int32_t number = takeNumber();
-  return number >= 1 && number <= CONFIG.lines ? number - 1 : NONE;
+  return number >= 1 && number <= linesOf(CONFIG) ? number - 1 : NONE;
 }
 
 static void refuse(const __FlashStringHelper *why) {
@@ -167,6 +185,21 @@ static void setClock() {
   Serial.println(F("# taken"));
 }
 
+#if TROWEL_CONTACTS > 0
+static void setSun() {
+  const int32_t rise = takeNumber();
+  const int32_t set = takeNumber();
+  if (rise < 0 || rise >= DAY_S || set < 0 || set >= DAY_S) {
+    refuse(F("sun RISE SET"));
+    return;
+  }
+  aboutContacts.riseS = rise;
+  aboutContacts.setS = set;
+  sunToldS = input.nowS;
+  Serial.println(F("# taken"));
+}
+#endif
+
 // ---- Settings that may be changed while it runs, within the guards
 
 static bool hasStart(uint8_t kind) { return kind == P_PULSE_SOAK || kind == P_UNTIL_WET || kind == P_SINGLE_DOSE; }
@@ -174,7 +207,7 @@ static bool hasStop(uint8_t kind) { return kind == P_PULSE_SOAK || kind == P_UNT
 static bool hasDose(uint8_t kind) { return kind == P_PULSE_SOAK || kind == P_TIMER || kind == P_SINGLE_DOSE || kind == P_VETO; }
 
 static void printLimits() {
-  for (int32_t at = 0; at < CONFIG.lines; at += 1) {
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1) {
     const LineConfig &line = CONFIG.line[at];
     Serial.print(F("# limits "));
     Serial.print(at + 1);
@@ -269,7 +302,11 @@ static void printHelp() {
   Serial.println(F("# ? raw all why limits version"));
   Serial.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));
   Serial.println(F("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off"));
+#if TROWEL_CONTACTS > 0
+  Serial.println(F("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)"));
+#else
   Serial.println(F("# clock SECOND-OF-DAY WEEKDAY (Monday 0)"));
+#endif
 }
 
 static void obeyConsole() {
@@ -301,6 +338,10 @@ static void obeyConsole() {
     orderLine(ORDER_UNLOCK, takeLine(), 0);
   } else if (takeWord(F("clock"))) {
     setClock();
+#if TROWEL_CONTACTS > 0
+  } else if (takeWord(F("sun"))) {
+    setSun();
+#endif
   } else if (takeWord(F("set"))) {
     set();
   } else if (takeWord(F("save"))) {

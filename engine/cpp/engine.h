@@ -201,6 +201,16 @@ struct Config {
   LineConfig line[TROWEL_LINES];
 };
 
+// On a board without any the compiler leaves out what is only for lines.
+inline int32_t linesOf(const Config &config) {
+#ifdef TROWEL_NO_LINES
+  (void)config;
+  return 0;
+#else
+  return config.lines;
+#endif
+}
+
 // ---- What it is told
 
 struct Reading {
@@ -642,7 +652,7 @@ inline uint8_t forbids(const Turn &turn) {
   if (turn.tank != FREE) return turn.tank;
   if (turn.line->ration.sumMl + countedMl(*turn.config, 1) > turn.config->guards.dailyMaxMl) return DAILY_MAX;
   int32_t running = 0;
-  for (int32_t other = 0; other < turn.all->lines; other += 1)
+  for (int32_t other = 0; other < linesOf(*turn.all); other += 1)
     if (other != turn.at && turn.known->line[other].run.on) running += 1;
   return running >= turn.all->atOnce ? OTHER_LINE_RUNS : FREE;
 }
@@ -676,7 +686,7 @@ inline void notice(Turn &turn) {
     if (sinceS >= program.restS || (isWet && sinceS >= program.soakS)) line.pulses = 0;
   }
   if (is(program.kind, P_FOLLOWER)) {
-    if (program.leader >= 0 && program.leader < turn.all->lines) {
+    if (program.leader >= 0 && program.leader < linesOf(*turn.all)) {
       const LineState &leader = turn.known->line[program.leader];
       if (leader.runs != line.seenRuns) {
         const int32_t runS = (int32_t)((int64_t)leader.lastRanS * program.sharePercent / 100);
@@ -960,7 +970,7 @@ inline void boot(State &state, const Config &config, const Remembered *kept, int
     TankState none = {false, 0, 0};
     state.tank[at] = none;
   }
-  for (int32_t at = 0; at < config.lines; at += 1) bootLine(state.line[at], kept[at], config.line[at], nowS);
+  for (int32_t at = 0; at < linesOf(config); at += 1) bootLine(state.line[at], kept[at], config.line[at], nowS);
 }
 
 // What a board must keep. A run under way counts with all that it may still give, and as one that was watched for its rise.
@@ -1002,7 +1012,7 @@ inline bool mustWrite(const Kept &before, const LineState &line) {
 // After a step back, or to where no board gets: outputs off, and begin as after a boot.
 inline void afterClockWentWrong(State &state, const Input &input, const Config &config, Answer &answer) {
   Remembered kept[TROWEL_LINES];
-  for (int32_t at = 0; at < config.lines; at += 1) {
+  for (int32_t at = 0; at < linesOf(config); at += 1) {
     const LineState &line = state.line[at];
     if (line.run.on && answer.events < MOST_EVENTS) {
       const int32_t ranS = state.nowS > line.run.sinceS ? state.nowS - line.run.sinceS : 0;
@@ -1013,7 +1023,7 @@ inline void afterClockWentWrong(State &state, const Input &input, const Config &
     kept[at] = rememberedOf(line, config.line[at], state.nowS);
   }
   boot(state, config, kept, follows(input.nowS, 0) ? input.nowS : state.nowS);
-  for (int32_t at = 0; at < config.lines; at += 1) state.line[at].reason = CLOCK_WENT_BACK;
+  for (int32_t at = 0; at < linesOf(config); at += 1) state.line[at].reason = CLOCK_WENT_BACK;
   answer.write = true;
 }
 
@@ -1022,7 +1032,7 @@ inline void step(State &state, const Input &told, const Config &config, Answer &
   answer.events = 0;
   answer.callAgainAtS = NONE;
   answer.write = false;
-  for (int32_t at = 0; at < config.lines; at += 1) answer.on[at] = false;
+  for (int32_t at = 0; at < linesOf(config); at += 1) answer.on[at] = false;
   if (!follows(told.nowS, state.nowS)) {
     afterClockWentWrong(state, told, config, answer);
     return;
@@ -1043,7 +1053,7 @@ inline void step(State &state, const Input &told, const Config &config, Answer &
     TankState read = {true, reading.raw, reading.atS > input.nowS ? -MOST : reading.atS};
     state.tank[at] = read;
   }
-  for (int32_t at = 0; at < config.lines; at += 1) {
+  for (int32_t at = 0; at < linesOf(config); at += 1) {
     LineState &line = state.line[at];
     const LineConfig &settings = config.line[at];
     Turn turn;

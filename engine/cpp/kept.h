@@ -8,7 +8,7 @@
 
 // Whose program, which record, by line, check.
 const uint16_t KEPT_LINE_BYTES = 5 + HOURS;
-const uint16_t KEPT_BYTES = 2 + KEPT_LINE_BYTES * TROWEL_LINES + 2;
+const uint16_t KEPT_BYTES = 2 + KEPT_LINE_BYTES * TROWEL_LINES + HOURS * TROWEL_CONTACTS + 2;
 const uint16_t KEPT_SLOTS = (E2END + 1) / KEPT_BYTES < 64 ? (E2END + 1) / KEPT_BYTES : 64;
 const uint16_t LEAST_SLOTS = 16;
 const bool CAN_KEEP = KEPT_SLOTS >= LEAST_SLOTS;
@@ -46,9 +46,9 @@ static void readLine(Remembered &kept, uint16_t from, int32_t line) {
   for (int8_t at = 0; at < HOURS; at += 1) kept.hoursMl[at] = EEPROM.read(from + 5 + at) * unitOf(line);
 }
 
-static void readKept(Remembered *kept) {
-  for (int32_t at = 0; at < TROWEL_LINES; at += 1) kept[at] = nothingKept();
-  if (!CAN_KEEP) return;
+// Looks for the newest whole record. 1: found, 0: nothing was ever kept, -1: all that there is is damaged.
+static int8_t findKept() {
+  if (!CAN_KEEP) return 0;
   bool isFound = false, isDamaged = false;
   for (uint16_t slot = 0; slot < KEPT_SLOTS; slot += 1) {
     if (EEPROM.read(slot * KEPT_BYTES) != KEPT_AS) continue;
@@ -63,14 +63,31 @@ static void readKept(Remembered *kept) {
     keptNumber = number;
     keptSlot = slot;
   }
-  if (isFound) {
-    for (int32_t at = 0; at < CONFIG.lines; at += 1)
-      readLine(kept[at], keptSlot * KEPT_BYTES + 2 + at * KEPT_LINE_BYTES, at);
-  } else if (isDamaged) {
-    // Cannot have been kept: the engine takes it for a day that has had all it may.
-    for (int32_t at = 0; at < CONFIG.lines; at += 1) kept[at].hoursMl[0] = -1;
-  }
+  return isFound ? 1 : isDamaged ? -1 : 0;
 }
+
+static int8_t readKept(Remembered *kept) {
+  const int8_t found = findKept();
+  for (int32_t at = 0; at < TROWEL_LINES; at += 1) kept[at] = nothingKept();
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1) {
+    if (found > 0) readLine(kept[at], keptSlot * KEPT_BYTES + 2 + at * KEPT_LINE_BYTES, at);
+    // Cannot have been kept: the engine takes it for a day that has had all it may.
+    if (found < 0) kept[at].hoursMl[0] = -1;
+  }
+  return found;
+}
+
+#if TROWEL_CONTACTS > 0
+// Seconds of an hour in so many, so that a byte holds them; rounded up.
+const int32_t KEPT_SECONDS = 15;
+static void readKept(Remembered *kept, RememberedContact *hours) {
+  const int8_t found = readKept(kept);
+  const uint16_t from = keptSlot * KEPT_BYTES + 2 + KEPT_LINE_BYTES * TROWEL_LINES;
+  for (uint8_t one = 0; one < TROWEL_CONTACTS; one += 1)
+    for (int8_t at = 0; at < HOURS; at += 1)
+      hours[one].hoursS[at] = found > 0 ? (int32_t)EEPROM.read(from + one * HOURS + at) * KEPT_SECONDS : found < 0 ? -1 : 0;
+}
+#endif
 
 static uint16_t keptAt = 0;
 static uint16_t keptSum = 0;
@@ -81,7 +98,7 @@ static void keepByte(uint8_t byte) {
 }
 static uint8_t capped(int64_t value) { return value < 0 ? 0 : value > 255 ? 255 : (uint8_t)value; }
 
-static void writeKept(const State &from, const Config &config) {
+static void writeKept() {
   if (!CAN_KEEP) return;
   keptSlot = (keptSlot + 1) % KEPT_SLOTS;
   keptNumber = (uint8_t)(keptNumber + 1);
@@ -90,16 +107,22 @@ static void writeKept(const State &from, const Config &config) {
   keepByte(KEPT_AS);
   keepByte(keptNumber);
   for (int32_t line = 0; line < TROWEL_LINES; line += 1) {
-    const Remembered kept = line < config.lines ? rememberedOf(from.line[line], config.line[line], from.nowS) : nothingKept();
+    const Remembered kept = line < linesOf(CONFIG) ? rememberedOf(state.line[line], CONFIG.line[line], state.nowS) : nothingKept();
     keepByte((uint8_t)((kept.locked ? 1 : 0) | (kept.watchTenths == NONE ? 0 : 2)));
     keepByte(capped(kept.noRise));
     keepByte(capped(kept.pulses));
     const int32_t watch = kept.watchTenths == NONE ? 0 : kept.watchTenths;
     keepByte((uint8_t)(watch / 256));
     keepByte((uint8_t)(watch % 256));
-    const int64_t unit = line < config.lines ? unitOf(line) : 1;
+    const int64_t unit = line < linesOf(CONFIG) ? unitOf(line) : 1;
     for (int8_t at = 0; at < HOURS; at += 1) keepByte(capped((kept.hoursMl[at] + unit - 1) / unit));
   }
+#if TROWEL_CONTACTS > 0
+  for (uint8_t one = 0; one < TROWEL_CONTACTS; one += 1) {
+    const RememberedContact kept = rememberedOf(contacts.contact[one]);
+    for (int8_t at = 0; at < HOURS; at += 1) keepByte(capped((kept.hoursS[at] + KEPT_SECONDS - 1) / KEPT_SECONDS));
+  }
+#endif
   const uint16_t sum = keptSum;
   keepByte((uint8_t)(sum >> 8));
   keepByte((uint8_t)(sum & 0xffu));
@@ -111,7 +134,14 @@ const bool CAN_KEEP = false;
 static void readKept(Remembered *kept) {
   for (int32_t at = 0; at < TROWEL_LINES; at += 1) kept[at] = nothingKept();
 }
-static void writeKept(const State &, const Config &) {}
+#if TROWEL_CONTACTS > 0
+static void readKept(Remembered *kept, RememberedContact *hours) {
+  readKept(kept);
+  for (uint8_t one = 0; one < TROWEL_CONTACTS; one += 1)
+    for (int8_t at = 0; at < HOURS; at += 1) hours[one].hoursS[at] = 0;
+}
+#endif
+static void writeKept() {}
 #endif
 
 #endif

@@ -1,8 +1,13 @@
 # What every board's program does alike: reads each second, asks the engine, keeps, switches, prints, and listens at the console.
 # The settings say what is read and switched. Pins, clock, files and console come from outside, so that it runs on a computer as well.
 from console import Console
-from engine import DAY_S, HELD, REFUSED, STARTED, STOPPED, UNLOCKED, WAS_LOCKED, Engine, Fields, nothing_kept
+from engine import DAY_S, HELD, REFUSED, STARTED, STOPPED, UNLOCKED, WAS_LOCKED, Engine, Fields, nothing_kept, tenths_of
 from reasons import REASON_NAMES
+
+# Sunrise and sunset are told by whoever listens; they move by a few minutes a day, so after two weeks without news they are not known.
+SUN_HOLDS_S = 1209600
+# Decimals behind the point: hundredths of a degree, thousandths of a volt.
+DECIMALS = {"one_wire": 2, "volts": 3}
 
 EVENT_NAMES = {
     STARTED: "started",
@@ -16,6 +21,26 @@ EVENT_NAMES = {
 
 def reason_name(reason):
     return REASON_NAMES.get(reason, "unknown")
+
+
+def combined(by, members, raws):
+    # Several probes as one, in tenths: the driest of them, their mean, their median. None where too few of them can be read.
+    votes = []
+    for at, table, low, high in members:
+        raw = raws[at]
+        if raw is not None and low <= raw <= high:
+            votes.append(tenths_of(table, raw))
+    votes.sort()
+    if not votes:
+        return None
+    if by == "driest":
+        return votes[0]
+    if len(members) > 1 and 2 * len(votes) <= len(members):
+        return None
+    if by == "mean":
+        return sum(votes) // len(votes)
+    middle = (len(votes) - 1) // 2
+    return votes[middle] if len(votes) % 2 == 1 else (votes[middle] + votes[middle + 1]) // 2
 
 
 class Board:
@@ -32,6 +57,14 @@ class Board:
         self.all_off()
         memory = kept.read() if kept is not None else []
         self.engine = Engine(settings.CONFIG, [nothing_kept() if one is None else one for one in memory])
+        self.contacts = None
+        if settings.CONTACTS:
+            from contacts import Contacts
+
+            hours = kept.read_contacts() if kept is not None else []
+            self.contacts = Contacts(settings.CONTACTS, settings.CONFIG.sensors, hours)
+        self.sun = None
+        self.sun_told_s = 0
         self.now_s = 0
         self.clock_at_boot = None
         self.weekday_at_boot = 0
@@ -40,11 +73,11 @@ class Board:
         self.console = Console(self, leave, store)
 
     def all_off(self):
-        for at in range(len(self.settings.OUTPUTS)):
-            self.switch_line(at, False)
+        for output in self.settings.OUTPUTS + self.settings.CONTACT_OUTPUTS:
+            self.switch_output(output, False)
 
-    def switch_line(self, at, is_on):
-        pin, is_active_low, _ = self.settings.OUTPUTS[at]
+    def switch_output(self, output, is_on):
+        pin, is_active_low, _ = output
         self.switch(pin, 0 if is_on == is_active_low else 1)
 
     def read_inputs(self):
@@ -63,37 +96,60 @@ class Board:
         self.clock_at_boot = (second - since_boot) % DAY_S
         self.weekday_at_boot = (weekday - days) % 7
 
+    def sense(self, at):
+        # What a condition goes by; None: not asked for, or not known.
+        if at is None:
+            return None
+        place, table = self.settings.SENSES[at]
+        raw = self.raws[place]
+        return tenths_of(table, raw) if raw is not None and table[0][0] <= raw <= table[-1][0] else None
+
+    def around(self, rows):
+        return [tuple([self.sense(at) for at in row]) for row in rows]
+
+    def sensor(self, source):
+        raw = self.raws[source] if isinstance(source, int) else combined(source[0], source[1], self.raws)
+        return None if raw is None else (raw, False)
+
     # One second later: read, decide, keep, switch, and every other second print.
     def second(self):
         self.now_s += 1
         self.read_inputs()
         settings = self.settings
-        around = []
-        for light, rain, skip in settings.AROUND_INPUTS:
-            about = [None if at is None else self.raws[at] for at in (light, rain, skip)]
-            around.append((None, about[0], about[1], None, about[2]))
         told = Fields(
             now_s=self.now_s,
-            sensors=[None if self.raws[at] is None else (self.raws[at], False) for at in settings.SENSOR_INPUTS],
+            sensors=[self.sensor(one) for one in settings.SOURCES],
             tanks=[self.raws[at] for at in settings.TANK_INPUTS],
             clock=self.clock(),
-            around=around,
-            battery_mv=None,
+            around=self.around(settings.AROUND),
+            battery_mv=self.sense(settings.BATTERY),
             orders=self.orders,
         )
         self.orders = []
         on, events, _, write = self.engine.step(told)
+        contact_events = []
+        outputs = settings.OUTPUTS
+        if self.contacts is not None:
+            if self.now_s - self.sun_told_s > SUN_HOLDS_S:
+                self.sun = None
+            about = self.around(settings.CONTACTS_AROUND)
+            driven, contact_events, write_too = self.contacts.step(told, about, self.sun, self.engine.sensors)
+            on = on + driven
+            outputs = outputs + settings.CONTACT_OUTPUTS
+            write = write or write_too
         # Off at once; on only after the run has been written down, so that a pump whose start pulls the board down is counted.
         for at in range(len(on)):
             if not on[at]:
-                self.switch_line(at, False)
+                self.switch_output(outputs[at], False)
         if write and self.kept is not None:
             self.keep()
         for at in range(len(on)):
             if on[at]:
-                self.switch_line(at, True)
+                self.switch_output(outputs[at], True)
         for event in events:
             self.print_event(event)
+        for event in contact_events:
+            self.print_contact_event(event)
         if self.now_s % 2 == 0:
             self.print_readings()
         # Whoever begins to listen learns which program this is.
@@ -101,13 +157,18 @@ class Board:
             self.console.version()
 
     def keep(self):
-        if not self.kept.write(self.engine.remembered()) and self.kept.fails == 1:
+        hours = self.contacts.remembered() if self.contacts is not None else []
+        if not self.kept.write(self.engine.remembered(), hours) and self.kept.fails == 1:
             self.say("# cannot write down what it keeps: a reboot would forget the day")
 
     def print_readings(self):
         # "c2=1512 l1=2240": the names are those of the garden's channels. What did not answer is left out.
         inputs = self.settings.INPUTS
-        pairs = ["%s=%d" % (inputs[at][2], self.raws[at]) for at in range(len(inputs)) if self.raws[at] is not None]
+        pairs = []
+        for at in range(len(inputs)):
+            how, _, name = inputs[at]
+            if self.raws[at] is not None:
+                pairs.append("%s=%s" % (name, decimal_text(self.raws[at], DECIMALS.get(how, 0))))
         if pairs:
             self.say(" ".join(pairs))
 
@@ -130,13 +191,27 @@ class Board:
             text = "# line %d %s %s today %d ml" % (at + 1, "runs" if runs else "rests", reason, line.day_sum_ml)
             self.say(text + (" locked" if line.locked else ""))
 
+        if self.contacts is not None:
+            for at in range(len(self.contacts.contacts)):
+                one = self.contacts.contacts[at]
+                words = (at + 1, "rests" if one.is_resting else "is", "on" if one.is_on else "off", reason_name(one.reason), one.day_sum_ml)
+                self.say("# contact %d %s %s %s today %d s" % words)
+
+    def print_contact_event(self, event):
+        kind, at, _, reason = event[:4]
+        text = "# contact %d %s %s" % (at + 1, "off" if kind else "on", reason_name(reason))
+        self.say(text + (" %d s" % event[4] if kind else ""))
+
     def print_percent(self):
         for at in range(len(self.engine.sensors)):
             sensor = self.engine.sensors[at]
             # Before its first reading there is nothing to say.
             if sensor is None:
                 continue
-            name = self.settings.INPUTS[self.settings.SENSOR_INPUTS[at]][2]
+            source = self.settings.SOURCES[at]
+            # Of several together the first lends its name.
+            place = source if isinstance(source, int) else source[1][0][0]
+            name = self.settings.INPUTS[place][2]
             self.say("# percent %s %s" % (name, "unknown" if sensor.tenths is None else tenths_text(sensor.tenths)))
 
     def hear(self, character):
@@ -145,3 +220,12 @@ class Board:
 
 def tenths_text(tenths):
     return "%d.%d" % (tenths // 10, tenths % 10)
+
+
+def decimal_text(value, decimals):
+    # 2144 with two decimals is 21.44.
+    if decimals == 0:
+        return str(value)
+    text = str(abs(value))
+    text = "0" * (decimals + 1 - len(text)) + text
+    return ("-" if value < 0 else "") + text[:-decimals] + "." + text[-decimals:]

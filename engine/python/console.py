@@ -69,7 +69,8 @@ class Console:
             self.say("# ? raw all why limits version")
             self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE")
             self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
-            self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - load (outputs off and ready for another program)")
+            self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)")
+            self.say("# load (outputs off and ready for another program)")
         elif command == "raw":
             self.board.read_inputs()
             self.board.print_readings()
@@ -95,6 +96,8 @@ class Console:
             self.order(ORDER_UNLOCK, numbers[1], 0)
         elif command == "clock":
             self.set_clock(numbers[1], numbers[2])
+        elif command == "sun":
+            self.set_sun(numbers[1], numbers[2])
         elif command == "set":
             self.set(words)
         elif command == "save":
@@ -112,6 +115,8 @@ class Console:
         settings = self.board.settings
         self.say("# version %d %s engine 1" % (self.board.number, settings.PROGRAM))
         self.say(" ".join(["# lines"] + list(settings.LINE_IDS)))
+        if settings.CONTACT_IDS:
+            self.say(" ".join(["# contacts"] + list(settings.CONTACT_IDS)))
 
     def lines(self):
         return self.board.settings.CONFIG.lines
@@ -152,6 +157,14 @@ class Console:
             self.say("# no: clock SECOND-OF-DAY WEEKDAY")
         else:
             self.board.set_clock(second, weekday)
+            self.say("# taken")
+
+    def set_sun(self, rise, set_):
+        if rise is None or rise >= DAY_S or set_ is None or set_ >= DAY_S:
+            self.say("# no: sun RISE SET")
+        else:
+            self.board.sun = (rise, set_)
+            self.board.sun_told_s = self.board.now_s
             self.say("# taken")
 
     # ---- Settings that may be changed while it runs, within the guards

@@ -18,13 +18,16 @@ def path_of(slot):
     return "%s/%d" % (FOLDER, slot)
 
 
-def text_of(number, names, kept):
+def text_of(number, names, kept, contact_names, hours):
     rows = [str(number)]
     for at in range(len(names)):
         one = kept[at]
         watch = -1 if one.watch_tenths is None else one.watch_tenths
         values = [1 if one.locked else 0, one.no_rise, one.pulses, watch] + list(one.hours_ml)
         rows.append(names[at] + " " + " ".join([str(value) for value in values]))
+    # Of a contact the seconds that it was on.
+    for at in range(len(contact_names)):
+        rows.append("+" + contact_names[at] + " " + " ".join([str(value) for value in hours[at]]))
     text = "\n".join(rows)
     return text + "\n" + sign(text)
 
@@ -40,6 +43,9 @@ def record_of(text):
         for row in rows[1:]:
             words = row.split(" ")
             numbers = [int(word) for word in words[1:]]
+            if row.startswith("+"):
+                lines[words[0]] = numbers
+                continue
             lines[words[0]] = Fields(
                 hours_ml=numbers[4 : 4 + HOURS],
                 locked=numbers[0] != 0,
@@ -58,9 +64,10 @@ def damaged():
 
 
 class Kept:
-    # Names of the lines: a record belongs to them, not to their places.
-    def __init__(self, names):
+    # Names of the lines and of the contacts: a record belongs to them, not to their places.
+    def __init__(self, names, contact_names=()):
         self.names = names
+        self.contact_names = contact_names
         self.number = 0
         self.fails = 0
         self.newest = None
@@ -82,7 +89,13 @@ class Kept:
             return [damaged() if self.had_files else None for _ in self.names]
         return [self.newest.get(name) for name in self.names]
 
-    def write(self, kept):
+    def read_contacts(self):
+        # By contact; None: nothing was ever kept for it. What is no list is taken for a day that has had all it may.
+        if self.newest is None:
+            return ["damaged" if self.had_files else None for _ in self.contact_names]
+        return [self.newest.get("+" + name) for name in self.contact_names]
+
+    def write(self, kept, hours=()):
         self.number += 1
         try:
             try:
@@ -90,7 +103,7 @@ class Kept:
             except OSError:
                 pass
             with open(path_of(self.number % SLOTS), "w") as file:
-                file.write(text_of(self.number, self.names, kept))
+                file.write(text_of(self.number, self.names, kept, self.contact_names, hours))
             return True
         except OSError:
             self.fails += 1

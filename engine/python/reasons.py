@@ -53,4 +53,10 @@ REASON_NAMES = {
     52: "contradiction",
     53: "skip-switch",
     54: "skip-unknown",
+    55: "in-hours",
+    56: "dark",
+    57: "sun-unknown",
+    58: "max-on",
+    59: "min-off",
+    60: "day-max-on",
 }

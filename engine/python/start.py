@@ -18,6 +18,7 @@ WATCHDOG_MS = 8000
 outputs = {}
 contacts = {}
 converters = {}
+buses = {}
 
 
 def switch(pin, level):
@@ -46,10 +47,41 @@ def distance(trigger, echo):
     return None if us < 0 else us * 343 // 2000
 
 
+def one_wire(pin):
+    # The only thermometer on its pin, in hundredths of a degree: what it measured since the last look, then it is told to measure again. None: no answer, or a
+    # damaged one; and before it has measured.
+    if pin not in buses:
+        from onewire import OneWire
+
+        buses[pin] = OneWire(Pin(pin))
+        measured = False
+    else:
+        measured = True
+    bus = buses[pin]
+    value = None
+    if measured and bus.reset():
+        bus.writebyte(0xCC)
+        bus.writebyte(0xBE)
+        answer = bytearray(9)
+        bus.readinto(answer)
+        # Nine times nothing has a right check as well.
+        if bus.crc8(answer) == 0 and answer[4] != 0:
+            sixteenths = answer[0] + 256 * answer[1]
+            if sixteenths >= 32768:
+                sixteenths -= 65536
+            value = sixteenths * 100 // 16
+    if bus.reset():
+        bus.writebyte(0xCC)
+        bus.writebyte(0x44)
+    return value
+
+
 def read(how, pins):
     pin = pins[0]
     if how == "distance":
         return distance(pin, pins[1])
+    if how == "one_wire":
+        return one_wire(pin)
     if how == "contact":
         if pin not in contacts:
             contacts[pin] = contact(pin)
@@ -60,7 +92,11 @@ def read(how, pins):
     total = 0
     for _ in range(8):
         total += converters[pin].read_u16() >> (16 - settings.ADC_BITS)
-    return (total + 4) // 8
+    counts = (total + 4) // 8
+    if how == "volts":
+        # In mV at the pin.
+        return counts * settings.REFERENCE_MV // ((1 << settings.ADC_BITS) - 1)
+    return counts
 
 
 def leave():
@@ -81,7 +117,7 @@ def watchdog():
 
 # One pass of the board's work after another. @param number of the program
 def turns(number):
-    board = Board(settings, read, switch, print, Kept(settings.LINE_IDS), number, leave, Store())
+    board = Board(settings, read, switch, print, Kept(settings.LINE_IDS, settings.CONTACT_IDS), number, leave, Store())
     console = select.poll()
     console.register(sys.stdin, select.POLLIN)
     dog = watchdog()

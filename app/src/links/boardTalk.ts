@@ -1,15 +1,17 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
-import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
+import type { ContactAnswer, LineAnswer } from '@plain-trowel/core/control/host/answers';
 import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import { lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
+import { contactEventDraft, lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
 import { readTalk, type Said } from '@plain-trowel/core/sketch/talk';
 import type { BoardAtTheLine, RunningProgram, SourceUpdate } from './lineSource.ts';
 
 const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set([
   'line',
+  'contact',
+  'contacts',
   'limits',
   'lines',
   'percent',
@@ -31,6 +33,8 @@ export class BoardTalk {
   /** Null while it has not said what it runs; another object only when something of it has changed. */
   board: BoardAtTheLine | null = null;
   private ids: readonly string[] = [];
+  private contactIds: readonly string[] = [];
+  private contactAnswers: Record<string, ContactAnswer> = {};
   private answers: Record<string, LineAnswer> = {};
   private askedMs = -Infinity;
   private clockMs = -Infinity;
@@ -72,6 +76,14 @@ export class BoardTalk {
         this.ids = said.ids;
         this.run({});
         return [];
+      case 'contacts':
+        if (this.contactIds.length === 0) this.tellSun(atMs, said.ids.length);
+        this.contactIds = said.ids;
+        return [];
+      case 'contact':
+        return this.standContact(said, atMs);
+      case 'contact-event':
+        return this.switchContact(said, atMs);
       case 'percent':
         this.run({ percents: { ...this.board?.program.percents, [said.name]: said.tenths } });
         return [];
@@ -146,6 +158,13 @@ export class BoardTalk {
     this.clockMs = nowMs;
     const clock = sensesOf(this.garden, () => null).localTime(nowMs);
     if (clock) this.say(`clock ${clock.daySecond % DAY_S} ${clock.weekday}`);
+    this.tellSun(nowMs, this.contactIds.length);
+  }
+
+  /** Lights may go by the sun; only a board that has contacts understands it. */
+  private tellSun(nowMs: number, contacts: number): void {
+    const sun = contacts > 0 ? sensesOf(this.garden, () => null).sunTimes?.(nowMs) : null;
+    if (sun) this.say(`sun ${sun.riseS % DAY_S} ${sun.setS % DAY_S}`);
   }
 
   private keepLimits(said: Said & { kind: 'limits' }): readonly SourceUpdate[] {
@@ -211,7 +230,35 @@ export class BoardTalk {
     return [this.told(), ...(drafts.length > 0 ? [{ kind: 'events', events: drafts } as const] : [])];
   }
 
+  private standContact(said: Said & { kind: 'contact' }, atMs: number): readonly SourceUpdate[] {
+    const id = this.contactIds[said.contact - 1];
+    if (id === undefined) return [];
+    const before = this.contactAnswers[id];
+    const { isOn, isResting, reason, todayS: dayS } = said;
+    const isSame = before?.isOn === isOn && before.isResting === isResting;
+    const sinceMs = isSame ? before.sinceMs : atMs;
+    this.contactAnswers = { ...this.contactAnswers, [id]: { isOn, isResting, reason, sinceMs, dayS } };
+    return [this.told()];
+  }
+
+  private switchContact(said: Said & { kind: 'contact-event' }, atMs: number): readonly SourceUpdate[] {
+    const contact = byId(this.garden.contacts, this.contactIds[said.contact - 1]);
+    if (!contact) return [];
+    // How it stands comes with the next look.
+    this.askedMs = -Infinity;
+    const { plotId, name: contactName, rule } = contact;
+    const draft = contactEventDraft(said.told, {
+      atMs,
+      plotId,
+      boardId: this.boardId,
+      simulated: this.simulated,
+      contactName,
+      use: rule.kind,
+    });
+    return [{ kind: 'events', events: [draft] }];
+  }
+
   private told(): SourceUpdate {
-    return { kind: 'answers', answers: { lines: this.answers, contacts: {} } };
+    return { kind: 'answers', answers: { lines: this.answers, contacts: this.contactAnswers } };
   }
 }

@@ -15,23 +15,23 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
     case 'pin-taken-twice':
       return `${what}: one pin cannot serve two. Give one of them another.`;
     case 'kind-not-written':
-      return `${what} speaks over a bus or gives degrees or volts: the program does not read such a sensor yet.`;
+      return `${what} speaks over a bus: the program does not read such a sensor yet.`;
     case 'no-output-pin':
-      return `${what}: which pin switches it is not drawn. Draw pump, switch and board on Plan, Wiring.`;
-    case 'several-probes':
-      return `${what} goes by several probes together, or by a probe with numbers of its own: the program does not do that yet.`;
+      return `${what}: which pin switches it is not drawn. Draw it on Plan, Wiring, and say there, in the part’s “Of the garden”, what it is.`;
+    case 'own-numbers':
+      return `${what} prints numbers of its own instead of counts: the program decides by no such probe yet.`;
     case 'not-calibrated':
       return `${what} goes by a probe that has no calibration which holds here. Calibrate it first.`;
-    case 'condition-not-written':
-      return `${what} has a condition on degrees or on the battery: the program does not measure those yet. Leave it out to go on.`;
-    case 'contacts-not-written':
-      return `${what} has permit contacts or grow lights: the program does not switch those yet.`;
+    case 'no-meaning':
+      return `${what} is asked for degrees or volts, and nobody has said what its numbers mean. Give it its values on Bench, Readout.`;
+    case 'other-board':
+      return `${what} goes by something that another board measures; a board alone cannot know it. Measure it on this board, or choose another sensor.`;
     case 'tank-unread':
       return `${what} has no channel that a pin alone can read. Its lines would never run.`;
     case 'contradiction':
       return `${what} has settings that stand against each other. Solve that first.`;
     case 'too-large':
-      return `${what} has 2 048 bytes of working memory and 32 kB of program memory, as its kind has, and the program for all its probes and lines needs more. One line with its probe and a float goes; for more give it a larger board.`;
+      return `${what} has 2 048 bytes of working memory and 32 kB of program memory, as its kind has, and the program for all its probes and lines needs more. One line with its probe and a float goes, or a few contacts without a line; for more give it a larger board.`;
     case 'no-python':
       return `${what} is too small a board for MicroPython. Take C++, or a larger board.`;
   }
@@ -46,20 +46,31 @@ export const SHEET_NAMES: Readonly<Record<SketchProblem['sheet'], string>> = {
   'rules/limits': 'Rules, Limits',
 };
 
-/** What a board's program does with its lines: which it waters by itself, and which only by hand. */
-export function doesText({ lines, engine }: BoardPlan): string {
+/** What a board's program does with its outputs: which work by themselves, and which only by hand. */
+export function doesText({ lines, contacts, engine }: BoardPlan): string {
   const isBySelf = (at: number) => {
     const config = engine.lines[at];
     return config?.enabled === true && config.program.kind !== 'alert-only';
   };
   const bySelf = lines.filter((_, at) => isBySelf(at)).map((one) => one.name);
   const byHand = lines.filter((_, at) => !isBySelf(at)).map((one) => one.name);
-  if (lines.length === 0) return 'It reads and prints, and switches nothing.';
+  const switching = contacts.filter(({ config }) => config.enabled).map((one) => one.name);
+  const resting = contacts.filter(({ config }) => !config.enabled).map((one) => one.name);
+  if (lines.length + contacts.length === 0) return 'It reads and prints, and switches nothing.';
+  const does = [
+    ...(bySelf.length > 0 ? [`waters by itself with ${listed(bySelf)}`] : []),
+    ...(switching.length > 0 ? [`switches ${listed(switching)}`] : []),
+  ];
   return [
-    ...(bySelf.length > 0 ? [`It reads each second and waters by itself with ${listed(bySelf)}.`] : []),
+    ...(does.length > 0 ? [`It reads each second and ${does.join(' and ')}.`] : []),
     ...(byHand.length > 0
       ? [
           `${listed(byHand)} ${byHand.length === 1 ? 'runs' : 'run'} only when ordered at the console: watering by itself is not switched on in Limits, Program.`,
+        ]
+      : []),
+    ...(resting.length > 0
+      ? [
+          `${listed(resting)} ${resting.length === 1 ? 'stays' : 'stay'} at rest: ${resting.length === 1 ? 'it is' : 'they are'} not switched on in Limits, Other outputs.`,
         ]
       : []),
   ].join(' ');
@@ -69,11 +80,14 @@ export function doesText({ lines, engine }: BoardPlan): string {
 export function keepsText(plan: BoardPlan, language: 'C++' | 'MicroPython'): string {
   const places = keptPlaces(plan, language);
   const kept =
-    plan.lines.length === 0
+    plan.lines.length + plan.contacts.length === 0
       ? ''
       : places === 0
         ? 'This board has no memory for it in C++: after a reboot the minimum interval holds first, and the day’s sum begins anew.'
-        : `It keeps the day’s water, a lock and a watched dose through a reboot, in ${places} places by turns: at most ${recordsADay(plan)} writes a day, which a memory that stands 100 000 writes a place bears for ${wearYears(plan, places)} years.`;
+        : `It keeps ${listed([
+            ...(plan.lines.length > 0 ? ['the day’s water', 'a lock', 'a watched dose'] : []),
+            ...(plan.contacts.length > 0 ? ['how long each contact was on'] : []),
+          ])} through a reboot, in ${places} places by turns: at most ${recordsADay(plan)} writes a day, which a memory that stands 100 000 writes a place bears for ${wearYears(plan, places)} years.`;
   const dog =
     language === 'MicroPython'
       ? 'A watchdog restarts it after 8 s in which nothing goes on.'
@@ -82,7 +96,11 @@ export function keepsText(plan: BoardPlan, language: 'C++' | 'MicroPython'): str
     'Its engine is proved to answer as the one in this page does.',
     kept,
     dog,
-    'Timers and hours need the time, which this page gives it while it is connected.',
+    plan.contacts.some(
+      ({ config: { rule } }) => rule.kind === 'light' && (rule.from.by !== 'clock' || rule.to.by !== 'clock'),
+    )
+      ? 'Timers, hours and lights need the time and the hours of the sun, which this page gives it while it is connected: the sun’s hold for two weeks, the time until it restarts.'
+      : 'Timers and hours need the time, which this page gives it while it is connected, and which it forgets when it restarts.',
   ]
     .filter((one) => one !== '')
     .join(' ');

@@ -1,4 +1,4 @@
-/** What a board's engine tells of a water line, as the garden's log keeps it. */
+/** What a board's engine tells of a water line or a contact, as the garden's log keeps it. */
 import type { Reason } from '../control/contract/reasons.ts';
 import { shownCounts, type PercentScale } from '../quantity/percentKind.ts';
 import type { EventDraft } from './event.ts';
@@ -72,4 +72,20 @@ export function lineEventDrafts(
     case 'unlocked':
       return [{ ...common, kind: 'line-unlocked', lineName }];
   }
+}
+
+/** What a board tells of a contact, as the garden's log keeps it. */
+export function contactEventDraft(
+  told:
+    | { readonly kind: 'on'; readonly reason: Reason }
+    | { readonly kind: 'off'; readonly reason: Reason; readonly onS: number },
+  whose: Omit<LineIdentity, 'lineId' | 'lineName' | 'seq' | 'scale'> & {
+    readonly contactName: string;
+    readonly use: 'permit' | 'light';
+  },
+): EventDraft {
+  const common = { ...whose, author: 'board', reason: told.reason } as const;
+  return told.kind === 'on'
+    ? { ...common, kind: 'contact-on' }
+    : { ...common, kind: 'contact-off', onS: told.onS };
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { beliefFurther, fitApproach, foreseen, leftAfter, slopeNow } from './approach.ts';
 import { Bins } from './bins.ts';
 import { mixtureQuantile, normalCdf } from '../quantity/normal.ts';
-import { PROOF_S } from './rest.ts';
+import { isAtRest, neededRestS, PROOF_S } from './rest.ts';
 import { hasStopped, SettlingWatch, type Settling } from './settlingWatch.ts';
 import { poweredStretches, warmUpOf, workWarmUp } from './warmUp.ts';
 
@@ -40,6 +40,11 @@ describe('bins', () => {
     expect(bins.all.reduce((sum, bin) => sum + bin.readings * bin.mean, 0)).toBeCloseTo(5000, 6);
     expect(bins.all[0]?.fromS).toBe(0);
     expect(bins.all.at(-1)?.toS).toBe(9999);
+    // Neighbours only are joined: each bin holds all the seconds between its ends.
+    for (const [at, bin] of bins.all.entries()) {
+      expect(bin.readings).toBe(bin.toS - bin.fromS + 1);
+      if (at > 0) expect(bin.fromS).toBe((bins.all[at - 1]?.toS ?? NaN) + 1);
+    }
   });
   test('forget what lies wholly before a time', () => {
     const bins = new Bins();
@@ -395,7 +400,7 @@ describe('verdict', () => {
   test('a reading that is older than the last of a leap comes too late', () => {
     const watch = new SettlingWatch({ spanCounts: SPAN });
     for (let atS = 0; atS <= 302; atS += 1) watch.push(atS, (atS < 300 ? 3000 : 1500) + 4 * wobble(atS));
-    expect(watch.settling().readings).toBe(3);
+    expect(watch.settling()).toMatchObject({ readings: 3, verdict: 'disturbed' });
     watch.push(301.5, 1500);
     expect(watch.settling().readings).toBe(3);
     watch.push(303, 1500);
@@ -408,6 +413,108 @@ describe('verdict', () => {
     expect(last?.readings).toBe(101);
     expect(last?.noiseCounts).toBeGreaterThan(2.5);
     expect(last?.noiseCounts).toBeLessThan(6);
+  });
+});
+
+describe('proof of rest', () => {
+  /** A reading a second for twenty minutes and one, whose newest quarter stands apart. */
+  const quarterOff = (counts: number) =>
+    Array.from({ length: 1202 }, (_, at) => ({
+      fromS: at,
+      toS: at,
+      readings: 1,
+      mean: at > 901 ? 500 + counts : 500,
+    }));
+  test('takes twenty minutes, or half of a longer approach', () => {
+    expect(neededRestS(1000)).toBe(1200);
+    expect(neededRestS(10_000)).toBe(5000);
+  });
+  test('needs readings, and time', () => {
+    expect(isAtRest([], 4000, 1)).toBe(false);
+    expect(isAtRest(quarterOff(0).slice(0, 1000), 4000, 1)).toBe(false);
+    expect(isAtRest(quarterOff(0), 4000, 1)).toBe(true);
+  });
+  test('holds while no quarter lies further off than a quarter of a percent of the span: 10 counts of 4000', () => {
+    expect(isAtRest(quarterOff(10), 4000, 1)).toBe(true);
+    expect(isAtRest(quarterOff(10.5), 4000, 1)).toBe(false);
+    expect(isAtRest(quarterOff(-10.5), 4000, 1)).toBe(false);
+  });
+  test('fails where the noise leaves the quarters less sure than that', () => {
+    // Two standard deviations of the mean of 300 readings: 2 · 90 ÷ √300 = 10.4.
+    expect(isAtRest(quarterOff(0), 4000, 90)).toBe(false);
+    expect(isAtRest(quarterOff(0), 4000, 80)).toBe(true);
+  });
+});
+
+describe('what is watched beside the fit', () => {
+  test.each([
+    [6, 4],
+    [32, 30],
+    // With 32 second differences the belief has had its time.
+    [34, null],
+  ])(
+    'noise of %d readings is mixed with what is believed before, as if it were four readings of 0.8 %% of the span',
+    (readings, differences) => {
+      const watch = new SettlingWatch({ spanCounts: SPAN });
+      for (let at = 0; at < readings; at += 1) watch.push(at, at % 2 === 0 ? 100 : 160);
+      // Second differences are 120 to either side; their spread is 1.4826 · 120, √6 times the noise of a single reading.
+      const measured = (1.4826 * 120) / Math.sqrt(6);
+      const before = 0.008 * SPAN;
+      const asked =
+        differences === null
+          ? measured
+          : Math.sqrt((differences * measured ** 2 + 4 * before ** 2) / (differences + 4));
+      expect(watch.settling().noiseCounts).toBeCloseTo(asked, 3);
+    },
+  );
+
+  test('how long it takes to within another share of the span is asked of the same curves', () => {
+    const watch = new SettlingWatch({ spanCounts: SPAN });
+    expect(watch.within(0.01)).toBeNull();
+    for (let atS = 0; atS <= 60; atS += 0.5)
+      watch.push(atS, 1500 + 1500 * Math.exp(-atS / 20) + 2 * wobble(2 * atS));
+    // 1500·e^−3 = 74.7 counts are left: to 18 counts 20·ln(74.7 ÷ 18) = 28.5 s, to 36 counts 14.6 s.
+    expect(Math.abs((watch.within(0.01)?.likelyS ?? NaN) - 28.5)).toBeLessThan(6);
+    expect(Math.abs((watch.within(0.02)?.likelyS ?? NaN) - 14.6)).toBeLessThan(5);
+    expect(watch.within(0.5)).toEqual({ likelyS: 0, atMostS: 0 });
+  });
+
+  test.each([
+    ['up', 10],
+    ['down', -10],
+  ])(
+    'a small lasting change, %s by less than three standard deviations, begins anew where it began',
+    (_, by) => {
+      const watch = new SettlingWatch({ spanCounts: SPAN });
+      for (let atS = 0; atS <= 1040; atS += 1)
+        watch.push(atS, 2000 + (atS < 1000 ? 0 : by) + 4 * wobble(atS));
+      const { watchedS, spikes } = watch.settling();
+      expect(spikes).toBe(0);
+      // It is noticed some readings later; the approach counts from where it began all the same.
+      expect(watchedS).toBeGreaterThan(34);
+      expect(watchedS).toBeLessThan(50);
+    },
+  );
+
+  test('hours of readings take no more room than minutes', () => {
+    const roomAfter = (readings: number) => {
+      const watch = new SettlingWatch({ spanCounts: SPAN, pace: { everyS: 60, phaseS: 0 } });
+      for (let atS = 0; atS < readings; atS += 1) watch.push(atS, 2000 + 4 * wobble(atS));
+      return JSON.stringify(watch).length;
+    };
+    expect(roomAfter(6000)).toBeLessThan(1.5 * roomAfter(600));
+  });
+
+  test('a part slower than anything that settles is a drift, a quick one and one of which little is left are not', () => {
+    const verdictOf = (tauS: number, counts: number, forS: number) => {
+      const watch = new SettlingWatch({ spanCounts: SPAN });
+      for (let atS = 0; atS <= forS; atS += 2)
+        watch.push(atS, 2000 + counts * Math.exp(-atS / tauS) + wobble(atS));
+      return watch.settling().verdict;
+    };
+    expect(verdictOf(4000, 900, 2400)).toBe('drifting');
+    expect(verdictOf(200, 900, 400)).toBe('settling');
+    expect(hasStopped(verdictOf(4000, 8, 2400))).toBe(true);
   });
 });
 
@@ -455,6 +562,17 @@ describe('warm-up of a probe that is switched on for each reading', () => {
       probe,
     );
     expect(short && warmUpOf(short, 15)).toMatchObject({ ok: false, issue: { kind: 'too-few' } });
+  });
+  test('nine readings are enough, eight are not', () => {
+    const stretch = (readings: number) => ({
+      onMs: 0,
+      stretch: {
+        timesMs: Float64Array.from({ length: readings }, (_, at) => 100 * at),
+        values: Float64Array.from({ length: readings }, () => 700),
+      },
+    });
+    expect(warmUpOf(stretch(9), 15)).toMatchObject({ ok: true, value: { warmUpS: 0, readings: 9 } });
+    expect(warmUpOf(stretch(8), 15)).toMatchObject({ ok: false, issue: { kind: 'too-few', needed: 9 } });
   });
   test('a supply that was never switched gives no run', () =>
     expect(

@@ -1,98 +1,188 @@
 /** A board's program, planned from the garden: whole, or a list of what is still missing. */
 import { byId } from '../quantity/byId.ts';
-import type { Sense } from '../control/conditions/conditions.ts';
-import type { EngineConfig } from '../control/engine/settings.ts';
-import type { AroundIds } from '../control/host/boardEngine.ts';
+import type { Conditions, Sense } from '../control/conditions/conditions.ts';
+import type { ContactConfig } from '../control/contacts/contract.ts';
+import type { AroundIds, BoardEngine } from '../control/host/boardEngine.ts';
+import type { SensorSource } from '../control/host/combined.ts';
+import { usesProbe } from '../control/programs/programs.ts';
 import { engineOf } from '../garden/bind/engineOf.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
-import type { Channel, Garden } from '../garden/document/schema.ts';
-import type { Quantity } from '../quantity/quantities.ts';
+import type { Garden } from '../garden/document/schema.ts';
 import { headingOf } from './heading.ts';
-import type { BoardPlan, Reads, SketchInput, SketchLine, SketchProblem } from './plan.ts';
-import { outputOf, pinOfName, pinPairOfName } from './pins.ts';
-
-/** What an input gives by its pins. Everything else speaks over a bus. */
-const READ_BY: Partial<Readonly<Record<Quantity, Reads>>> = {
-  moisture: 'analog',
-  light: 'analog',
-  level: 'analog',
-  distance: 'distance',
-  'moisture switch': 'digital',
-  rain: 'digital',
-  'skip switch': 'digital',
-};
+import { isInput, readInputs, type ReadInput } from './inputs.ts';
+import type {
+  BoardPlan,
+  SketchAround,
+  SketchContact,
+  SketchInput,
+  SketchLine,
+  SketchProblem,
+  SketchSource,
+} from './plan.ts';
+import { NOTHING_ASKED, inputsOf } from './plan.ts';
+import { outputOf } from './pins.ts';
+import { senseTable, type SketchSense } from './senses.ts';
 
 export type Planned =
   | { readonly ok: true; readonly plan: BoardPlan }
   | { readonly ok: false; readonly problems: readonly SketchProblem[] };
 
+/** Notes what is missing while the plan is made. */
+class Planner {
+  readonly problems: SketchProblem[] = [];
+  readonly read: readonly ReadInput[];
+  readonly inputs: readonly SketchInput[];
+  readonly senses: SketchSense[] = [];
+  readonly engine: BoardEngine;
+
+  constructor(
+    readonly garden: Garden,
+    readonly boardId: string,
+  ) {
+    this.engine = engineOf(garden, boardId);
+    this.read = readInputs(garden, boardId);
+    this.inputs = this.read.flatMap(({ input }) => (isInput(input) ? [input] : []));
+  }
+
+  miss(kind: SketchProblem['kind'], what: string, sheet: SketchProblem['sheet']): void {
+    this.problems.push({ kind, what, sheet });
+  }
+
+  /** Place of a channel in the inputs; -1 with a note of why it has none. */
+  need(channelId: string | null, otherwise: SketchProblem): number {
+    const at = this.inputs.findIndex((one) => one.channelId === channelId);
+    if (at >= 0) return at;
+    const found = this.read.find(({ channel }) => channel.id === channelId);
+    this.problems.push(found && !isInput(found.input) ? found.input : otherwise);
+    return -1;
+  }
+
+  source({ by, members }: SensorSource, what: string): SketchSource {
+    const placed = members.map(({ channelId, factor, table, lowRaw, highRaw }) => {
+      const name = byId(this.garden.channels, channelId)?.label || what;
+      if (factor !== 1) this.miss('own-numbers', name, 'rules/limits');
+      const input = this.need(channelId, {
+        kind: this.isElsewhere(channelId) ? 'other-board' : 'no-input-pin',
+        what,
+        sheet: 'bench/readout',
+      });
+      return { input, table, lowRaw, highRaw };
+    });
+    return by === 'one' ? { by, input: placed[0]?.input ?? -1 } : { by, members: placed };
+  }
+
+  private isElsewhere(channelId: string | null): boolean {
+    const channel = byId(this.garden.channels, channelId);
+    return channel !== undefined && channel.boardId !== this.boardId;
+  }
+
+  /** Place of what a condition goes by in the senses; null where it is not asked for. */
+  sense(sense: Sense, channelId: string | null, what: string): number | null {
+    const channel = byId(this.garden.channels, channelId);
+    const kind = this.isElsewhere(channelId) ? 'other-board' : 'no-input-pin';
+    const at = this.need(channelId, { kind, what, sheet: 'bench/readout' });
+    const input = this.inputs[at];
+    const adcBits = byId(this.garden.boards, this.boardId)?.adcBits ?? 12;
+    const table = channel && input && senseTable(this.garden, channel, sense, { ...input, adcBits });
+    if (input && !table) this.miss('no-meaning', input.label, 'bench/readout');
+    if (!table) return null;
+    const known = this.senses.findIndex(
+      (one) => one.input === at && JSON.stringify(one.table) === JSON.stringify(table),
+    );
+    if (known >= 0) return known;
+    this.senses.push({ input: at, table });
+    return this.senses.length - 1;
+  }
+
+  around(
+    ids: AroundIds | undefined,
+    conditions: Conditions,
+    what: string,
+    goesByLight = false,
+  ): SketchAround {
+    if (!ids) return NOTHING_ASKED;
+    const asked = (isOn: boolean, sense: Sense, id: string | null) =>
+      isOn ? this.sense(sense, id, what) : null;
+    return {
+      airTenthsC: asked(conditions.airBelowTenthsC !== null, 'airTenthsC', ids.airId),
+      light: asked(conditions.darkBelow !== null || goesByLight, 'light', ids.lightId),
+      rain: asked(conditions.noRain, 'rain', ids.rainId),
+      soilTenthsC: asked(conditions.soilAboveTenthsC !== null, 'soilTenthsC', ids.soilId),
+      skip: asked(conditions.noSkip, 'skip', ids.skipId),
+    };
+  }
+
+  line(at: number, line: Garden['waterLines'][number]): SketchLine[] {
+    const config = this.engine.config.lines[at];
+    if (config?.contradicts) this.miss('contradiction', line.name, 'rules/limits');
+    if (config?.sensor === null && usesProbe(config.program.kind))
+      this.miss('not-calibrated', line.name, 'bench/calibrate');
+    return this.output('waterLines', line);
+  }
+
+  contact(at: number, config: ContactConfig, one: Garden['contacts'][number]): SketchContact[] {
+    if (config.contradicts) this.miss('contradiction', one.name, 'rules/limits');
+    if (config.sensor === null && config.rule.kind === 'permit')
+      this.miss('not-calibrated', one.name, 'bench/calibrate');
+    const around = this.around(
+      this.engine.contactsAround[at],
+      config.conditions,
+      one.name,
+      config.rule.kind === 'light' && config.rule.cell !== null,
+    );
+    return this.output('contacts', one).map((output) => ({ ...output, config, around }));
+  }
+
+  private output(
+    list: 'waterLines' | 'contacts',
+    { id, name }: { readonly id: string; readonly name: string },
+  ): SketchLine[] {
+    const output = outputOf(this.garden.wiring, catalogueOf(this.garden), { list, id });
+    if (!output) this.miss('no-output-pin', name, 'plan/wiring');
+    return output ? [{ id, name, output }] : [];
+  }
+
+  battery(): number | null {
+    const { config, contacts, batteryId } = this.engine;
+    const all = [...config.lines, ...contacts];
+    return all.some(({ conditions }) => conditions.batteryAboveMv !== null)
+      ? this.sense('battery', batteryId, 'The battery')
+      : null;
+  }
+}
+
 export function planBoard(garden: Garden, boardId: string): Planned {
   const board = byId(garden.boards, boardId);
-  const own = garden.channels.filter((one) => one.boardId === boardId);
-  const engine = engineOf(garden, boardId);
-  const lines = garden.waterLines.filter((one) => one.boardId === boardId);
-  const isFloat = (channel: Channel) =>
-    garden.reservoirs.some(
-      (tank) => tank.channelId === channel.id && tank.kind === 'float' && tank.float.threshold <= 1,
-    );
-  const read = own.map((channel) => ({ channel, input: inputOf(garden, channel, isFloat(channel)) }));
-  const inputs = read.flatMap(({ input }) => ('kind' in input ? [] : [input]));
-  const placeOf = (channelId: string | null) => inputs.findIndex((one) => one.channelId === channelId);
-  const problems: SketchProblem[] = [];
-  const need = (channelId: string | null, otherwise: SketchProblem): number => {
-    const at = placeOf(channelId);
-    if (at >= 0) return at;
-    const found = read.find(({ channel }) => channel.id === channelId);
-    problems.push(found && 'kind' in found.input ? found.input : otherwise);
-    return 0;
-  };
-  if (lines.length + inputs.length === 0)
-    problems.push({ kind: 'nothing-to-do', what: board?.name ?? boardId, sheet: 'bench/readout' });
-  if (engine.contactIds.length > 0)
-    problems.push({ kind: 'contacts-not-written', what: board?.name ?? boardId, sheet: 'rules/limits' });
-  const sensorInputs = engine.sensors.map(({ by, members }, at) => {
-    const line = lines.find((_, place) => engine.config.lines[place]?.sensor === at);
-    const what = line?.name ?? '';
-    const [only] = members;
-    if (by !== 'one' || !only || only.factor !== 1) {
-      problems.push({ kind: 'several-probes', what, sheet: 'rules/limits' });
-      return 0;
-    }
-    return need(only.channelId, { kind: 'no-input-pin', what, sheet: 'bench/readout' });
-  });
+  const planner = new Planner(garden, boardId);
+  const { engine, inputs } = planner;
+  const own = <T extends { readonly boardId: string }>(all: readonly T[]) =>
+    all.filter((one) => one.boardId === boardId);
+  const lines = own(garden.waterLines);
+  const contacts = own(garden.contacts);
+  if (lines.length + contacts.length + inputs.length === 0)
+    planner.miss('nothing-to-do', board?.name ?? boardId, 'bench/readout');
+  const nameOfSensor = (at: number): string =>
+    lines.find((_, place) => engine.config.lines[place]?.sensor === at)?.name ??
+    contacts.find((_, place) => engine.contacts[place]?.sensor === at)?.name ??
+    '';
+  const sources = engine.sensors.map((one, at) => planner.source(one, nameOfSensor(at)));
   const tankInputs = engine.tankChannelIds.map((channelId, at) => {
     const what = byId(garden.reservoirs, engine.tankIds[at] ?? '')?.name ?? '';
-    return need(channelId, { kind: 'tank-unread', what, sheet: 'bench/dose' });
+    return planner.need(channelId, { kind: 'tank-unread', what, sheet: 'bench/dose' });
   });
-  const outputs = lines.flatMap((line, at): SketchLine[] => {
-    const config = engine.config.lines[at];
-    if (config?.contradicts) problems.push({ kind: 'contradiction', what: line.name, sheet: 'rules/limits' });
-    if (config?.sensor === null && config.program.kind !== 'timer' && config.program.kind !== 'follower')
-      if (config.program.kind !== 'alert-only')
-        problems.push({ kind: 'not-calibrated', what: line.name, sheet: 'bench/calibrate' });
-    for (const sense of UNWRITTEN)
-      if (config && isAsked(config.conditions, sense))
-        problems.push({ kind: 'condition-not-written', what: line.name, sheet: 'rules/limits' });
-    const output = outputOf(garden.wiring, catalogueOf(garden), line.id);
-    if (output) return [{ id: line.id, name: line.name, output }];
-    problems.push({ kind: 'no-output-pin', what: line.name, sheet: 'plan/wiring' });
-    return [];
+  const outputs = lines.flatMap((line, at) => planner.line(at, line));
+  const around = engine.config.lines.map(({ conditions }, at) =>
+    planner.around(engine.around[at], conditions, lines[at]?.name ?? ''),
+  );
+  const switched = contacts.flatMap((one, at) => {
+    const config = engine.contacts[at];
+    return config ? planner.contact(at, config, one) : [];
   });
-  const asked = (at: number, ids: AroundIds, key: 'lightId' | 'rainId' | 'skipId', isOn: boolean) =>
-    isOn
-      ? need(ids[key], { kind: 'no-input-pin', what: lines[at]?.name ?? '', sheet: 'bench/readout' })
-      : null;
-  const around = engine.around.map((ids, at) => {
-    const conditions = engine.config.lines[at]?.conditions;
-    return {
-      light: asked(at, ids, 'lightId', conditions?.darkBelow != null),
-      rain: asked(at, ids, 'rainId', conditions?.noRain === true),
-      skip: asked(at, ids, 'skipId', conditions?.noSkip === true),
-    };
-  });
-  for (const what of takenTwice(inputs, outputs))
-    problems.push({ kind: 'pin-taken-twice', what, sheet: 'plan/wiring' });
-  if (problems.length > 0 || !board) return { ok: false, problems: onceEach(problems) };
+  const battery = planner.battery();
+  for (const what of takenTwice(inputs, [...outputs, ...switched]))
+    planner.miss('pin-taken-twice', what, 'plan/wiring');
+  if (planner.problems.length > 0 || !board) return { ok: false, problems: onceEach(planner.problems) };
+  const sensorInputs = sources.flatMap(inputsOf).flatMap((at) => inputs[at] ?? []);
   return {
     ok: true,
     plan: {
@@ -100,21 +190,27 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       board: board.name,
       traits: board.traits,
       adcBits: board.adcBits,
+      referenceMv: referenceMv(garden, board),
       inputs,
       lines: outputs,
+      contacts: switched,
       engine: engine.config,
-      sensorInputs,
+      sources,
       tankInputs,
+      senses: planner.senses,
       around,
-      heading: headingOf(
-        garden,
-        inputs,
-        sensorInputs.flatMap((at) => inputs[at] ?? []),
-        outputs,
-      ),
-      leftOut: read.flatMap(({ input }) => ('kind' in input ? [input] : [])),
+      battery,
+      heading: headingOf(garden, inputs, sensorInputs, [...outputs, ...switched]),
+      leftOut: planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])),
     },
   };
+}
+
+/** What the board's converter compares with, mV: as its entry in the wiring says, else its supply. */
+function referenceMv(garden: Garden, board: Garden['boards'][number]): number {
+  const part = garden.wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === board.id);
+  const facts = part && { ...catalogueOf(garden).get(part.entryId)?.facts, ...part.settings };
+  return Math.round((facts?.adcReferenceV ?? board.supplyV) * 1000);
 }
 
 /** "C2 and Roof pump, both on P35", for every pin that more than one thing is written to. */
@@ -138,38 +234,6 @@ function takenTwice(inputs: readonly SketchInput[], lines: readonly SketchLine[]
   );
 }
 
-/** Conditions that need a value in degrees or volts, which this program does not work out yet. */
-const UNWRITTEN: readonly Sense[] = ['airTenthsC', 'soilTenthsC', 'battery'];
-const isAsked = (conditions: EngineConfig['lines'][number]['conditions'], sense: Sense): boolean =>
-  sense === 'airTenthsC'
-    ? conditions.airBelowTenthsC !== null
-    : sense === 'soilTenthsC'
-      ? conditions.soilAboveTenthsC !== null
-      : conditions.batteryAboveMv !== null;
-
 const onceEach = (problems: readonly SketchProblem[]): SketchProblem[] => [
   ...new Map(problems.map((one) => [`${one.kind} ${one.what}`, one])).values(),
 ];
-
-function inputOf(garden: Garden, channel: Channel, isFloat: boolean): SketchInput | SketchProblem {
-  const probe = byId(garden.probes, channel.probeId);
-  const what = channel.label || probe?.label || channel.quantity;
-  const reads = isFloat ? 'digital' : READ_BY[channel.quantity];
-  if (!reads || probe?.bus) return { kind: 'kind-not-written', what, sheet: 'bench/readout' };
-  if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
-  const common = { channelId: channel.id, name: channel.streamName, label: what, reads };
-  const channelId = channel.id;
-  if (reads === 'distance') {
-    const pair = pinPairOfName(channel.pin);
-    return pair
-      ? { ...common, pin: pair[0], second: pair[1] }
-      : { kind: 'no-input-pin', what, sheet: 'bench/readout', channelId, pins: 2 };
-  }
-  const pin = pinOfName(channel.pin);
-  return pin
-    ? { ...common, pin }
-    : { kind: 'no-input-pin', what, sheet: 'bench/readout', channelId, pins: 1 };
-}
-
-/** Names that a line of the board can carry, and a string of its program as well. */
-const NAME = /^[A-Za-z][A-Za-z0-9_.-]{0,59}$/;

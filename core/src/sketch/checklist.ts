@@ -9,7 +9,7 @@ import type { Garden } from '../garden/document/schema.ts';
 import { mean } from 'simple-statistics';
 import { byId } from '../quantity/byId.ts';
 import type { Measure } from '../wiring/measures.ts';
-import type { BoardPlan, SketchInput } from './plan.ts';
+import { inputsOf, type BoardPlan, type SketchInput } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { unitOf } from './heading.ts';
 import type { Said } from './talk.ts';
@@ -53,7 +53,7 @@ export function checklistOf(
   plan: BoardPlan,
   measures: readonly Measure[],
 ): readonly CheckStep[] {
-  const sensors = [...new Set(plan.sensorInputs)].flatMap((at) => plan.inputs[at] ?? []);
+  const sensors = [...new Set(plan.sources.flatMap(inputsOf))].flatMap((at) => plan.inputs[at] ?? []);
   return [
     ...measures.map((measure, at): CheckStep => ({ id: `meter ${at}`, kind: 'meter', measure })),
     ...sensors.flatMap((input) => referenceSteps(garden, input)),
@@ -97,7 +97,9 @@ function guardSteps(
   config: LineConfig,
   { id, name, at }: { readonly id: string; readonly name: string; readonly at: number },
 ): CheckStep[] {
-  const input = config.sensor === null ? undefined : plan.inputs[plan.sensorInputs[config.sensor] ?? -1];
+  const source = config.sensor === null ? undefined : plan.sources[config.sensor];
+  // Of several together no single one shows a limit.
+  const input = source?.by === 'one' ? plan.inputs[source.input] : undefined;
   const flat = flatProgram(config.program);
   const channel = byId(garden.channels, input?.channelId ?? '');
   const calibration = channel && calibrationOf(garden, channel);

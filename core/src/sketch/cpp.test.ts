@@ -1,6 +1,6 @@
 /** The board's program in C++: written, compiled against a board of ours, and played beside the engine of the page. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -14,8 +14,11 @@ import { planBoard } from './boardPlan.ts';
 import type { BoardPlan } from './plan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
 import { cppProblems, programBytes, ramBytes } from './fits.ts';
+import { cppFileNames } from './files.ts';
 import { pinOfName, pinPairOfName } from './pins.ts';
 import {
+  contactSwitchesOfPage,
+  contactTold,
   everyProgram,
   limitsLines,
   rawAt,
@@ -23,6 +26,7 @@ import {
   richRawsAt,
   richSwitchesOfPage,
   switchesOfPage,
+  withContacts,
 } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
@@ -51,6 +55,8 @@ function compiled(plan: BoardPlan, ...more: string[]): { program: string; said: 
   const folder = mkdtempSync(join(tmpdir(), 'trowel-'));
   writeFileSync(join(folder, 'sketch.cpp'), cppSketch(plan, WRITTEN));
   writeFileSync(join(folder, 'engine_size.h'), cppSize(plan));
+  // What a person gets, and nothing else.
+  for (const name of cppFileNames(plan)) copyFileSync(join(CPP, name), join(folder, name));
   const program = join(folder, 'board');
   const made = spawnSync(
     'g++',
@@ -58,7 +64,6 @@ function compiled(plan: BoardPlan, ...more: string[]): { program: string; said: 
       ...FLAGS,
       ...more,
       `-I${folder}`,
-      `-I${CPP}`,
       `-I${join(CPP, 'host')}`,
       '-include',
       join(CPP, 'host/host.h'),
@@ -93,7 +98,7 @@ describe('one stick, one pump', () => {
   const plan = planOf();
   const { program, said } = compiled(plan, '-O1');
   // Analog inputs of the board on the computer are numbered from 200 on.
-  const stick = 200 + (plan.inputs[plan.sensorInputs[0] ?? 0]?.pin.number ?? 0);
+  const stick = 200 + (plan.inputs[0]?.pin.number ?? 0);
   const pump = plan.lines[0]?.output.pin.number ?? 0;
 
   test('compiles without a warning', () => expect(said).toBe(''));
@@ -142,6 +147,31 @@ describe('one stick, one pump', () => {
     expect(cppSketch(rich, WRITTEN)).toContain('// A line above it\n// another\n');
   });
 
+  test('and so do contacts: a permit by three probes together and their air, a light by sun, clock and cell', () => {
+    const held = withContacts({ ...plan, traits: '5 V board' });
+    const board = compiled(held, '-O1');
+    expect(board.said).toBe('');
+    const toS = 40_000;
+    const rows = Array.from({ length: toS }, (_, at) => {
+      const { raws, sun } = contactTold(at + 1);
+      return [
+        ...raws.map((raw, place) => `a ${stick + place} ${raw}`),
+        ...(sun ? [`c sun ${sun.riseS} ${sun.setS}`] : []),
+        'w 1',
+      ];
+    }).flat();
+    const pins = held.contacts.map((one) => one.output.pin.number);
+    const said = played(board.program, ['c clock 0 0', ...rows]).flatMap((line) => {
+      const [second, pin, level] = line.split(' ');
+      const at = pins.indexOf(Number(pin));
+      return line.startsWith('>') || second === '0' || at < 0 ? [] : [`${second} ${at} ${level}`];
+    });
+    const asked = contactSwitchesOfPage(held, toS);
+    for (const contact of [0, 1])
+      expect(asked.filter((one) => one.endsWith(`${contact} 1`)).length).toBeGreaterThan(2);
+    expect(said).toEqual(asked);
+  });
+
   test('the console: help, reasons, an order that the guards hold, and rubbish', () => {
     const lines = played(program, [
       `a ${stick} 1300`,
@@ -178,7 +208,7 @@ describe('one stick, one pump', () => {
       'nothing but a pump',
       {
         inputs: [],
-        sensorInputs: [],
+        sources: [],
         engine: {
           ...plan.engine,
           sensors: [],
@@ -361,9 +391,7 @@ describe('one stick, one pump', () => {
   });
 
   test('only types of stated width', () => {
-    const files = ['engine.h', 'board.h', 'console.h', 'kept.h'].map((name) =>
-      readFileSync(join(CPP, name), 'utf8'),
-    );
+    const files = cppFileNames(withContacts(plan)).map((name) => readFileSync(join(CPP, name), 'utf8'));
     const text = [cppSketch(plan, WRITTEN), ...files]
       .join('\n')
       .replace(/\/\/.*$/gm, '')

@@ -1,7 +1,19 @@
 /** The board's program in C++: settings, what is read and switched, the console; the engine comes with it in a file of its own. */
 import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { BoardPlan, Reads, SketchInput } from './plan.ts';
+import type { TablePoint } from '../calibration/boardTable.ts';
+import type { Conditions } from '../control/conditions/conditions.ts';
+import type { Edge } from '../control/contacts/contract.ts';
+import { fullScaleCounts } from '../electrics/converter.ts';
+import type {
+  BoardPlan,
+  Reads,
+  SketchAround,
+  SketchContact,
+  SketchInput,
+  SketchLine,
+  SketchSource,
+} from './plan.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
 import { flatProgram } from './flatProgram.ts';
@@ -53,8 +65,8 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig, sl
     `      { ${PROGRAM_NAMES[program.kind]}, ${flat.startTenths}, ${flat.stopTenths}, ${flat.doseMl}, ${flat.soakS}, ${flat.mostPulses}, ${flat.restS}, ${flat.intervalS},`,
     `        ${bool(flat.interrupts)}, ${flat.leader}, ${flat.sharePercent}, ${flat.everyNth}, ${flat.slots.length}, { ${times.join(', ')} } },`,
     `      ${line.fallbackMl},`,
-    `      // Conditions: hours, from, to (s of the day), dark below, air below, soil above, battery above, no rain, skip switch`,
-    `      { ${bool(c.hours !== null)}, ${c.hours?.fromS ?? 0}, ${c.hours?.toS ?? 0}, ${orNone(c.darkBelow)}, ${orNone(c.airBelowTenthsC)}, ${orNone(c.soilAboveTenthsC)}, ${orNone(c.batteryAboveMv)}, ${bool(c.noRain)}, ${bool(c.noSkip)} },`,
+    `      ${CONDITIONS_SAY}`,
+    `      ${conditionsText(c)},`,
     `      // Guards: maximum run (s), daily maximum (ml), minimum interval (s), rise (tenths) within (s), doses to a lock, proves below (tenths)`,
     `      { ${g.maxRunS}, ${g.dailyMaxMl}, ${g.minIntervalS}, ${g.riseTenths}, ${g.responseS}, ${g.noRiseTimes}, ${g.provesBelowTenths} } }`,
   ].join('\n');
@@ -88,7 +100,94 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   analog: 'READ_ANALOG',
   digital: 'READ_CONTACT',
   distance: 'READ_DISTANCE',
+  'one-wire': 'READ_ONE_WIRE',
+  volts: 'READ_VOLTS',
 };
+
+const tableText = (name: string, table: readonly TablePoint[]): string =>
+  `static const TablePoint ${name}[] PROGMEM = {${table.map(({ raw, tenths }) => `{${whole(raw)}, ${whole(tenths)}}`).join(', ')}};`;
+
+/** What conditions go by: air, light, rain, soil and switch, as the engine has them. */
+const aroundText = ({ airTenthsC, light, rain, soilTenthsC, skip }: SketchAround): string =>
+  `{${[airTenthsC, light, rain, soilTenthsC, skip].map(orNone).join(', ')}}`;
+
+const COMBINED: Readonly<Record<Exclude<SketchSource['by'], 'one'>, string>> = {
+  driest: 'BY_DRIEST',
+  mean: 'BY_MEAN',
+  median: 'BY_MEDIAN',
+};
+
+/** Where the readings of the engine's sensors come from, with the tables of those that are put together. */
+function sourcesText({ sources }: BoardPlan): string {
+  const tables: string[] = [];
+  const members: string[] = [];
+  const rows = sources.map((source, at) => {
+    if (source.by === 'one') return `  {BY_ONE, ${source.input}, 0},`;
+    const first = members.length;
+    for (const [place, { input, table, lowRaw, highRaw }] of source.members.entries()) {
+      const name = `MEMBER_${at}_${place}`;
+      tables.push(tableText(name, table));
+      members.push(`  {${input}, ${name}, ${table.length}, ${whole(lowRaw)}, ${whole(highRaw)}},`);
+    }
+    return `  {${COMBINED[source.by]}, ${first}, ${source.members.length}},`;
+  });
+  return `${tables.map((one) => `${one}\n`).join('')}static const Member MEMBERS[] = {
+${members.length === 0 ? '  {0, 0, 0, 0, 0}' : members.join('\n')}
+};
+static const Source SOURCES[] = {
+${rows.length === 0 ? '  {BY_ONE, 0, 0}' : rows.join('\n')}
+};`;
+}
+
+const sensesText = ({ senses }: BoardPlan): string =>
+  `${senses.map(({ table }, at) => `${tableText(`SENSE_${at}`, table)}\n`).join('')}static const Sense SENSES[] = {
+${senses.length === 0 ? '  {0, 0, 0}' : senses.map(({ input, table }, at) => `  {${input}, SENSE_${at}, ${table.length}},`).join('\n')}
+};`;
+
+const EDGES: Readonly<Record<Edge['by'], string>> = {
+  clock: 'BY_CLOCK',
+  sunrise: 'BY_SUNRISE',
+  sunset: 'BY_SUNSET',
+};
+const edgeText = ({ by, s }: Edge): string => `{${EDGES[by]}, ${s}}`;
+const NO_EDGE = '{BY_CLOCK, 0}';
+
+const conditionsText = (c: Conditions): string =>
+  `{ ${bool(c.hours !== null)}, ${c.hours?.fromS ?? 0}, ${c.hours?.toS ?? 0}, ${orNone(c.darkBelow)}, ${orNone(c.airBelowTenthsC)}, ${orNone(c.soilAboveTenthsC)}, ${orNone(c.batteryAboveMv)}, ${bool(c.noRain)}, ${bool(c.noSkip)} }`;
+const CONDITIONS_SAY =
+  '// Conditions: hours, from, to (s of the day), dark below, air below, soil above, battery above, no rain, skip switch';
+
+function contactText({ name, config: { rule, conditions, guards, ...one } }: SketchContact): string {
+  const isPermit = rule.kind === 'permit';
+  return [
+    `  // ${forComment(name)}: enabled, contradicts, sensor, kind, start and stop limit (tenths), permits at rest`,
+    `  { ${bool(one.enabled)}, ${bool(one.contradicts)}, ${orNone(one.sensor)}, ${isPermit ? `C_PERMIT, ${rule.startTenths}, ${rule.stopTenths}, ${bool(rule.restPermits)}` : 'C_LIGHT, 0, 0, false'},`,
+    '    // From, to (s), and the values of its cell',
+    `    ${isPermit ? `${NO_EDGE}, ${NO_EDGE}, NONE, NONE` : `${edgeText(rule.from)}, ${edgeText(rule.to)}, ${orNone(rule.cell?.darkBelow ?? null)}, ${orNone(rule.cell?.brightAbove ?? null)}`},`,
+    `    ${CONDITIONS_SAY}`,
+    `    ${conditionsText(conditions)},`,
+    '    // Guards: at a stretch, between two, in a day (s)',
+    `    ${guards.mostOnS}, ${guards.leastOffS}, ${guards.dayMaxS} },`,
+  ].join('\n');
+}
+
+/** Nothing of it stands in the program of a board without contacts. */
+const contactsText = ({ contacts }: BoardPlan): string =>
+  contacts.length === 0
+    ? ''
+    : `
+// ---- Outputs that hold a state.
+static const OutputPin CONTACT_PINS[] = {
+${contacts.map(outputRow).join('\n')}
+};
+static const int32_t CONTACTS_AROUND[][5] = {${contacts.map(({ around }) => aroundText(around)).join(', ')}};
+static const ContactConfig CONTACTS[] = {
+${contacts.map(contactText).join('\n')}
+};
+`;
+
+const outputRow = ({ name, output }: SketchLine): string =>
+  `  {${pinText(output.pin)}, ${bool(output.activeLow)}, "${forString(name)}"},  // ${forComment(name)}`;
 
 const inputRow = ({ name, pin, second = pin, reads, label }: SketchInput): string =>
   `  {${READ_NAMES[reads]}, ${pinText(pin)}, ${pinText(second)}, "${forString(name)}"},  // ${forComment(label)}`;
@@ -98,13 +197,14 @@ export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string 
   const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, kept.h, console.h and board.h. No library is needed.
+${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
-#include "engine.h"
-
+#include "pins.h"
+${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}
 // The name of this program: the same settings have the same one.
 #define TROWEL_PROGRAM "${cppProgramName(plan)}"
 #define TROWEL_LINE_IDS "${plan.lines.map(({ id }) => ` ${wordOf(id)}`).join('')}"
+#define TROWEL_CONTACT_IDS "${plan.contacts.map(({ id }) => ` ${wordOf(id)}`).join('')}"
 ${body}`;
 }
 
@@ -115,52 +215,29 @@ export const cppProgramName = (plan: BoardPlan): string =>
   nameOf(withoutComments(sketchText(frameOf(plan))), withoutComments(sketchText(plan)));
 
 /** What a board keeps belongs to these lines; 255 is what an empty memory holds. */
-const keptAs = ({ lines }: BoardPlan): number =>
-  Number.parseInt(sumOf(lines.map(({ id }) => id).join(' ')).slice(0, 2), 16) % 255;
+const keptAs = ({ lines, contacts }: BoardPlan): number =>
+  Number.parseInt(sumOf([...lines, ...contacts].map(({ id }) => id).join(' ')).slice(0, 2), 16) % 255;
 
 function sketchText(plan: BoardPlan): string {
   const { engine, inputs, lines } = plan;
   const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
-  const at = (place: number | null) => orNone(place);
-  return `using namespace trowel;
-
-// ---- What is read. Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo.
-const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2;
-struct InputPin {
-  uint8_t reads;
-  uint8_t pin, second;
-  const char *name;
-};
+  return `
+// ---- What is read.
 const uint8_t INPUTS = ${inputs.length};
 static const InputPin INPUT_PINS[${Math.max(1, inputs.length)}] = {
 ${listed(inputs.map(inputRow), '  {READ_CONTACT, 0, 0, ""},').replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
 };
-static const int32_t SENSOR_INPUTS[] = {${plan.sensorInputs.join(', ') || '0'}};
+${sourcesText(plan)}
 static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};
-// By line: light cell, rain switch, skip switch.
-static const int32_t AROUND_INPUTS[][3] = {${
-    plan.around.map(({ light, rain, skip }) => `{${at(light)}, ${at(rain)}, ${at(skip)}}`).join(', ') ||
-    '{NONE, NONE, NONE}'
-  }};
+${sensesText(plan)}
+// By line: air, light cell, rain switch, soil, skip switch.
+static const int32_t AROUND[][5] = {${plan.around.map(aroundText).join(', ') || '{NONE, NONE, NONE, NONE, NONE}'}};
+const int32_t BATTERY = ${orNone(plan.battery)};
 
 // ---- What is switched.
-struct OutputPin {
-  uint8_t pin;
-  bool isActiveLow;
-  const char *name;
-};
 const uint8_t OUTPUTS = ${lines.length};
 static const OutputPin OUTPUT_PINS[${Math.max(1, lines.length)}] = {
-${
-  lines.length === 0
-    ? '  {0, false, ""}'
-    : lines
-        .map(
-          ({ name, output }) =>
-            `  {${pinText(output.pin)}, ${bool(output.activeLow)}, "${forString(name)}"},  // ${forComment(name)}`,
-        )
-        .join('\n')
-}
+${lines.length === 0 ? '  {0, false, ""}' : lines.map(outputRow).join('\n')}
 };
 
 // ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
@@ -180,6 +257,7 @@ ${listed(
   }
 };
 
+${contactsText(plan)}
 // What it keeps through a reboot belongs to these lines.
 const uint8_t KEPT_AS = ${keptAs(plan)};
 
@@ -227,18 +305,36 @@ const BITS_AT_FIRST = 10;
 const programBits = ({ engine }: BoardPlan): number =>
   engine.lines.reduce((bits, { program }) => bits | (1 << PROGRAM_CODES[program.kind]), 0);
 
+/** What of reading and of the engine this board needs: what it does not need takes no room. */
+function needsText({ inputs, sources, senses, lines }: BoardPlan): string {
+  const members = Math.max(0, ...sources.map((one) => (one.by === 'one' ? 0 : one.members.length)));
+  const reads = (how: Reads): boolean => inputs.some((one) => one.reads === how);
+  const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
+    [lines.length === 0, 'TROWEL_NO_LINES'],
+    [senses.length > 0, 'TROWEL_SENSES'],
+    [reads('one-wire'), 'TROWEL_ONE_WIRE'],
+    [reads('volts'), 'TROWEL_VOLTS'],
+    [members > 0, `TROWEL_MOST_MEMBERS ${members}`],
+  ];
+  return needs.flatMap(([isNeeded, name]) => (isNeeded ? [`#define ${name}\n`] : [])).join('');
+}
+
 /** How many of each the engine must hold, what of it this board needs, and how its converter is asked. */
 export function cppSize(plan: BoardPlan): string {
   const { engine, adcBits } = plan;
   const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
-  return `// How many of each this board has.
+  return `// How many of each this board has, and what it needs beside.
 #define TROWEL_SENSORS ${Math.max(1, engine.sensors.length)}
 #define TROWEL_TANKS ${Math.max(1, engine.tanks.length)}
 #define TROWEL_LINES ${Math.max(1, engine.lines.length)}
 #define TROWEL_SLOTS ${slots}
 #define TROWEL_ORDERS 2
+#define TROWEL_CONTACTS ${plan.contacts.length}
+// mV that its converter compares with, and the highest number it gives.
+#define TROWEL_REFERENCE_MV ${plan.referenceMv}
+#define TROWEL_FULL_SCALE ${fullScaleCounts(adcBits)}
 // What of the engine it needs: the board looks each second, and has these kinds of programs, a bit each.
 #define TROWEL_EACH_SECOND
 #define TROWEL_PROGRAMS ${programBits(plan)}
-${isSmall(plan) ? '// Volumes of 32 bits.\n#define TROWEL_SMALL\n' : ''}${adcBits > BITS_AT_FIRST ? `// Bits of its converter.\n#define TROWEL_ADC_BITS ${adcBits}\n` : ''}`;
+${needsText(plan)}${isSmall(plan) ? '// Volumes of 32 bits.\n#define TROWEL_SMALL\n' : ''}${adcBits > BITS_AT_FIRST ? `// Bits of its converter.\n#define TROWEL_ADC_BITS ${adcBits}\n` : ''}`;
 }

@@ -1,5 +1,5 @@
 /** Whether a board can hold its program, as far as its traits tell. */
-import type { BoardPlan, SketchProblem } from './plan.ts';
+import type { BoardPlan, Reads, SketchProblem } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 
 /** Working memory of the small boards, bytes, and what their own serial line, clock and stack take of it. Its words lie in program memory. */
@@ -12,7 +12,7 @@ export const isSmall = ({ traits }: BoardPlan): boolean => /\b8-bit\b/i.test(tra
  * Working memory that the program in C++ takes, bytes: the sizes of its structures without gaps, as an 8-bit compiler lays them out, with the copies that a step
  * and a start make on the stack.
  */
-export function ramBytes({ engine, inputs, lines }: BoardPlan): number {
+export function ramBytes({ engine, inputs, lines, contacts, senses, sources }: BoardPlan): number {
   const [s, t, l] = [engine.sensors.length, engine.tanks.length, engine.lines.length].map((count) =>
     Math.max(1, count),
   ) as [number, number, number];
@@ -22,33 +22,56 @@ export function ramBytes({ engine, inputs, lines }: BoardPlan): number {
   const input = 38 + 10 * s + 10 * t + 20 * l;
   const answer = 9 + l + 15 * (4 * l + 4);
   const kept = 113 * l;
-  const names = [...inputs, ...lines].reduce((sum, { name }) => sum + name.length + 6, 0) + 6 * inputs.length;
-  return config + state + 2 * input + answer + kept + names + OF_THE_BOARD_BYTES;
+  const switched = CONTACT_RAM_BYTES * contacts.length;
+  const members = sources.reduce((sum, one) => sum + (one.by === 'one' ? 0 : one.members.length), 0);
+  const about = 20 * l + 4 * senses.length + 3 * sources.length + 12 * members;
+  const names =
+    [...inputs, ...lines, ...contacts].reduce((sum, { name }) => sum + name.length + 6, 0) +
+    6 * inputs.length;
+  return config + state + 2 * input + answer + kept + switched + about + names + OF_THE_BOARD_BYTES;
 }
+
+/** Settings, state, what is told and answered, and what is kept of a contact while it is read at the start. */
+const CONTACT_RAM_BYTES = 360;
 
 /** Program memory of the small boards that a sketch may fill, bytes: 32 768 less the 2 048 that the start program of many of them takes. */
 const SMALL_BOARD_PROGRAM_BYTES = 30_720;
 /**
- * Measured with a compiler for such boards, optimised for size: the engine with one line and one kind of program, what each more adds, and what the board's own
- * serial line and clock take.
+ * Measured with a compiler for such boards, optimised for size: reading and printing alone, the engine with one line and one kind of program, contacts beside a
+ * line and alone, what each more adds, and what the board's own serial line and clock take.
  */
-const ONE_LINE_BYTES = 27_200;
+const READING_BYTES = 11_800;
+const ONE_LINE_BYTES = 27_250;
 const FURTHER_LINE_BYTES = 1220;
 const FURTHER_KIND_BYTES = 130;
+const CONTACT_BYTES = { alone: 8200, besideLine: 5400, further: 500 };
 const FURTHER_INPUT_BYTES = 60;
-const DISTANCE_BYTES = 500;
+const READS_BYTES: Readonly<Record<Reads, number>> = {
+  analog: 0,
+  digital: 0,
+  distance: 500,
+  'one-wire': 1400,
+  volts: 900,
+};
+const SENSES_BYTES = 900;
+const MEMBERS_BYTES = 700;
 const CORE_BYTES = 2600;
 
 /** Program memory that the program in C++ takes on a small board, bytes, about. */
-export function programBytes({ engine, inputs, lines }: BoardPlan): number {
+export function programBytes({ engine, inputs, lines, contacts, senses, sources }: BoardPlan): number {
   const kinds = new Set(engine.lines.map(({ program }) => program.kind)).size;
+  const reads = [...new Set(inputs.map((one) => one.reads))];
   return (
     CORE_BYTES +
-    ONE_LINE_BYTES +
+    (lines.length > 0 ? ONE_LINE_BYTES : READING_BYTES) +
     FURTHER_LINE_BYTES * Math.max(0, lines.length - 1) +
     FURTHER_KIND_BYTES * Math.max(0, kinds - 1) +
+    (contacts.length === 0 ? 0 : lines.length > 0 ? CONTACT_BYTES.besideLine : CONTACT_BYTES.alone) +
+    CONTACT_BYTES.further * Math.max(0, contacts.length - 1) +
     FURTHER_INPUT_BYTES * Math.max(0, inputs.length - 1) +
-    (inputs.some((one) => one.reads === 'distance') ? DISTANCE_BYTES : 0)
+    reads.reduce((sum, one) => sum + READS_BYTES[one], 0) +
+    (senses.length > 0 ? SENSES_BYTES : 0) +
+    (sources.some((one) => one.by !== 'one') ? MEMBERS_BYTES : 0)
   );
 }
 

@@ -20,8 +20,11 @@ export const nameOf = (frame: string, whole: string): string =>
 export const frameNameOf = (name: string): string => name.slice(0, NAME_LETTERS);
 
 /** Pins with their level at rest. */
-export const restLevels = ({ lines }: BoardPlan): readonly (readonly [pin: number, level: 0 | 1])[] =>
-  lines.map(({ output }) => [output.pin.number, output.activeLow ? 1 : 0]);
+export const restLevels = ({
+  lines,
+  contacts,
+}: BoardPlan): readonly (readonly [pin: number, level: 0 | 1])[] =>
+  [...lines, ...contacts].map(({ output }) => [output.pin.number, output.activeLow ? 1 : 0]);
 
 /** The list of a folder. @param number of the program; the board starts the highest one that is whole */
 export function listText(

@@ -30,16 +30,24 @@ export type Output = { readonly pin: Pin; readonly activeLow: boolean };
 
 const SWITCHES = ['MOSFET', 'transistor', 'relay', 'driver module'] as const;
 
-/** The pin that switches a part, and on which side: through its switch, as it is drawn in the wiring. Null where that is not drawn. */
-export function outputOf(wiring: Netlist, catalogue: Catalogue, lineId: string): Output | null {
+/**
+ * The pin that switches what stands for a water line or a contact, and on which side: its own input, or through its switch, as it is drawn in the wiring. Null
+ * where that is not drawn.
+ */
+export function outputOf(
+  wiring: Netlist,
+  catalogue: Catalogue,
+  of: { readonly list: 'waterLines' | 'contacts'; readonly id: string },
+): Output | null {
   const circuit = readCircuit(wiring, catalogue);
   const load = [...circuit.parts.values()].find(
-    ({ part }) => part.stands?.list === 'waterLines' && part.stands.id === lineId,
+    ({ part }) => part.stands?.list === of.list && part.stands.id === of.id,
   );
   if (!load) return null;
-  const all = [...circuit.parts.values()].filter((placed) => hasRole(placed, ...SWITCHES));
-  for (const placed of all) {
-    if (!loadsOf(circuit, placed).includes(load)) continue;
+  const behind = [...circuit.parts.values()].filter(
+    (placed) => hasRole(placed, ...SWITCHES) && loadsOf(circuit, placed).includes(load),
+  );
+  for (const placed of [load, ...behind]) {
     const control = spotsOf(placed).find(isControl);
     const driver = control && driverOf(circuit, control);
     if (!driver || !isType(driver, 'pin') || !hasRole(driver.placed, 'board')) continue;

@@ -1,6 +1,12 @@
 /** What a board's program is written from: its inputs, its outputs and its engine's settings; or what is missing. */
+import type { BoardTable } from '../calibration/boardTable.ts';
+import type { ContactConfig } from '../control/contacts/contract.ts';
+import type { Around } from '../control/contract/types.ts';
 import type { EngineConfig } from '../control/engine/settings.ts';
+import type { DecidedBy } from '../control/host/combined.ts';
+import { fullScaleCounts } from '../electrics/converter.ts';
 import type { Output, Pin } from './pins.ts';
+import type { SketchSense } from './senses.ts';
 
 export type SketchInput = {
   readonly channelId: string;
@@ -13,9 +19,41 @@ export type SketchInput = {
   readonly reads: Reads;
 };
 
-/** Counts of the converter, 0 and 1, or mm from the time that an echo takes. */
-export const READS = ['analog', 'digital', 'distance'] as const;
+/** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin. */
+export const READS = ['analog', 'digital', 'distance', 'one-wire', 'volts'] as const;
 export type Reads = (typeof READS)[number];
+
+/** Decimals that the board prints behind the point of its whole numbers: hundredths of a degree, thousandths of a volt. */
+export const DECIMALS: Readonly<Record<Reads, 0 | 2 | 3>> = {
+  analog: 0,
+  digital: 0,
+  distance: 0,
+  'one-wire': 2,
+  volts: 3,
+};
+
+/** The whole numbers that reading may give. */
+export function rawRange({
+  reads,
+  adcBits,
+}: {
+  readonly reads: Reads;
+  readonly adcBits: number;
+}): readonly [number, number] {
+  switch (reads) {
+    case 'analog':
+      return [0, fullScaleCounts(adcBits)];
+    case 'digital':
+      return [0, 1];
+    case 'distance':
+      return [0, 5200];
+    case 'one-wire':
+      // Beyond this lies what such a thermometer says before it has measured.
+      return [-5500, 8499];
+    case 'volts':
+      return [0, 30_000];
+  }
+}
 
 export type SketchLine = {
   /** Of the water line in the garden: what a board keeps belongs to it. */
@@ -24,27 +62,59 @@ export type SketchLine = {
   readonly output: Output;
 };
 
+/** An output that holds a state, with its settings and what it goes by. */
+export type SketchContact = SketchLine & { readonly config: ContactConfig; readonly around: SketchAround };
+
+/** Places in the senses; null: not asked for. */
+export type SketchAround = Readonly<Record<keyof Around, number | null>>;
+export const NOTHING_ASKED: SketchAround = {
+  airTenthsC: null,
+  light: null,
+  rain: null,
+  soilTenthsC: null,
+  skip: null,
+};
+
+/** One probe of several that decide together. */
+export type SketchMember = {
+  readonly input: number;
+  readonly table: BoardTable;
+  readonly lowRaw: number;
+  readonly highRaw: number;
+};
+/** Where a sensor's readings come from: one input, or several that are put together before the engine sees them. */
+export type SketchSource =
+  | { readonly by: 'one'; readonly input: number }
+  | { readonly by: Exclude<DecidedBy, 'one'>; readonly members: readonly SketchMember[] };
+
 export type BoardPlan = {
   readonly garden: string;
   readonly board: string;
   readonly traits: string;
   readonly adcBits: number;
+  /** Of its converter, mV. */
+  readonly referenceMv: number;
   readonly inputs: readonly SketchInput[];
   readonly lines: readonly SketchLine[];
+  readonly contacts: readonly SketchContact[];
   readonly engine: EngineConfig;
-  /** Places in the inputs: of each sensor and tank, and by line of its surroundings; null: not measured. */
-  readonly sensorInputs: readonly number[];
+  readonly sources: readonly SketchSource[];
+  /** Places in the inputs, by tank. */
   readonly tankInputs: readonly number[];
-  readonly around: readonly {
-    readonly light: number | null;
-    readonly rain: number | null;
-    readonly skip: number | null;
-  }[];
+  readonly senses: readonly SketchSense[];
+  /** By line. */
+  readonly around: readonly SketchAround[];
+  /** Place of the battery in the senses; null: no condition asks for it. */
+  readonly battery: number | null;
   /** What stands above the program: calibrations and pins, one line each. */
   readonly heading: readonly string[];
   /** Channels of the board that are left out, and why. */
   readonly leftOut: readonly SketchProblem[];
 };
+
+/** The inputs that a sensor is read from. */
+export const inputsOf = (source: SketchSource): readonly number[] =>
+  source.by === 'one' ? [source.input] : source.members.map(({ input }) => input);
 
 /** Why something cannot be written into a board's program. `sheet` is where it is set. */
 export type SketchProblem = {
@@ -56,10 +126,13 @@ export type SketchProblem = {
     | 'pin-taken-twice'
     | 'kind-not-written'
     | 'no-output-pin'
-    | 'several-probes'
+    /** A probe that speaks in numbers of its own, which the program does not turn into counts. */
+    | 'own-numbers'
     | 'not-calibrated'
-    | 'condition-not-written'
-    | 'contacts-not-written'
+    /** A condition goes by a sensor whose numbers nobody has given a meaning: a thermistor without its values. */
+    | 'no-meaning'
+    /** What a condition goes by is measured by another board. */
+    | 'other-board'
     | 'tank-unread'
     | 'contradiction'
     /** The program in C++ needs more working memory than such a board has. */

@@ -1,7 +1,11 @@
+import { tenthsFromTable, type BoardTable } from '../calibration/boardTable.ts';
+import { bootContacts, stepContacts } from '../control/contacts/contacts.ts';
+import type { ContactsInput } from '../control/contacts/contract.ts';
 import { bootEngine, stepEngine } from '../control/engine/engine.ts';
+import { combine, TENTHS_TABLE } from '../control/host/combined.ts';
 import type { Program } from '../control/programs/programs.ts';
 import type { Settings } from './settable.ts';
-import type { BoardPlan } from './plan.ts';
+import { NOTHING_ASKED, type BoardPlan } from './plan.ts';
 
 /** A made-up day of one stick: dry, then wet, slowly and with noise; a plug pulled for a while now and then. */
 export const rawAt = (second: number): number =>
@@ -87,6 +91,15 @@ export function richPlan(plan: BoardPlan): BoardPlan {
     heading: ['A line above it', 'another'],
     inputs: [stick, analog('level', stick.pin.number + 1), analog('light', stick.pin.number + 2)],
     tankInputs: [1],
+    senses: [
+      {
+        input: 2,
+        table: [
+          { raw: 0, tenths: 0 },
+          { raw: 4095, tenths: 4095 },
+        ],
+      },
+    ],
     lines: [
       line,
       {
@@ -96,10 +109,7 @@ export function richPlan(plan: BoardPlan): BoardPlan {
         output: { pin: { kind: 'pin', number: 6 }, activeLow: false },
       },
     ],
-    around: [
-      { light: null, rain: null, skip: null },
-      { light: 2, rain: null, skip: null },
-    ],
+    around: [NOTHING_ASKED, { ...NOTHING_ASKED, light: 0 }],
     engine: {
       ...plan.engine,
       tanks: [{ minimumRaw: 300, fallsWithWater: false, lowRaw: 10, highRaw: 1000, staleAfterS: 60 }],
@@ -160,6 +170,152 @@ export function richSwitchesOfPage(plan: BoardPlan, toS: number): readonly strin
     for (const level of [false, true])
       for (const [at, on] of step.on.entries())
         if (on === level && before[at] !== on) switches.push(`${nowS} ${at} ${on ? 1 : 0}`);
+  }
+  return switches;
+}
+
+// ---- Contacts
+
+const line = (from: readonly [number, number], to: readonly [number, number]) => [
+  { raw: from[0], tenths: from[1] },
+  { raw: to[0], tenths: to[1] },
+];
+/** A board with three sticks that decide by their median, an air thermistor as a table, a light cell, a permit contact and a grow light. */
+export function withContacts(plan: BoardPlan): BoardPlan {
+  const [stick] = plan.inputs;
+  const [config] = plan.engine.lines;
+  const [sensor] = plan.engine.sensors;
+  if (!stick || !config || !sensor) throw new Error('no line');
+  const names = ['c2', 'c3', 'c4', 'air', 'cell'];
+  const inputs = names.map((name, at) => ({
+    ...stick,
+    channelId: name,
+    name,
+    label: name,
+    pin: { ...stick.pin, number: stick.pin.number + at },
+  }));
+  const table = [
+    { raw: 1000, tenths: 1000 },
+    { raw: 3000, tenths: 0 },
+  ];
+  const members = [0, 1, 2].map((input) => ({ input, table, lowRaw: 20, highRaw: 4000 }));
+  const guards = { mostOnS: 5000, leastOffS: 300, dayMaxS: 20_000 };
+  const output = (number: number) => ({ pin: { kind: 'pin', number } as const, activeLow: false });
+  const { conditions } = config;
+  return {
+    ...plan,
+    inputs,
+    lines: [],
+    sources: [{ by: 'median', members }],
+    senses: [
+      { input: 3, table: [...line([0, -200], [2000, 200]), { raw: 4095, tenths: 450 }] },
+      { input: 4, table: line([0, 0], [4095, 4095]) },
+    ],
+    around: [],
+    tankInputs: [],
+    engine: {
+      ...plan.engine,
+      lines: [],
+      tanks: [],
+      sensors: [
+        { ...sensor, table: TENTHS_TABLE, lowRaw: 0, highRaw: 1000, soilLowRaw: 0, soilHighRaw: 1000 },
+      ],
+    },
+    contacts: [
+      {
+        id: 'permit',
+        name: 'Permit',
+        output: output(6),
+        around: { ...NOTHING_ASKED, airTenthsC: 0 },
+        config: {
+          enabled: true,
+          contradicts: false,
+          sensor: 0,
+          rule: { kind: 'permit', startTenths: 400, stopTenths: 600, restPermits: false },
+          conditions: { ...conditions, airBelowTenthsC: 250 },
+          guards,
+        },
+      },
+      {
+        id: 'light',
+        name: 'Light',
+        output: output(7),
+        around: { ...NOTHING_ASKED, light: 1 },
+        config: {
+          enabled: true,
+          contradicts: false,
+          sensor: null,
+          rule: {
+            kind: 'light',
+            from: { by: 'sunset', s: -1800 },
+            to: { by: 'clock', s: 30_000 },
+            cell: { darkBelow: 900, brightAbove: 1300 },
+          },
+          conditions,
+          guards: { ...guards, mostOnS: 26_000 },
+        },
+      },
+    ],
+  };
+}
+
+/** What its five inputs read in a second, and at which seconds the page tells the sun. The second stick is pulled out now and then. */
+export function contactTold(second: number): {
+  readonly raws: readonly [number, number, number, number, number];
+  readonly sun: { readonly riseS: number; readonly setS: number } | null;
+} {
+  const moist = Math.round(2000 - 900 * Math.sin(second / 3000));
+  return {
+    raws: [
+      moist + (second % 7),
+      second % 5000 > 4000 ? 4095 : moist + 150,
+      moist - 120,
+      Math.round(2000 + 700 * Math.sin(second / 5000)),
+      Math.round(1100 + 400 * Math.sin(second / 1500)),
+    ],
+    sun: second % 9000 === 500 ? { riseS: 21_000, setS: 6000 } : null,
+  };
+}
+
+const meant = (table: BoardTable, raw: number): number => tenthsFromTable(table, raw);
+
+/** As "second contact level", as the contacts of the page switch, its clock set to Monday midnight at the start. */
+export function contactSwitchesOfPage(plan: BoardPlan, toS: number): readonly string[] {
+  const configs = plan.contacts.map(({ config }) => config);
+  const [source] = plan.sources;
+  const [air, cell] = plan.senses;
+  if (!source || source.by === 'one' || !air || !cell) throw new Error('no sources');
+  let known = bootEngine(plan.engine);
+  let state = bootContacts(configs);
+  let sun: ContactsInput['sun'] = null;
+  let driven = configs.map(() => false);
+  const switches: string[] = [];
+  const nowhere = { airTenthsC: null, light: null, rain: null, soilTenthsC: null, skip: null };
+  for (let nowS = 1; nowS <= toS; nowS += 1) {
+    const told = contactTold(nowS);
+    sun = told.sun ?? sun;
+    const votes = source.members.map(({ input, table, lowRaw, highRaw }) => {
+      const raw = told.raws[input] ?? 0;
+      return raw < lowRaw || raw > highRaw ? null : meant(table, raw);
+    });
+    const raw = combine(source.by, votes);
+    const input = {
+      nowS,
+      clock: { daySecond: nowS % 86_400, weekday: 0 },
+      batteryMv: null,
+      around: [
+        { ...nowhere, airTenthsC: meant(air.table, told.raws[3]) },
+        { ...nowhere, light: meant(cell.table, told.raws[4]) },
+      ],
+    };
+    const sensors = [raw === null ? null : { raw, atS: nowS }];
+    known = stepEngine(known, { ...input, sensors, tanks: [], orders: [] }, plan.engine).state;
+    const step = stepContacts(state, { ...input, sun }, known.sensors, plan.engine, configs);
+    state = step.state;
+    for (const level of [false, true])
+      for (const [at, on] of step.driven.entries())
+        if (on === level && driven[at] !== on) switches.push(`${nowS} ${at} ${on ? 1 : 0}`);
+    driven = [...step.driven];
   }
   return switches;
 }

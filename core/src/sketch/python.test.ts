@@ -11,6 +11,8 @@ import { planBoard } from './boardPlan.ts';
 import type { BoardPlan } from './plan.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import {
+  contactSwitchesOfPage,
+  contactTold,
   everyProgram,
   limitsLines,
   rawAt,
@@ -18,6 +20,7 @@ import {
   richRawsAt,
   richSwitchesOfPage,
   switchesOfPage,
+  withContacts,
 } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { pythonProblems } from './fits.ts';
@@ -45,7 +48,7 @@ const call = (name: string) => python.globals.get(name) as (...of: readonly (str
 
 beforeAll(async () => {
   python = await loadMicroPython({ heapsize: 8 * 1024 * 1024 });
-  for (const name of ['engine.py', 'board.py', 'console.py', 'reasons.py'])
+  for (const name of ['engine.py', 'contacts.py', 'board.py', 'console.py', 'reasons.py'])
     python.FS.writeFile(`/${name}`, readFileSync(`${PYTHON}${name}`, 'utf8'));
   python.FS.writeFile('/settings.py', pythonSettings(plan, WRITTEN));
   python.FS.writeFile('/every.py', pythonSettings(everyProgram(plan), WRITTEN));
@@ -132,6 +135,47 @@ def rich_run(rows):
   const asked = richSwitchesOfPage(rich, toS);
   expect(asked.filter((one) => one.endsWith('1 1')).length).toBeGreaterThan(0);
   expect(call('rich_run')(rows).split('|')).toEqual(asked);
+});
+
+test('and so do contacts: a permit by three probes together and their air, a light by sun, clock and cell', () => {
+  const held = withContacts(plan);
+  python.FS.writeFile('/held.py', pythonSettings(held, WRITTEN));
+  python.runPython(`
+import held
+def held_run(rows):
+    told = []
+    raws = {}
+    levels = {}
+    def read_pin(how, pins):
+        return raws[pins[0]]
+    def switch_pin(pin, level):
+        if levels.get(pin, 0) != level:
+            told.append('%d %d %d' % (held_board.now_s, 0 if pin == held.CONTACT_OUTPUTS[0][0] else 1, level))
+        levels[pin] = level
+    class Nothing:
+        now_s = 0
+    held_board = Nothing()
+    held_board = Board(held, read_pin, switch_pin, lambda text: None)
+    held_board.console.obey('clock 0 0')
+    pins = [one[1][0] for one in held.INPUTS]
+    for row in rows.split(';'):
+        values = row.split(' ')
+        for at in range(len(pins)):
+            raws[pins[at]] = int(values[at])
+        if len(values) > len(pins):
+            held_board.console.obey('sun %s %s' % (values[-2], values[-1]))
+        held_board.second()
+    return '|'.join(told)
+`);
+  const toS = 20_000;
+  const rows = Array.from({ length: toS }, (_, at) => {
+    const { raws, sun } = contactTold(at + 1);
+    return [...raws, ...(sun ? [sun.riseS, sun.setS] : [])].join(' ');
+  }).join(';');
+  const asked = contactSwitchesOfPage(held, toS);
+  for (const contact of [0, 1])
+    expect(asked.filter((one) => one.endsWith(`${contact} 1`)).length).toBeGreaterThan(0);
+  expect(call('held_run')(rows).split('|')).toEqual(asked);
 });
 
 test('the console: readings by their names, reasons, an order that the guards hold, and rubbish', () => {

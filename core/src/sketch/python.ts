@@ -1,7 +1,19 @@
 /** The settings of a board's program in MicroPython; the engine, the board and the start are files of their own that never change. */
 import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { BoardPlan, Reads, SketchInput } from './plan.ts';
+import type { TablePoint } from '../calibration/boardTable.ts';
+import type { Conditions } from '../control/conditions/conditions.ts';
+import type { Edge } from '../control/contacts/contract.ts';
+import type {
+  BoardPlan,
+  Reads,
+  SketchAround,
+  SketchContact,
+  SketchInput,
+  SketchLine,
+  SketchSource,
+} from './plan.ts';
+import { inputsOf } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf } from './folder.ts';
 import { frameOf } from './settable.ts';
@@ -33,7 +45,7 @@ const fields = (of: Readonly<Record<string, Value | { readonly text: string }>>)
 const sensorText = (one: SensorConfig, label: string): string =>
   fields({
     [`# ${forComment(label)}: raw value, tenths of a percent`]: null,
-    table: one.table.map(({ raw, tenths }) => [raw, tenths]),
+    table: points(one.table),
     '# Outside of these the plug is out or the cable broken.': null,
     low_raw: one.lowRaw,
     high_raw: one.highRaw,
@@ -71,15 +83,6 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig, na
     every_nth: flat.everyNth,
     slots: flat.slots.map(({ daySecond, days }) => [daySecond, days]),
   });
-  const conditionsText = fields({
-    hours: c.hours && [c.hours.fromS, c.hours.toS],
-    dark_below: c.darkBelow,
-    air_below_tenths_c: c.airBelowTenthsC,
-    soil_above_tenths_c: c.soilAboveTenthsC,
-    no_rain: c.noRain,
-    battery_above_mv: c.batteryAboveMv,
-    no_skip: c.noSkip,
-  });
   return fields({
     [`# ${forComment(name)}`]: null,
     enabled: line.enabled,
@@ -90,7 +93,7 @@ function lineText({ program, conditions: c, guards: g, ...line }: LineConfig, na
     tube_ms: line.tubeMs,
     program: { text: programText },
     fallback_ml: line.fallbackMl,
-    conditions: { text: conditionsText },
+    conditions: { text: conditionsText(c) },
     '# Guards: nothing that is typed or sent changes them.': null,
     max_run_s: g.maxRunS,
     daily_max_ml: g.dailyMaxMl,
@@ -109,7 +112,77 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   analog: 'analog',
   digital: 'contact',
   distance: 'distance',
+  'one-wire': 'one_wire',
+  volts: 'volts',
 };
+
+const EDGES: Readonly<Record<Edge['by'], number>> = { clock: 0, sunrise: 1, sunset: 2 };
+const edgeValue = ({ by, s }: Edge): Value => [EDGES[by], s];
+const points = (table: readonly TablePoint[]): Value => table.map(({ raw, tenths }) => [raw, tenths]);
+
+const conditionsText = (c: Conditions): string =>
+  fields({
+    hours: c.hours && [c.hours.fromS, c.hours.toS],
+    dark_below: c.darkBelow,
+    air_below_tenths_c: c.airBelowTenthsC,
+    soil_above_tenths_c: c.soilAboveTenthsC,
+    no_rain: c.noRain,
+    battery_above_mv: c.batteryAboveMv,
+    no_skip: c.noSkip,
+  });
+
+function contactText({ name, config: { rule, conditions, guards, ...one } }: SketchContact): string {
+  return fields({
+    [`# ${forComment(name)}`]: null,
+    enabled: one.enabled,
+    contradicts: one.contradicts,
+    sensor: one.sensor,
+    ...(rule.kind === 'permit'
+      ? {
+          '# A permit in series with another timer.': null,
+          kind: 0,
+          start_tenths: rule.startTenths,
+          stop_tenths: rule.stopTenths,
+          rest_permits: rule.restPermits,
+        }
+      : {
+          '# A light, from one moment of the day to another: 0 by the clock, 1 from sunrise, 2 from sunset on, in s.':
+            null,
+          kind: 1,
+          begins: edgeValue(rule.from),
+          ends: edgeValue(rule.to),
+          dark_below: rule.cell?.darkBelow ?? null,
+          bright_above: rule.cell?.brightAbove ?? null,
+        }),
+    conditions: { text: conditionsText(conditions) },
+    '# Guards: nothing that is typed or sent changes them.': null,
+    most_on_s: guards.mostOnS,
+    least_off_s: guards.leastOffS,
+    day_max_s: guards.dayMaxS,
+  });
+}
+
+/** Air, light, rain, soil and switch, as the engine asks for them. */
+const aroundValue = ({ airTenthsC, light, rain, soilTenthsC, skip }: SketchAround): Value => [
+  airTenthsC,
+  light,
+  rain,
+  soilTenthsC,
+  skip,
+];
+
+const sourceValue = (source: SketchSource): Value =>
+  source.by === 'one'
+    ? source.input
+    : [
+        source.by,
+        source.members.map(({ input, table, lowRaw, highRaw }): Value => [
+          input,
+          points(table),
+          lowRaw,
+          highRaw,
+        ]),
+      ];
 
 const inputText = ({ reads, pin, second, name }: SketchInput): string =>
   valueText([READ_NAMES[reads], [pin.number, ...(second ? [second.number] : [])], forString(name)]);
@@ -136,26 +209,50 @@ export const programName = (plan: BoardPlan): string =>
 
 const withoutComments = (code: string): string => code.replace(/^ *#.*$/gm, '');
 
+const outputText = ({ name, output }: SketchLine): string =>
+  valueText([output.pin.number, output.activeLow, forString(name)]);
+
+/** The probe that a sensor of the engine is read from, or the probes. */
+const labelOf = ({ sources, inputs }: BoardPlan, at: number): string => {
+  const source = sources[at];
+  return source
+    ? inputsOf(source)
+        .flatMap((place) => inputs[place]?.label ?? [])
+        .join(', ')
+    : '';
+};
+
 function settingsText(plan: BoardPlan): string {
-  const { engine, inputs, lines } = plan;
+  const { engine, inputs, lines, contacts } = plan;
   return `ADC_BITS = ${plan.adcBits}
+REFERENCE_MV = ${plan.referenceMv}
 
 # What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
 INPUTS = ${rows(inputs.map(inputText))}
-SENSOR_INPUTS = ${valueText(plan.sensorInputs)}
+# By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
+SOURCES = ${rows(plan.sources.map((one) => valueText(sourceValue(one))))}
 TANK_INPUTS = ${valueText(plan.tankInputs)}
-# By line: light cell, rain switch, skip switch.
-AROUND_INPUTS = ${rows(plan.around.map(({ light, rain, skip }) => valueText([light, rain, skip])))}
+# What conditions go by: input, and what its values mean, in tenths of a degree, mV, light, or yes and no.
+SENSES = ${rows(plan.senses.map(({ input, table }) => valueText([input, points(table)])))}
+# By line: air, light cell, rain switch, soil, skip switch.
+AROUND = ${rows(plan.around.map((one) => valueText(aroundValue(one))))}
+BATTERY = ${valueText(plan.battery)}
 
 # What is switched: pin, on when low, name.
-OUTPUTS = ${rows(lines.map(({ name, output }) => valueText([output.pin.number, output.activeLow, forString(name)])))}
+OUTPUTS = ${rows(lines.map(outputText))}
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ${valueText(lines.map(({ id }) => wordOf(id)))}
+
+# Outputs that hold a state.
+CONTACT_OUTPUTS = ${rows(contacts.map(outputText))}
+CONTACT_IDS = ${valueText(contacts.map(({ id }) => wordOf(id)))}
+CONTACTS_AROUND = ${rows(contacts.map(({ around }) => valueText(aroundValue(around))))}
+CONTACTS = ${rows(contacts.map(contactText))}
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(
     at_once=${engine.atOnce},
-    sensors=${indented(rows(engine.sensors.map((one, at) => sensorText(one, inputs[plan.sensorInputs[at] ?? -1]?.label ?? ''))))},
+    sensors=${indented(rows(engine.sensors.map((one, at) => sensorText(one, labelOf(plan, at)))))},
     tanks=${indented(rows(engine.tanks.map(tankText)))},
     lines=${indented(rows(engine.lines.map((one, at) => lineText(one, lines[at]?.name ?? ''))))},
 )

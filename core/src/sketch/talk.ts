@@ -2,6 +2,11 @@
 import { REASONS, type Reason } from '../control/contract/reasons.ts';
 import type { LineTold } from '../records/lineEvents.ts';
 
+/** A contact has gone on, or off after so many seconds. */
+export type ContactTold =
+  | { readonly kind: 'on'; readonly reason: Reason }
+  | { readonly kind: 'off'; readonly reason: Reason; readonly onS: number };
+
 export type Said =
   | { readonly kind: 'version'; readonly number: number; readonly name: string }
   /** Ids of the board's lines, in the order of their numbers. */
@@ -21,6 +26,18 @@ export type Said =
       readonly todayMl: number;
       readonly locked: boolean;
     }
+  /** Ids of the board's contacts, in the order of their numbers. */
+  | { readonly kind: 'contacts'; readonly ids: readonly string[] }
+  /** How a contact stands; its number counts from 1. */
+  | {
+      readonly kind: 'contact';
+      readonly contact: number;
+      readonly isOn: boolean;
+      readonly isResting: boolean;
+      readonly reason: Reason;
+      readonly todayS: number;
+    }
+  | { readonly kind: 'contact-event'; readonly contact: number; readonly told: ContactTold }
   /** What the board makes of an input, tenths; null: it knows no percent. */
   | { readonly kind: 'percent'; readonly name: string; readonly tenths: number | null }
   | { readonly kind: 'limits'; readonly line: number; readonly values: Readonly<Record<string, string>> }
@@ -40,6 +57,9 @@ const STARTED = pattern(String.raw`started N ([a-z-]+) N s(?: at (\d{1,3})\.(\d)
 const STOPPED = pattern('stopped N ([a-z-]+) N s N ml');
 const OTHER = pattern('(held|refused|locked|unlocked) N ([a-z-]+)');
 const LINE = pattern('line N (runs|rests) ([a-z-]+) today N ml( locked)?');
+const CONTACTS = /^# contacts((?: [\w-]{1,60})+)$/;
+const CONTACT = pattern('contact N (is|rests) (on|off) ([a-z-]+) today N s');
+const CONTACT_EVENT = pattern('contact N (on|off) ([a-z-]+)(?: N s)?');
 const LIMITS = pattern(String.raw`limits N((?: (?:start|stop|dose|water) [\w.]{1,10})*)`);
 const PERCENT = /^# percent ([\w.-]{1,60}) (?:(\d{1,3})\.(\d)|unknown)$/;
 const TAKEN = /^# taken:?(?: (.{0,80}))?$/;
@@ -48,7 +68,7 @@ const REFUSED = /^# no: (.{1,120})$/;
 /** Null for every other line. Never throws. */
 export function readTalk(text: string): Said | null {
   const line = text.trim();
-  return line.startsWith('# ') ? (standing(line) ?? event(line) ?? answer(line)) : null;
+  return line.startsWith('# ') ? (standing(line) ?? event(line) ?? contactSaid(line) ?? answer(line)) : null;
 }
 
 function standing(text: string): Said | null {
@@ -113,6 +133,33 @@ function event(text: string): Said | null {
     told: { kind: other[1] as 'held' | 'refused' | 'locked' | 'unlocked', reason: other[3] as Reason },
     plannedS: null,
   };
+}
+
+function contactSaid(text: string): Said | null {
+  const ids = CONTACTS.exec(text);
+  if (ids) return { kind: 'contacts', ids: (ids[1] ?? '').split(' ').slice(1) };
+  const stands = CONTACT.exec(text);
+  if (stands && isReason(stands[4] ?? ''))
+    return {
+      kind: 'contact',
+      contact: Number(stands[1]),
+      isResting: stands[2] === 'rests',
+      isOn: stands[3] === 'on',
+      reason: stands[4] as Reason,
+      todayS: Number(stands[5]),
+    };
+  const went = CONTACT_EVENT.exec(text);
+  if (!went || !isReason(went[3] ?? '')) return null;
+  const reason = went[3] as Reason;
+  if (went[2] === 'on' && went[4] === undefined)
+    return { kind: 'contact-event', contact: Number(went[1]), told: { kind: 'on', reason } };
+  return went[2] === 'off' && went[4] !== undefined
+    ? {
+        kind: 'contact-event',
+        contact: Number(went[1]),
+        told: { kind: 'off', reason, onS: Number(went[4]) },
+      }
+    : null;
 }
 
 function answer(text: string): Said | null {

@@ -13,6 +13,10 @@ export const COLOUR_TAGS = ['none', 'blue', 'red', 'yellow', 'green', 'white', '
 export type ColourTag = (typeof COLOUR_TAGS)[number];
 const colour = z.enum(COLOUR_TAGS);
 
+/** Lists of the garden whose things have a part. */
+export const STANDING = ['boards', 'probes', 'waterLines', 'contacts', 'plots'] as const;
+export type Standing = (typeof STANDING)[number];
+
 const end = z.strictObject({ part: id, terminal: id });
 
 const part = z.strictObject({
@@ -22,8 +26,8 @@ const part = z.strictObject({
   colour,
   /** The part id of the board it reports to; null for boards, supplies and what serves them all. */
   boardId: id.nullable(),
-  /** What of the garden it is: its board, probe or water line. */
-  stands: z.strictObject({ list: z.enum(['boards', 'probes', 'waterLines']), id }).nullable(),
+  /** What of the garden it is: its board, probe, water line or contact; of a lamp, buzzer or display the plot that it speaks for. */
+  stands: z.strictObject({ list: z.enum(STANDING), id }).nullable(),
   /** Its address on the bus; null when none is set. */
   address: z.int().min(1).max(247).nullable(),
   /** Facts that differ from its catalogue entry. */

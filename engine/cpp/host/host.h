@@ -19,6 +19,8 @@ uint8_t digitalRead(uint8_t pin);
 int16_t analogRead(uint8_t pin);
 void analogReadResolution(uint8_t bits);
 uint32_t millis();
+inline void interrupts() {}
+inline void noInterrupts() {}
 void delayMicroseconds(uint32_t us);
 uint32_t pulseIn(uint8_t pin, uint8_t level, uint32_t timeoutUs);
 

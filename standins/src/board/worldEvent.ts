@@ -1,7 +1,7 @@
 import type { HostContactEvent, HostEvent } from '@plain-trowel/core/control/host/engineHost';
 import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import type { EventDraft } from '@plain-trowel/core/records/event';
-import { lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
+import { contactEventDraft, lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
 import type { Setup } from './setup.ts';
 
 /** Of a line's pump or valve. */
@@ -43,20 +43,7 @@ export function gardenEventOf(event: WorldEvent): readonly EventDraft[] {
 }
 
 function stateEventOf(event: StateEvent): EventDraft {
-  const { atMs, plotId, boardId, contactId, bootMs, contactName, use, reason } = event;
+  const { atMs, plotId, boardId, contactId, bootMs, contactName, use } = event;
   const id = `${boardId} ${bootMs} ${contactId} ${atMs}`;
-  const common = {
-    id,
-    atMs,
-    plotId,
-    boardId,
-    author: 'board',
-    simulated: true,
-    contactName,
-    use,
-    reason,
-  } as const;
-  return event.kind === 'on'
-    ? { ...common, kind: 'contact-on' }
-    : { ...common, kind: 'contact-off', onS: event.onS };
+  return contactEventDraft(event, { id, atMs, plotId, boardId, simulated: true, contactName, use });
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { loadMicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
+import { pythonFileNames } from '@plain-trowel/core/sketch/files';
 import type { LoadOptions, Program } from '@plain-trowel/core/sketch/loader/load';
 import { PyBoard, type Interpreter, type Wires } from './pyBoard.ts';
 
@@ -8,15 +9,7 @@ const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url)
 export const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
 
 /** The files of a program that are the same on every board. */
-export const COMMON = [
-  'board.py',
-  'console.py',
-  'engine.py',
-  'kept.py',
-  'reasons.py',
-  'start.py',
-  'store.py',
-];
+export const COMMON = pythonFileNames({ contacts: [] });
 
 export const interpreterForTests: Interpreter = (stdout) =>
   loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout });

@@ -4,6 +4,7 @@ import { REASON_CODES } from '../codes.ts';
 import { bootContacts, stepContacts } from '../contacts/contacts.ts';
 import type { ContactConfig, ContactEvent, ContactsInput, ContactsStep } from '../contacts/contract.ts';
 import { bootEngine, stepEngine } from '../engine/engine.ts';
+import type { EngineInput } from '../contract/types.ts';
 import type { EngineConfig } from '../engine/settings.ts';
 import type { ContactCall, ContactScript } from './contactScript.ts';
 import {
@@ -117,7 +118,18 @@ export function contactTraceOf(
 export type ContactAnswer = Pick<Answer, 'is' | 'coil' | 'why' | 'events' | 'write'>;
 
 /** What a trace tells, call by call, and what must be answered. */
-export function contactCallsOf({ config, calls }: ContactTrace) {
+export type AskedContactCalls = {
+  readonly engine: EngineConfig;
+  readonly contacts: readonly ContactConfig[];
+  readonly calls: readonly {
+    readonly boot: readonly (readonly number[])[] | null;
+    readonly readings: EngineInput['sensors'];
+    readonly input: ContactsInput;
+    readonly asked: Answer;
+  }[];
+};
+
+export function contactCallsOf({ config, calls }: ContactTrace): AskedContactCalls {
   const { sensors, contacts } = config as unknown as {
     sensors: EngineConfig['sensors'];
     contacts: readonly ContactConfig[];
@@ -125,7 +137,7 @@ export function contactCallsOf({ config, calls }: ContactTrace) {
   let told: ContactsInput = { nowS: 0, clock: null, batteryMv: null, around: [], sun: null };
   let asked: Answer = { is: [], coil: [], why: [], next: null };
   return {
-    engine: { sensors, tanks: [], lines: [], atOnce: 1 } satisfies EngineConfig,
+    engine: { sensors, tanks: [], lines: [], atOnce: 1 },
     contacts,
     calls: calls.map((one) => {
       told = {

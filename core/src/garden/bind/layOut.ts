@@ -196,9 +196,11 @@ export function cableTo(garden: Garden, part: Part): number | null {
   const plotId =
     list === 'probes'
       ? byId(garden.probes, id)?.plotId
-      : list === 'waterLines'
-        ? byId(garden.waterLines, id)?.plotId
-        : undefined;
+      : list === 'waterLines' || list === 'contacts'
+        ? byId<{ readonly id: string; readonly plotId: string }>(garden[list], id)?.plotId
+        : list === 'plots'
+          ? id
+          : undefined;
   return byId(garden.plots, plotId)?.cableM ?? null;
 }
 

@@ -60,7 +60,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
   // Words that were never moved go with the limits.
   const plots = VERSION_1.plots.map((plot) => ({ ...plot, bandEdges: [175, 350, 600, 800] }));
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 10, plots, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 11, plots, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });

@@ -337,6 +337,9 @@ const fromVersion9 = (garden: Loose): Loose => ({
     : garden.plan,
 });
 
+/** From version 10: parts stood for boards, probes and water lines alone; contacts and lamps had none. */
+const fromVersion10 = (garden: Loose): Loose => ({ ...garden, version: 11 });
+
 const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion1,
   fromVersion2,
@@ -347,6 +350,7 @@ const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion7,
   fromVersion8,
   fromVersion9,
+  fromVersion10,
 ];
 
 /** Kinds of signals and alerts that came later than the document: they stand as at first, before night and "content". */

@@ -86,17 +86,37 @@ function pinOf(circuit: Circuit, part: Part): string | null {
 /** Brings the wiring in step with the garden: labels and tags follow, and parts whose probe or board is gone stand for nothing any more. */
 export function syncWiring(garden: Garden): Garden {
   if (garden.wiring.parts.every((part) => part.stands === null)) return garden;
-  const parts = garden.wiring.parts.map((part): Part => {
-    if (!part.stands) return part;
-    const { list, id } = part.stands;
-    if (list === 'probes') {
-      const probe = byId(garden.probes, id);
-      return probe ? { ...part, label: probe.label, colour: probe.colour } : { ...part, stands: null };
-    }
-    const thing = list === 'boards' ? byId(garden.boards, id) : byId(garden.waterLines, id);
-    return thing ? { ...part, label: thing.name } : { ...part, stands: null };
-  });
-  return { ...garden, wiring: { ...garden.wiring, parts } };
+  return {
+    ...garden,
+    wiring: { ...garden.wiring, parts: garden.wiring.parts.map((part) => inStep(garden, part)) },
+  };
+}
+
+function inStep(garden: Garden, part: Part): Part {
+  if (!part.stands) return part;
+  const { list, id } = part.stands;
+  const thing = byId<{ readonly id: string }>(garden[list], id);
+  if (!thing) return { ...part, stands: null };
+  // A plot may have more than one lamp; each keeps its own name.
+  if (list === 'plots') return part;
+  if ('colour' in thing) {
+    const { label, colour } = thing as Garden['probes'][number];
+    return { ...part, label, colour };
+  }
+  return { ...part, label: (thing as { readonly id: string; readonly name: string }).name };
+}
+
+/** Says what of the garden a part is; null: nothing. A thing has one part, but a plot may have several lamps. */
+export function standFor(garden: Garden, partId: string, stands: Part['stands']): Garden {
+  const isSame = (one: Part) =>
+    stands !== null &&
+    stands.list !== 'plots' &&
+    one.stands?.list === stands.list &&
+    one.stands.id === stands.id;
+  const parts = garden.wiring.parts.map((part): Part =>
+    part.id === partId ? { ...part, stands } : isSame(part) ? { ...part, stands: null } : part,
+  );
+  return syncWiring(setWiring(garden, { ...garden.wiring, parts }));
 }
 
 /** The part that stands for a probe of the garden. */

@@ -38,8 +38,8 @@ export function contactProofsIn(text: string): readonly NamedProof[] {
 export function contactProofOfDay(seed: number, longestS: number): NamedProof {
   const script = contactScriptOf(700_000 + seed, longestS);
   const calls = runContactScript(script).map(({ boot, readings, input, step }) => ({
-    boot: boot && boot.map((hours) => [...hours]),
-    readings: [...readings],
+    boot,
+    readings,
     input,
     asked: contactAnswerOf(step),
   }));

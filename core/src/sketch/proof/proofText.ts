@@ -7,7 +7,7 @@ import type { Conditions } from '../../control/conditions/conditions.ts';
 import type { Around, EngineInput, RawReading, Remembered } from '../../control/contract/types.ts';
 import type { EngineConfig, LineConfig, SensorConfig, TankConfig } from '../../control/engine/settings.ts';
 import type { ContactConfig, ContactsInput, Edge } from '../../control/contacts/contract.ts';
-import type { contactCallsOf, ContactAnswer } from '../../control/vectors/contactVectors.ts';
+import type { AskedContactCalls, ContactAnswer } from '../../control/vectors/contactVectors.ts';
 import type { AskedCall, EngineAnswer } from '../../control/vectors/vectorFile.ts';
 import { flatProgram } from '../flatProgram.ts';
 
@@ -212,7 +212,7 @@ export const contactProofOf = ({
   engine,
   contacts,
   calls,
-}: ReturnType<typeof contactCallsOf>): ReturnType<typeof proofOf> => ({
+}: AskedContactCalls): ReturnType<typeof proofOf> => ({
   told: [
     row('U', [
       engine.sensors.length,

@@ -78,9 +78,7 @@ describe('contacts in MicroPython', () => {
     'answer every call of %s as is written there',
     { timeout: 600_000 },
     (name) => {
-      expect(
-        differs(contactProofsIn(readFileSync(join(ENGINE, 'contacts', name), 'utf8'))),
-      ).toBeNull();
+      expect(differs(contactProofsIn(readFileSync(join(ENGINE, 'contacts', name), 'utf8')))).toBeNull();
     },
   );
 

@@ -1,18 +1,20 @@
-import cppBoard from '../../../../../engine/cpp/board.h?raw';
-import cppEngine from '../../../../../engine/cpp/engine.h?raw';
-import pythonBoard from '../../../../../engine/python/board.py?raw';
-import pythonConsole from '../../../../../engine/python/console.py?raw';
-import pythonEngine from '../../../../../engine/python/engine.py?raw';
-import pythonKept from '../../../../../engine/python/kept.py?raw';
-import pythonMain from '../../../../../engine/python/main.py?raw';
-import pythonReasons from '../../../../../engine/python/reasons.py?raw';
-import pythonStart from '../../../../../engine/python/start.py?raw';
-import pythonStore from '../../../../../engine/python/store.py?raw';
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { cppSize, cppSketch } from '@plain-trowel/core/sketch/cpp';
+import { cppFileNames, pythonFileNames } from '@plain-trowel/core/sketch/files';
 import { FOLDERS, LIST_NAME, listText, restLevels } from '@plain-trowel/core/sketch/folder';
 import type { Program } from '@plain-trowel/core/sketch/loader/load';
 import { programName, pythonSettings } from '@plain-trowel/core/sketch/python';
+
+/** By their paths: what is the same on every board comes with the page. */
+const COMMON = import.meta.glob<string>(
+  ['../../../../../engine/cpp/*.h', '../../../../../engine/python/*.py'],
+  { query: '?raw', import: 'default', eager: true },
+);
+function commonText(name: string): string {
+  const [, text] = Object.entries(COMMON).find(([path]) => path.endsWith(`/${name}`)) ?? [];
+  if (text === undefined) throw new Error(`${name} does not come with the page`);
+  return text;
+}
 
 export const LANGUAGES = ['C++', 'MicroPython'] as const;
 export type Language = (typeof LANGUAGES)[number];
@@ -21,7 +23,7 @@ export type Language = (typeof LANGUAGES)[number];
 export type SketchFile = { readonly name: string; readonly text: string; readonly isOwn: boolean };
 
 const own = (name: string, text: string): SketchFile => ({ name, text, isOwn: true });
-const common = (name: string, text: string): SketchFile => ({ name, text, isOwn: false });
+const common = (name: string): SketchFile => ({ name, text: commonText(name), isOwn: false });
 
 /** All files of a board's program, its own first. @param name without blanks, as the folder is called @param known why a danger in the wiring is accepted */
 export function sketchFiles(
@@ -35,13 +37,12 @@ export function sketchFiles(
     return [
       own(`${name}.ino`, cppSketch(plan, dateIso, known)),
       own('engine_size.h', cppSize(plan)),
-      common('engine.h', cppEngine),
-      common('board.h', cppBoard),
+      ...cppFileNames(plan).map(common),
     ];
   const { files, starter } = pythonProgram(plan, dateIso, known);
   return [
-    ...files.map(({ name: file, text }) => (file === 'settings.py' ? own(file, text) : common(file, text))),
-    common(starter.name, starter.text),
+    ...files.map(({ name: file, text }) => (file === 'settings.py' ? own(file, text) : common(file))),
+    common(starter.name),
   ];
 }
 
@@ -50,15 +51,9 @@ export function pythonProgram(plan: BoardPlan, dateIso: string, known: string): 
   return {
     files: [
       { name: 'settings.py', text: pythonSettings(plan, dateIso, known) },
-      { name: 'board.py', text: pythonBoard },
-      { name: 'console.py', text: pythonConsole },
-      { name: 'engine.py', text: pythonEngine },
-      { name: 'kept.py', text: pythonKept },
-      { name: 'reasons.py', text: pythonReasons },
-      { name: 'start.py', text: pythonStart },
-      { name: 'store.py', text: pythonStore },
+      ...pythonFileNames(plan).map((name) => ({ name, text: commonText(name) })),
     ],
-    starter: { name: 'main.py', text: pythonMain },
+    starter: { name: 'main.py', text: commonText('main.py') },
     rest: restLevels(plan),
     name: programName(plan),
   };

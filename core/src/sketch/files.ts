@@ -1,0 +1,25 @@
+/** Which files a board's program consists of, beside those that are written for it: they lie in `engine/cpp` and `engine/python` and are the same on every board. */
+import type { BoardPlan } from './plan.ts';
+
+/** Headers of a program in C++. */
+export const cppFileNames = ({ contacts }: BoardPlan): readonly string[] => [
+  'engine.h',
+  'pins.h',
+  ...(contacts.length > 0 ? ['contacts.h'] : []),
+  'inputs.h',
+  'kept.h',
+  'console.h',
+  'board.h',
+];
+
+/** Modules of a program in MicroPython; its starter is not among them. */
+export const pythonFileNames = ({ contacts }: Pick<BoardPlan, 'contacts'>): readonly string[] => [
+  'board.py',
+  'console.py',
+  ...(contacts.length > 0 ? ['contacts.py'] : []),
+  'engine.py',
+  'kept.py',
+  'reasons.py',
+  'start.py',
+  'store.py',
+];

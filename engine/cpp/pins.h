@@ -1,0 +1,48 @@
+// What pins, sensors and senses of a board look like: the sketch says which ones there are.
+#ifndef TROWEL_PINS_H
+#define TROWEL_PINS_H
+
+#include "engine.h"
+
+using namespace trowel;
+
+#ifndef PROGMEM
+#define PROGMEM
+#define pgm_read_dword(at) (*(const uint32_t *)(at))
+#endif
+
+// Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo. A 1-Wire thermometer gives
+// hundredths of a degree, and a voltage mV at its pin.
+const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4;
+struct InputPin {
+  uint8_t reads;
+  uint8_t pin, second;
+  const char *name;
+};
+
+// Sensors of the engine: one input, or members that are put together.
+const uint8_t BY_ONE = 0, BY_DRIEST = 1, BY_MEAN = 2, BY_MEDIAN = 3;
+struct Source {
+  uint8_t by, first, members;
+};
+struct Member {
+  uint8_t input;
+  const TablePoint *table;
+  uint8_t points;
+  int32_t lowRaw, highRaw;
+};
+
+// What a condition goes by: what the values of an input mean, in tenths of a degree, mV, light, or yes and no.
+struct Sense {
+  uint8_t input;
+  const TablePoint *table;
+  uint8_t points;
+};
+
+struct OutputPin {
+  uint8_t pin;
+  bool isActiveLow;
+  const char *name;
+};
+
+#endif
