@@ -3,7 +3,6 @@
 #ifndef TROWEL_BOARD_H
 #define TROWEL_BOARD_H
 
-#include "inputs.h"
 #ifdef __AVR__
 #include <avr/wdt.h>
 #endif
@@ -24,6 +23,7 @@ const int32_t SUN_HOLDS_S = 1209600;
 static int32_t sunToldS = 0;
 #endif
 
+#include "inputs.h"
 #include "kept.h"
 
 static void switchPin(const OutputPin &one, bool isOn) { digitalWrite(one.pin, isOn != one.isActiveLow ? HIGH : LOW); }
@@ -180,6 +180,9 @@ static void switchContactsOn() {
 
 // One look, each second: read, decide, keep, switch, tell.
 static void look() {
+#ifdef TROWEL_POWERS
+  feed();
+#endif
   readInputs();
   for (int32_t at = 0; at < CONFIG.sensors; at += 1) fill(input.sensor[at], readSensor(at));
   for (int32_t at = 0; at < CONFIG.tanks; at += 1) fill(input.tank[at], raws[TANK_INPUTS[at]]);
@@ -259,6 +262,9 @@ void setup() {
 #if TROWEL_CONTACTS > 0
   for (uint8_t at = 0; at < TROWEL_CONTACTS; at += 1) switchOff(CONTACT_PINS[at]);
 #endif
+#ifdef TROWEL_POWERS
+  beginFeeding();
+#endif
   // A contact is pulled up, so that an open one reads 1 and a loose wire does not float.
   for (uint8_t at = 0; at < INPUTS; at += 1) {
     const InputPin &one = INPUT_PINS[at];
@@ -301,7 +307,13 @@ void loop() {
   lastMs += 1000;
   input.nowS += 1;
   look();
+#ifdef TROWEL_POWERS
+  // What is read rarely is printed when it is read.
+  if (input.nowS % 2 == 0 || hasNews()) printReadings();
+  starve();
+#else
   if (input.nowS % 2 == 0) printReadings();
+#endif
   // Whoever begins to listen learns which program this is.
   if (input.nowS % 60 == 0) printVersion();
 }

@@ -124,8 +124,63 @@ static int32_t readInput(uint8_t at) {
   }
 }
 
+#ifdef TROWEL_POWERS
+// ---- Probes that are fed only to be read. What was read of them last holds for conditions until the next time.
+static int32_t lastRaws[INPUTS > 0 ? INPUTS : 1];
+static int32_t fedSinceS[TROWEL_POWERS], readAtS[TROWEL_POWERS];
+
+// Fed for long enough.
+static bool isFed(uint8_t power) { return fedSinceS[power] != NONE && input.nowS - fedSinceS[power] >= POWER_PINS[power].waitS; }
+
+static void beginFeeding() {
+  for (uint8_t at = 0; at < TROWEL_POWERS; at += 1) {
+    digitalWrite(POWER_PINS[at].pin, LOW);
+    pinMode(POWER_PINS[at].pin, OUTPUT);
+    fedSinceS[at] = NONE;
+    readAtS[at] = 0;
+  }
+  for (uint8_t at = 0; at < INPUTS; at += 1) lastRaws[at] = NONE;
+}
+
+// Before reading: whose turn it is is switched on. The first reading comes as soon as it can.
+static void feed() {
+  for (uint8_t at = 0; at < TROWEL_POWERS; at += 1) {
+    const PowerPin &one = POWER_PINS[at];
+    if (fedSinceS[at] != NONE || (readAtS[at] != 0 && input.nowS - readAtS[at] < one.everyS - one.waitS)) continue;
+    digitalWrite(one.pin, HIGH);
+    fedSinceS[at] = input.nowS;
+  }
+}
+
+// After reading: what has been read is switched off.
+static void starve() {
+  for (uint8_t at = 0; at < TROWEL_POWERS; at += 1) {
+    if (!isFed(at)) continue;
+    digitalWrite(POWER_PINS[at].pin, LOW);
+    fedSinceS[at] = NONE;
+    readAtS[at] = input.nowS;
+  }
+}
+
+static bool hasNews() {
+  for (uint8_t at = 0; at < TROWEL_POWERS; at += 1)
+    if (isFed(at)) return true;
+  return false;
+}
+#endif
+
+// What is not fed now is not read.
 static void readInputs() {
-  for (uint8_t at = 0; at < INPUTS; at += 1) raws[at] = readInput(at);
+  for (uint8_t at = 0; at < INPUTS; at += 1) {
+#ifdef TROWEL_POWERS
+    const uint8_t power = INPUT_PINS[at].fedBy;
+    const bool isRead = power == ALWAYS_FED || isFed(power);
+    raws[at] = isRead ? readInput(at) : NONE;
+    if (isRead) lastRaws[at] = raws[at];
+#else
+    raws[at] = readInput(at);
+#endif
+  }
 }
 
 // ---- What inputs mean
@@ -153,7 +208,11 @@ static int32_t senseOf(int32_t place) {
 #ifdef TROWEL_SENSES
   if (place == NONE) return NONE;
   const Sense &one = SENSES[place];
+#ifdef TROWEL_POWERS
+  const int32_t raw = lastRaws[one.input];
+#else
   const int32_t raw = raws[one.input];
+#endif
   if (raw == NONE || raw < rawOf(one.table, 0) || raw > rawOf(one.table, one.points - 1)) return NONE;
   return meantBy(one.table, one.points, raw);
 #else

@@ -14,10 +14,19 @@ using namespace trowel;
 // Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo. A 1-Wire thermometer gives
 // hundredths of a degree, and a voltage mV at its pin.
 const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4;
+const uint8_t ALWAYS_FED = 255;
 struct InputPin {
   uint8_t reads;
   uint8_t pin, second;
+  // Place of the pin that feeds it only to be read.
+  uint8_t fedBy;
   const char *name;
+};
+
+// A pin that feeds probes only while they are read: seconds from switching on until a reading is good, seconds from one reading to the next.
+struct PowerPin {
+  uint8_t pin;
+  int32_t waitS, everyS;
 };
 
 // Sensors of the engine: one input, or members that are put together.

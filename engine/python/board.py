@@ -69,20 +69,55 @@ class Board:
         self.clock_at_boot = None
         self.weekday_at_boot = 0
         self.orders = []
+        # What was read in this second, and what was read last of those that are fed only to be read.
         self.raws = [None] * len(settings.INPUTS)
+        self.last = [None] * len(settings.INPUTS)
+        self.fed_since = [None] * len(settings.POWERS)
+        self.read_at = [0] * len(settings.POWERS)
         self.console = Console(self, leave, store)
 
     def all_off(self):
         for output in self.settings.OUTPUTS + self.settings.CONTACT_OUTPUTS:
             self.switch_output(output, False)
+        for pin, _, _ in self.settings.POWERS:
+            self.switch(pin, 0)
 
     def switch_output(self, output, is_on):
         pin, is_active_low, _ = output
         self.switch(pin, 0 if is_on == is_active_low else 1)
 
     def read_inputs(self):
-        # What was read in this second; None: nothing came back.
-        self.raws = [self.read(how, pins) for how, pins, _ in self.settings.INPUTS]
+        # What was read in this second; None: nothing came back, or it is not fed now.
+        self.raws = []
+        for at in range(len(self.settings.INPUTS)):
+            how, pins, _ = self.settings.INPUTS[at]
+            power = self.settings.FED_BY[at]
+            raw = self.read(how, pins) if power is None or self.is_fed(power) else None
+            self.raws.append(raw)
+            if power is None or self.is_fed(power):
+                self.last[at] = raw
+
+    def is_fed(self, power):
+        # Fed for long enough.
+        since = self.fed_since[power]
+        return since is not None and self.now_s - since >= self.settings.POWERS[power][1]
+
+    def feed(self):
+        # Before reading: whose turn it is is switched on.
+        for at in range(len(self.settings.POWERS)):
+            pin, wait_s, every_s = self.settings.POWERS[at]
+            # The first reading comes as soon as it can.
+            if self.fed_since[at] is None and (self.read_at[at] == 0 or self.now_s - self.read_at[at] >= every_s - wait_s):
+                self.switch(pin, 1)
+                self.fed_since[at] = self.now_s
+
+    def starve(self):
+        # After reading: what has been read is switched off.
+        for at in range(len(self.settings.POWERS)):
+            if self.is_fed(at):
+                self.switch(self.settings.POWERS[at][0], 0)
+                self.fed_since[at] = None
+                self.read_at[at] = self.now_s
 
     def clock(self):
         if self.clock_at_boot is None:
@@ -101,7 +136,7 @@ class Board:
         if at is None:
             return None
         place, table = self.settings.SENSES[at]
-        raw = self.raws[place]
+        raw = self.last[place]
         return tenths_of(table, raw) if raw is not None and table[0][0] <= raw <= table[-1][0] else None
 
     def around(self, rows):
@@ -114,6 +149,7 @@ class Board:
     # One second later: read, decide, keep, switch, and every other second print.
     def second(self):
         self.now_s += 1
+        self.feed()
         self.read_inputs()
         settings = self.settings
         told = Fields(
@@ -150,8 +186,10 @@ class Board:
             self.print_event(event)
         for event in contact_events:
             self.print_contact_event(event)
-        if self.now_s % 2 == 0:
+        # What is read rarely is printed when it is read.
+        if self.now_s % 2 == 0 or self.has_news():
             self.print_readings()
+        self.starve()
         # Whoever begins to listen learns which program this is.
         if self.now_s % 60 == 0:
             self.console.version()
@@ -160,6 +198,9 @@ class Board:
         hours = self.contacts.remembered() if self.contacts is not None else []
         if not self.kept.write(self.engine.remembered(), hours) and self.kept.fails == 1:
             self.say("# cannot write down what it keeps: a reboot would forget the day")
+
+    def has_news(self):
+        return any([self.is_fed(at) for at in range(len(self.settings.POWERS))])
 
     def print_readings(self):
         # "c2=1512 l1=2240": the names are those of the garden's channels. What did not answer is left out.

@@ -12,6 +12,8 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what}: which ${pins === 2 ? 'two pins it is wired to are' : 'pin it is wired to is'} not known.`;
     case 'no-name':
       return `${what} has no name that a line can carry: letters, digits, points and hyphens, a letter first.`;
+    case 'no-power-pin':
+      return `${what} is powered only to be read, and no pin of the board feeds it. Draw that on Plan, Wiring, or let it be powered all the time.`;
     case 'pin-taken-twice':
       return `${what}: one pin cannot serve two. Give one of them another.`;
     case 'kind-not-written':

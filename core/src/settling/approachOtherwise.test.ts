@@ -3,7 +3,7 @@
  * ridge of its columns. Evidence, posterior means and covariances must be the same. Source: Rasmussen & Williams 2006, Gaussian Processes, eq. 2.11 and 2.30.
  */
 import { describe, expect, test } from 'vitest';
-import { beliefFurther, endOf, fitApproach, TIME_CONSTANTS_S, type Curve } from './approach.ts';
+import { beliefFurther, endOf, fitApproach, TIME_CONSTANTS_S } from './approach.ts';
 import { normalCdf } from '../quantity/normal.ts';
 
 const SPAN = 1000;
@@ -198,7 +198,7 @@ describe.each(STREAMS)('of %s', (_, forS, value) => {
     const wanted = sumOf(asked.map((one) => one.share * (one.leftSigma > 0 ? far(one, 10) : 0)));
     expect(beliefFurther(found, 10)).toBeCloseTo(wanted, 4);
     for (const [at, curve] of found.curves.entries()) {
-      const { end, endSigma, unseen } = asked[at] ?? (curve as Curve);
+      const { end, endSigma, unseen } = asked[at] ?? curve;
       expect(endOf(curve).mean).toBeCloseTo(end + unseen / 2, 3);
       expect(endOf(curve).sigma).toBeCloseTo(Math.hypot(endSigma, unseen), 3);
     }

@@ -7,7 +7,7 @@ import type { SensorSource } from '../control/host/combined.ts';
 import { usesProbe } from '../control/programs/programs.ts';
 import { engineOf } from '../garden/bind/engineOf.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
-import type { Garden } from '../garden/document/schema.ts';
+import type { Board, Garden } from '../garden/document/schema.ts';
 import { headingOf } from './heading.ts';
 import { isInput, readInputs, type ReadInput } from './inputs.ts';
 import type {
@@ -16,12 +16,14 @@ import type {
   SketchContact,
   SketchInput,
   SketchLine,
+  SketchPower,
   SketchProblem,
+  SketchSense,
   SketchSource,
 } from './plan.ts';
 import { NOTHING_ASKED, inputsOf } from './plan.ts';
 import { outputOf } from './pins.ts';
-import { senseTable, type SketchSense } from './senses.ts';
+import { senseTable } from './senses.ts';
 
 export type Planned =
   | { readonly ok: true; readonly plan: BoardPlan }
@@ -32,6 +34,7 @@ class Planner {
   readonly problems: SketchProblem[] = [];
   readonly read: readonly ReadInput[];
   readonly inputs: readonly SketchInput[];
+  readonly powers: readonly SketchPower[];
   readonly senses: SketchSense[] = [];
   readonly engine: BoardEngine;
 
@@ -40,7 +43,9 @@ class Planner {
     readonly boardId: string,
   ) {
     this.engine = engineOf(garden, boardId);
-    this.read = readInputs(garden, boardId);
+    const { read, powers } = readInputs(garden, boardId);
+    this.read = read;
+    this.powers = powers;
     this.inputs = this.read.flatMap(({ input }) => (isInput(input) ? [input] : []));
   }
 
@@ -154,7 +159,7 @@ class Planner {
 export function planBoard(garden: Garden, boardId: string): Planned {
   const board = byId(garden.boards, boardId);
   const planner = new Planner(garden, boardId);
-  const { engine, inputs } = planner;
+  const { engine, inputs, powers } = planner;
   const own = <T extends { readonly boardId: string }>(all: readonly T[]) =>
     all.filter((one) => one.boardId === boardId);
   const lines = own(garden.waterLines);
@@ -179,7 +184,7 @@ export function planBoard(garden: Garden, boardId: string): Planned {
     return config ? planner.contact(at, config, one) : [];
   });
   const battery = planner.battery();
-  for (const what of takenTwice(inputs, [...outputs, ...switched]))
+  for (const what of takenTwice(inputs, powers, [...outputs, ...switched]))
     planner.miss('pin-taken-twice', what, 'plan/wiring');
   if (planner.problems.length > 0 || !board) return { ok: false, problems: onceEach(planner.problems) };
   const sensorInputs = sources.flatMap(inputsOf).flatMap((at) => inputs[at] ?? []);
@@ -188,10 +193,11 @@ export function planBoard(garden: Garden, boardId: string): Planned {
     plan: {
       garden: garden.name,
       board: board.name,
-      traits: board.traits,
+      traits: traitsOf(garden, board),
       adcBits: board.adcBits,
       referenceMv: referenceMv(garden, board),
       inputs,
+      powers,
       lines: outputs,
       contacts: switched,
       engine: engine.config,
@@ -200,22 +206,40 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       senses: planner.senses,
       around,
       battery,
-      heading: headingOf(garden, inputs, sensorInputs, [...outputs, ...switched]),
+      heading: headingOf(garden, { inputs, powers, sensors: sensorInputs, lines: [...outputs, ...switched] }),
       leftOut: planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])),
     },
   };
 }
 
-/** What the board's converter compares with, mV: as its entry in the wiring says, else its supply. */
-function referenceMv(garden: Garden, board: Garden['boards'][number]): number {
-  const part = garden.wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === board.id);
-  const facts = part && { ...catalogueOf(garden).get(part.entryId)?.facts, ...part.settings };
-  return Math.round((facts?.adcReferenceV ?? board.supplyV) * 1000);
+/** What stands for the board in the wiring, and the facts of it. */
+function drawnAs(garden: Garden, { id }: Board) {
+  const part = garden.wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === id);
+  const entry = part && catalogueOf(garden).get(part.entryId);
+  return { name: entry?.name ?? null, facts: { ...entry?.facts, ...part?.settings } };
 }
 
+/** As the garden has it, and as it is drawn where that says something else: either may tell that it is a small one. */
+function traitsOf(garden: Garden, board: Board): string {
+  const { name } = drawnAs(garden, board);
+  return name === null || name === board.traits ? board.traits : `${board.traits}; drawn as ${name}`;
+}
+
+/** What the board's converter compares with, mV: as its entry in the wiring says, else its supply. */
+const referenceMv = (garden: Garden, board: Board): number =>
+  Math.round((drawnAs(garden, board).facts.adcReferenceV ?? board.supplyV) * 1000);
+
 /** "C2 and Roof pump, both on P35", for every pin that more than one thing is written to. */
-function takenTwice(inputs: readonly SketchInput[], lines: readonly SketchLine[]): readonly string[] {
+function takenTwice(
+  inputs: readonly SketchInput[],
+  powers: readonly SketchPower[],
+  lines: readonly SketchLine[],
+): readonly string[] {
   const users = [
+    ...powers.map(({ pin }, at) => ({
+      label: `the supply of ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')}`,
+      pin,
+    })),
     ...inputs.flatMap(({ label, pin, second }) => [
       { label, pin },
       ...(second ? [{ label, pin: second }] : []),

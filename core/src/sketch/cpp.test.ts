@@ -11,7 +11,7 @@ import type { Reason } from '../control/contract/reasons.ts';
 import { NOT_THE_ENGINES } from '../control/vectors/runScript.ts';
 import { EMPTY_NETLIST } from '../wiring/netlist.ts';
 import { planBoard } from './boardPlan.ts';
-import type { BoardPlan } from './plan.ts';
+import type { BoardPlan, SketchInput } from './plan.ts';
 import { cppSize, cppSketch } from './cpp.ts';
 import { cppProblems, programBytes, ramBytes } from './fits.ts';
 import { cppFileNames } from './files.ts';
@@ -94,6 +94,12 @@ function played(program: string, rows: readonly string[], memory = ''): string[]
 const switchesOf = (lines: readonly string[], pin: number) =>
   lines.filter((line) => !line.startsWith('>') && line.split(' ')[1] === String(pin));
 
+/** An input on pin 4. */
+function thermometer({ inputs: [first] }: BoardPlan): SketchInput {
+  if (!first) throw new Error('no input');
+  return { ...first, label: 'T1', pin: { kind: 'pin', number: 4 } };
+}
+
 describe('one stick, one pump', () => {
   const plan = planOf();
   const { program, said } = compiled(plan, '-O1');
@@ -170,6 +176,74 @@ describe('one stick, one pump', () => {
     for (const contact of [0, 1])
       expect(asked.filter((one) => one.endsWith(`${contact} 1`)).length).toBeGreaterThan(2);
     expect(said).toEqual(asked);
+  });
+
+  test('a probe that is fed only to be read is fed in time, read once, and starved; what is read of it decides', () => {
+    const fed = {
+      ...plan,
+      inputs: plan.inputs.map((one) => ({ ...one, power: 0 })),
+      powers: [{ pin: { kind: 'pin', number: 8 } as const, waitS: 2, everyS: 30 }],
+    };
+    const board = compiled(fed, '-O1');
+    expect(board.said).toBe('');
+    const lines = played(board.program, [`a ${stick} 1512`, 'w 70', 'c raw', 'c all', 'w 1']);
+    expect(switchesOf(lines, 8)).toEqual(['0 8 0', '1 8 1', '3 8 0', '31 8 1', '33 8 0', '61 8 1', '63 8 0']);
+    expect(lines.filter((line) => line === '> c2=1512')).toHaveLength(3);
+    expect(lines.some((line) => line.startsWith('> # percent c2 '))).toBe(true);
+  });
+
+  test('a 1-Wire thermometer gives hundredths of a degree; damaged answers and none are left out', () => {
+    const warm = {
+      ...plan,
+      inputs: [
+        ...plan.inputs,
+        { ...thermometer(plan), channelId: 't1', name: 't1', reads: 'one-wire' as const },
+      ],
+    };
+    const board = compiled(warm, '-O1');
+    expect(board.said).toBe('');
+    const lines = played(board.program, [
+      `a ${stick} 1512`,
+      't 4 343',
+      'w 4',
+      't 4 -9',
+      'w 4',
+      't 4 400 1',
+      'w 4',
+    ]);
+    const said = lines.filter((line) => line.includes('c2=')).map((line) => line.slice(2));
+    // 343 sixteenths are 21.4375 degrees, -9 are -0.5625. It measures for the next look.
+    expect(said).toEqual([
+      'c2=1512 t1=21.43',
+      'c2=1512 t1=21.43',
+      'c2=1512 t1=-0.57',
+      'c2=1512 t1=-0.57',
+      'c2=1512',
+      'c2=1512',
+    ]);
+    const without = played(board.program, [`a ${stick} 1512`, 'w 4']);
+    expect(without.filter((line) => line.includes('t1='))).toEqual([]);
+  });
+
+  test('a voltage is that at its pin: counts of its reference', () => {
+    const battery = {
+      ...plan,
+      inputs: [
+        ...plan.inputs,
+        {
+          ...thermometer(plan),
+          channelId: 'bat',
+          name: 'bat',
+          reads: 'volts' as const,
+          pin: { kind: 'input', number: 3 } as const,
+        },
+      ],
+    };
+    const board = compiled(battery);
+    expect(board.said).toBe('');
+    // 3900 of 4095 of the 5 V that its entry in the wiring names.
+    const lines = played(board.program, [`a ${stick} 1512`, 'a 203 3900', 'w 2']);
+    expect(lines.at(-1)).toBe('> c2=1512 bat=4.761');
   });
 
   test('the console: help, reasons, an order that the guards hold, and rubbish', () => {
@@ -486,7 +560,8 @@ int main() { printf("%zu", sizeof(Config) + sizeof(State) + 2 * sizeof(Input) + 
     ).toBe('');
     const bytes = Number(spawnSync(program, { encoding: 'utf8' }).stdout);
     const names = 'c2'.length + 'Roof pump'.length + 12;
-    expect(Math.abs(ramBytes(plan) - (bytes + names + 440))).toBeLessThan(20);
+    // What its conditions go by, five places of four bytes, and where its sensor is read from, three.
+    expect(Math.abs(ramBytes(plan) - (bytes + names + 23 + 440))).toBeLessThan(20);
   });
   test('a distance, a second input, a second line and a second kind take program memory; two lines are too many', () => {
     const [input] = plan.inputs;

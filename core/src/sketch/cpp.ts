@@ -171,6 +171,14 @@ function contactText({ name, config: { rule, conditions, guards, ...one } }: Ske
   ].join('\n');
 }
 
+/** Nothing of it stands in the program of a board that feeds all its probes all the time. */
+const powersText = ({ powers }: BoardPlan): string =>
+  powers.length === 0
+    ? ''
+    : `// Pins that feed probes only to be read: seconds from switching on until a reading is good, seconds from one reading to the next.
+static const PowerPin POWER_PINS[] = {${powers.map(({ pin, waitS, everyS }) => `{${pinText(pin)}, ${waitS}, ${everyS}}`).join(', ')}};
+`;
+
 /** Nothing of it stands in the program of a board without contacts. */
 const contactsText = ({ contacts }: BoardPlan): string =>
   contacts.length === 0
@@ -189,8 +197,8 @@ ${contacts.map(contactText).join('\n')}
 const outputRow = ({ name, output }: SketchLine): string =>
   `  {${pinText(output.pin)}, ${bool(output.activeLow)}, "${forString(name)}"},  // ${forComment(name)}`;
 
-const inputRow = ({ name, pin, second = pin, reads, label }: SketchInput): string =>
-  `  {${READ_NAMES[reads]}, ${pinText(pin)}, ${pinText(second)}, "${forString(name)}"},  // ${forComment(label)}`;
+const inputRow = ({ name, pin, second = pin, reads, label, power }: SketchInput): string =>
+  `  {${READ_NAMES[reads]}, ${pinText(pin)}, ${pinText(second)}, ${power ?? 'ALWAYS_FED'}, "${forString(name)}"},  // ${forComment(label)}`;
 
 /** @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
 export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string {
@@ -225,10 +233,10 @@ function sketchText(plan: BoardPlan): string {
 // ---- What is read.
 const uint8_t INPUTS = ${inputs.length};
 static const InputPin INPUT_PINS[${Math.max(1, inputs.length)}] = {
-${listed(inputs.map(inputRow), '  {READ_CONTACT, 0, 0, ""},').replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
+${listed(inputs.map(inputRow), '  {READ_CONTACT, 0, 0, ALWAYS_FED, ""},').replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
 };
 ${sourcesText(plan)}
-static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};
+${powersText(plan)}static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};
 ${sensesText(plan)}
 // By line: air, light cell, rain switch, soil, skip switch.
 static const int32_t AROUND[][5] = {${plan.around.map(aroundText).join(', ') || '{NONE, NONE, NONE, NONE, NONE}'}};
@@ -256,7 +264,6 @@ ${listed(
 )}
   }
 };
-
 ${contactsText(plan)}
 // What it keeps through a reboot belongs to these lines.
 const uint8_t KEPT_AS = ${keptAs(plan)};
@@ -306,11 +313,12 @@ const programBits = ({ engine }: BoardPlan): number =>
   engine.lines.reduce((bits, { program }) => bits | (1 << PROGRAM_CODES[program.kind]), 0);
 
 /** What of reading and of the engine this board needs: what it does not need takes no room. */
-function needsText({ inputs, sources, senses, lines }: BoardPlan): string {
+function needsText({ inputs, powers, sources, senses, lines }: BoardPlan): string {
   const members = Math.max(0, ...sources.map((one) => (one.by === 'one' ? 0 : one.members.length)));
   const reads = (how: Reads): boolean => inputs.some((one) => one.reads === how);
   const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
     [lines.length === 0, 'TROWEL_NO_LINES'],
+    [powers.length > 0, `TROWEL_POWERS ${powers.length}`],
     [senses.length > 0, 'TROWEL_SENSES'],
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],
     [reads('volts'), 'TROWEL_VOLTS'],

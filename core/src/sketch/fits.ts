@@ -41,7 +41,7 @@ const SMALL_BOARD_PROGRAM_BYTES = 30_720;
  * line and alone, what each more adds, and what the board's own serial line and clock take.
  */
 const READING_BYTES = 11_800;
-const ONE_LINE_BYTES = 27_250;
+const ONE_LINE_BYTES = 27_200;
 const FURTHER_LINE_BYTES = 1220;
 const FURTHER_KIND_BYTES = 130;
 const CONTACT_BYTES = { alone: 8200, besideLine: 5400, further: 500 };

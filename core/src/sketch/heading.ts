@@ -6,22 +6,34 @@ import { plusMinusAt } from '../live/readingNow.ts';
 import { byId } from '../quantity/byId.ts';
 import { formatNumber } from '../quantity/format.ts';
 import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
-import type { SketchInput, SketchLine } from './plan.ts';
+import type { SketchInput, SketchLine, SketchPower } from './plan.ts';
 import type { Pin } from './pins.ts';
 
 const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
 
-/** One line each. @param sensors the inputs that water lines go by */
+/** One line each. `sensors` are the inputs that water lines and contacts go by. */
 export const headingOf = (
   garden: Garden,
-  inputs: readonly SketchInput[],
-  sensors: readonly SketchInput[],
-  lines: readonly SketchLine[],
+  {
+    inputs,
+    powers,
+    sensors,
+    lines,
+  }: {
+    readonly inputs: readonly SketchInput[];
+    readonly powers: readonly SketchPower[];
+    readonly sensors: readonly SketchInput[];
+    readonly lines: readonly SketchLine[];
+  },
 ): readonly string[] => [
   ...new Set(sensors.flatMap((input) => calibrationLine(garden, input))),
   ...inputs.map(
     ({ pin, second, label, name }) =>
       `${[pin, ...(second ? [second] : [])].map(pinName).join(' and ')}: reads ${label}, printed as ${name}`,
+  ),
+  ...powers.map(
+    ({ pin, waitS, everyS }, at) =>
+      `${pinName(pin)}: feeds ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')} only to be read, ${waitS} s before, every ${everyS} s`,
   ),
   ...lines.map(
     ({ name, output }) =>

@@ -2,8 +2,11 @@
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { byId } from '../quantity/byId.ts';
 import type { Quantity } from '../quantity/quantities.ts';
-import type { Reads, SketchInput, SketchProblem } from './plan.ts';
-import { pinOfName, pinPairOfName } from './pins.ts';
+import { catalogueOf } from '../garden/edits/plan.ts';
+import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
+import { driverOf } from '../wiring/pinUse.ts';
+import type { Reads, SketchInput, SketchPower, SketchProblem } from './plan.ts';
+import { pinOfName, pinPairOfName, type Pin } from './pins.ts';
 
 /** What an input gives by its pins. Everything else speaks over a bus. */
 const READ_BY: Partial<Readonly<Record<Quantity, Reads>>> = {
@@ -17,14 +20,72 @@ const READ_BY: Partial<Readonly<Record<Quantity, Reads>>> = {
   'battery voltage': 'volts',
 };
 
+/** Longest and shortest time between two readings of a probe that is powered only to be read, s. */
+const MOST_EVERY_S = 3600;
+const LEAST_EVERY_S = 10;
+/** What nobody has measured and no entry says, s. */
+const USUAL_WAIT_S = 1;
+
 export type ReadInput = { readonly channel: Channel; readonly input: SketchInput | SketchProblem };
 export const isInput = (one: SketchInput | SketchProblem): one is SketchInput => 'reads' in one;
 
-/** Every channel of a board, as its program reads it. */
-export const readInputs = (garden: Garden, boardId: string): readonly ReadInput[] =>
-  garden.channels
+/** Every channel of a board, as its program reads it, and the pins that feed those which are powered only to be read. */
+export function readInputs(
+  garden: Garden,
+  boardId: string,
+): { readonly read: readonly ReadInput[]; readonly powers: readonly SketchPower[] } {
+  const powers: SketchPower[] = [];
+  const circuit = readCircuit(garden.wiring, catalogueOf(garden));
+  const read = garden.channels
     .filter((one) => one.boardId === boardId)
-    .map((channel) => ({ channel, input: inputOf(garden, channel) }));
+    .map((channel): ReadInput => {
+      const input = inputOf(garden, channel);
+      const placed = placedOf(circuit, channel.probeId);
+      if (!isInput(input) || !placed?.part.perReading) return { channel, input };
+      const pin = powerPin(circuit, placed);
+      if (!pin) return { channel, input: { kind: 'no-power-pin', what: input.label, sheet: 'plan/wiring' } };
+      const probe = byId(garden.probes, channel.probeId);
+      const waitS = Math.max(
+        1,
+        Math.ceil(probe?.warmUp?.waitS ?? placed.entry.facts.warmUpS ?? USUAL_WAIT_S),
+      );
+      const everyS = Math.max(waitS + 1, everyOf(garden, channel));
+      const known = powers.findIndex((one) => one.pin.kind === pin.kind && one.pin.number === pin.number);
+      // Of those that hang on one pin the slowest is waited for, and the most frequent tells the pace.
+      const held = powers[known];
+      if (held)
+        powers[known] = {
+          pin,
+          waitS: Math.max(held.waitS, waitS),
+          everyS: Math.max(Math.max(held.waitS, waitS) + 1, Math.min(held.everyS, everyS)),
+        };
+      else powers.push({ pin, waitS, everyS });
+      return { channel, input: { ...input, power: known < 0 ? powers.length - 1 : known } };
+    });
+  return { read, powers };
+}
+
+const placedOf = (circuit: Circuit, probeId: string | null): Placed | undefined =>
+  [...circuit.parts.values()].find(
+    ({ part }) => probeId !== null && part.stands?.list === 'probes' && part.stands.id === probeId,
+  );
+
+/** The pin that feeds a part: a pin of the board straight at its supply. */
+function powerPin(circuit: Circuit, placed: Placed): Pin | null {
+  const supply = spotsOf(placed).find((spot) => isType(spot, 'supply in'));
+  const driver = supply && driverOf(circuit, supply);
+  return driver && isType(driver, 'pin') && hasRole(driver.placed, 'board')
+    ? pinOfName(driver.terminal.name)
+    : null;
+}
+
+/** As often as the plan says, and twice within the time after which whoever goes by it no longer believes it. */
+function everyOf(garden: Garden, channel: Channel): number {
+  const plotId = byId(garden.probes, channel.probeId)?.plotId;
+  const users = [...garden.waterLines, ...garden.contacts].filter((one) => one.plotId === plotId);
+  const stale = Math.min(...users.map((one) => Math.floor(one.staleAfterS / 2)), MOST_EVERY_S);
+  return Math.max(LEAST_EVERY_S, Math.min(garden.plan.supply.everyS, stale));
+}
 
 /** A float that is a contact, not a level. */
 const isFloat = (garden: Garden, channel: Channel): boolean =>

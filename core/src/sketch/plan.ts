@@ -1,12 +1,11 @@
 /** What a board's program is written from: its inputs, its outputs and its engine's settings; or what is missing. */
-import type { BoardTable } from '../calibration/boardTable.ts';
+import type { BoardTable, TablePoint } from '../calibration/boardTable.ts';
 import type { ContactConfig } from '../control/contacts/contract.ts';
 import type { Around } from '../control/contract/types.ts';
 import type { EngineConfig } from '../control/engine/settings.ts';
 import type { DecidedBy } from '../control/host/combined.ts';
 import { fullScaleCounts } from '../electrics/converter.ts';
 import type { Output, Pin } from './pins.ts';
-import type { SketchSense } from './senses.ts';
 
 export type SketchInput = {
   readonly channelId: string;
@@ -17,6 +16,17 @@ export type SketchInput = {
   /** The pin that listens, of a sensor that has two. */
   readonly second?: Pin;
   readonly reads: Reads;
+  /** Place in the powers, of a probe that is powered only to be read. */
+  readonly power?: number;
+};
+
+/** A pin that feeds probes only while they are read. */
+export type SketchPower = {
+  readonly pin: Pin;
+  /** From switching on until a reading is good, s, whole and at least 1. */
+  readonly waitS: number;
+  /** From one reading to the next, s. */
+  readonly everyS: number;
 };
 
 /** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin. */
@@ -87,6 +97,14 @@ export type SketchSource =
   | { readonly by: 'one'; readonly input: number }
   | { readonly by: Exclude<DecidedBy, 'one'>; readonly members: readonly SketchMember[] };
 
+/** What an input means where a condition goes by it. */
+export type SketchSense = {
+  /** Place in the inputs. */
+  readonly input: number;
+  /** Linear between its points; outside of them nothing is known. */
+  readonly table: readonly TablePoint[];
+};
+
 export type BoardPlan = {
   readonly garden: string;
   readonly board: string;
@@ -95,6 +113,7 @@ export type BoardPlan = {
   /** Of its converter, mV. */
   readonly referenceMv: number;
   readonly inputs: readonly SketchInput[];
+  readonly powers: readonly SketchPower[];
   readonly lines: readonly SketchLine[];
   readonly contacts: readonly SketchContact[];
   readonly engine: EngineConfig;
@@ -121,6 +140,8 @@ export type SketchProblem = {
   readonly kind:
     | 'nothing-to-do'
     | 'no-input-pin'
+    /** It is powered only to be read, and no pin of the board feeds it. */
+    | 'no-power-pin'
     | 'no-name'
     /** Two inputs, or an input and an output, are written to one pin. */
     | 'pin-taken-twice'

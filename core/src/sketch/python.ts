@@ -223,12 +223,16 @@ const labelOf = ({ sources, inputs }: BoardPlan, at: number): string => {
 };
 
 function settingsText(plan: BoardPlan): string {
-  const { engine, inputs, lines, contacts } = plan;
+  const { engine, inputs, powers, lines, contacts } = plan;
   return `ADC_BITS = ${plan.adcBits}
 REFERENCE_MV = ${plan.referenceMv}
 
 # What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
 INPUTS = ${rows(inputs.map(inputText))}
+# By input the place of the pin that feeds it only to be read; None: it is always fed.
+FED_BY = ${valueText(inputs.map(({ power }) => power ?? null))}
+# Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
+POWERS = ${rows(powers.map(({ pin, waitS, everyS }) => valueText([pin.number, waitS, everyS])))}
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = ${rows(plan.sources.map((one) => valueText(sourceValue(one))))}
 TANK_INPUTS = ${valueText(plan.tankInputs)}

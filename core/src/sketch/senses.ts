@@ -3,15 +3,9 @@ import type { TablePoint } from '../calibration/boardTable.ts';
 import type { Sense } from '../control/conditions/conditions.ts';
 import { fullScaleOf } from '../garden/bind/channels.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
+import { isTemperature } from '../quantity/quantities.ts';
 import { meantOf } from '../temperature/correction.ts';
 import { DECIMALS, rawRange, type Reads } from './plan.ts';
-
-export type SketchSense = {
-  /** Place in the inputs. */
-  readonly input: number;
-  /** Linear between its points; outside of them nothing is known. */
-  readonly table: readonly TablePoint[];
-};
 
 /** So many of its unit one whole number of a sense is. */
 const FACTOR: Readonly<Record<Sense, number>> = {
@@ -37,6 +31,9 @@ export function senseTable(
   sense: Sense,
   read: { readonly reads: Reads; readonly adcBits: number },
 ): readonly TablePoint[] | null {
+  // Bare counts are no degrees.
+  const isBare = channel.correction.kind === 'none' || channel.correction.kind === 'offset';
+  if (isBare && read.reads === 'analog' && isTemperature(channel.quantity)) return null;
   const [low, high] = rawRange(read);
   const factor = FACTOR[sense];
   const scale = 10 ** DECIMALS[read.reads];

@@ -44,6 +44,20 @@ test.each([
     '# limits 1 start 40.0 stop 60.0 dose 90 water on',
     { kind: 'limits', line: 1, values: { start: '40.0', stop: '60.0', dose: '90', water: 'on' } },
   ],
+  ['# contacts galley-light permit_2', { kind: 'contacts', ids: ['galley-light', 'permit_2'] }],
+  [
+    '# contact 1 is on in-hours today 3600 s',
+    { kind: 'contact', contact: 1, isOn: true, isResting: false, reason: 'in-hours', todayS: 3600 },
+  ],
+  [
+    '# contact 2 rests off sun-unknown today 0 s',
+    { kind: 'contact', contact: 2, isOn: false, isResting: true, reason: 'sun-unknown', todayS: 0 },
+  ],
+  ['# contact 1 on dark', { kind: 'contact-event', contact: 1, told: { kind: 'on', reason: 'dark' } }],
+  [
+    '# contact 1 off max-on 36000 s',
+    { kind: 'contact-event', contact: 1, told: { kind: 'off', reason: 'max-on', onS: 36_000 } },
+  ],
   ['# taken 1 start 35.5', { kind: 'taken', what: '1 start 35.5' }],
   ['# percent b1.moisture 40.5', { kind: 'percent', name: 'b1.moisture', tenths: 405 }],
   ['# percent c2 unknown', { kind: 'percent', name: 'c2', tenths: null }],

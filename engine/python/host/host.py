@@ -56,6 +56,46 @@ class Timer:
         timers.append([period, bench.ms() + period, callback])
 
 
+def check_of(data):
+    total = 0
+    for byte in data:
+        for bit in range(8):
+            is_one = ((byte >> bit) ^ total) & 1
+            total >>= 1
+            if is_one:
+                total ^= 0x8C
+    return total
+
+
+class OneWire:
+    # A thermometer on a pin, that measures in sixteenths of a degree; before it has measured it says 85 degrees.
+    def __init__(self, pin):
+        self.pin = pin
+        self.sixteenths = 1360
+
+    def reset(self, _required=False):
+        return bench.thermometer(self.pin.number) is not None
+
+    def writebyte(self, value):
+        if value == 0x44:
+            self.sixteenths = bench.thermometer(self.pin.number)
+
+    def readinto(self, answer):
+        value = self.sixteenths & 0xFFFF
+        data = [value & 255, value >> 8, 0x4B, 0x46, 0x7F, 0xFF, 0x0C, 0x10]
+        for at in range(8):
+            answer[at] = data[at]
+        answer[8] = check_of(data)
+
+    def crc8(self, data):
+        return check_of(data)
+
+
+class Wire:
+    def __init__(self):
+        self.OneWire = OneWire
+
+
 class Machine:
     turned_from_outside = True
 
@@ -123,7 +163,7 @@ class System:
 
 turns = None
 timers = []
-for name, one in (("machine", Machine()), ("time", Time()), ("select", Select())):
+for name, one in (("machine", Machine()), ("time", Time()), ("select", Select()), ("onewire", Wire())):
     real_sys.modules[name] = one
 real_sys.modules["sys"] = System()
 

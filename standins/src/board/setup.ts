@@ -45,6 +45,8 @@ export type ContactSetup = {
   readonly boardId: string;
   readonly plotId: string;
   readonly use: 'permit' | 'light';
+  /** What it does without current. */
+  readonly restsOn: boolean;
 };
 
 export type Setup = {
@@ -94,6 +96,7 @@ export function setupOf(garden: Garden): Setup {
       boardId,
       plotId,
       use: rule.kind,
+      restsOn: rule.kind === 'permit' && rule.atRest === 'permits',
     })),
     engines: garden.boards.map((board) => engineOf(garden, board.id)),
     senses: (newest) => ({ ...senses, newest }),

@@ -22,7 +22,7 @@ import {
   type ProbePlace,
   type ProbeState,
 } from './potProbe.ts';
-import type { LineSetup, Setup } from './setup.ts';
+import type { ContactSetup, LineSetup, Setup } from './setup.ts';
 import { arrivedMl, tankRaw, FULL_SHARE } from './tank.ts';
 import { timerGivesMl } from './otherTimer.ts';
 import { contactWorldEvents, worldEvents, type WorldEvent } from './worldEvent.ts';
@@ -51,7 +51,7 @@ export type World = {
   readonly cyclingSinceMs: number | null;
   /** Switches that a person can turn, by channel. */
   readonly switches: Readonly<Record<string, boolean>>;
-  /** Water lines that something else than a stand-in's engine switches, and since when they run, ms since 1970. */
+  /** Water lines and contacts that something else than a stand-in's engine switches, and since when their coil is driven, ms since 1970. */
   readonly driven?: Readonly<Record<string, number>>;
 };
 
@@ -294,17 +294,18 @@ function otherTimersWater(
   durationS: number,
   pots: Record<string, PotState>,
 ): void {
-  for (const { contactId, boardId, plotId, use } of setup.contacts) {
-    const pot = pots[plotId];
-    if (use !== 'permit' || !pot || !isOn(world, boardId, contactId)) continue;
+  for (const contact of setup.contacts) {
+    const pot = pots[contact.plotId];
+    if (contact.use !== 'permit' || !pot || !isOn(world, contact)) continue;
     const clock = setup.localTime(atMs);
-    if (clock) pots[plotId] = pour(pot, timerGivesMl(clock.daySecond, durationS));
+    if (clock) pots[contact.plotId] = pour(pot, timerGivesMl(clock.daySecond, durationS));
   }
 }
 
-/** Whether a contact is on: lit, or letting the other timer water. */
-function isOn(world: World, boardId: string, contactId: string): boolean {
+/** Whether a contact is on: lit, or letting the other timer water. Of a board that runs its own program its coil tells. */
+function isOn(world: World, { boardId, contactId, restsOn }: ContactSetup): boolean {
   const board = world.boards[boardId];
+  if (!board && world.driven) return (world.driven[contactId] !== undefined) !== restsOn;
   return board?.contacts.contacts[board.settings.contactIds.indexOf(contactId)]?.isOn ?? false;
 }
 
@@ -349,8 +350,7 @@ export function measure(world: World, setup: Setup): { world: World; values: Map
       level,
       isSwitched: world.switches[one.channelId] ?? false,
       isLit: setup.contacts.some(
-        ({ use, boardId, contactId }) =>
-          use === 'light' && boardId === one.boardId && isOn(world, boardId, contactId),
+        (contact) => contact.use === 'light' && contact.boardId === one.boardId && isOn(world, contact),
       ),
     });
     seed = reading.seed;

@@ -176,7 +176,8 @@ test('a tank by distance: mm of the echo, and a line that rests where no echo co
   const settings = program.files.find((one) => one.name === 'settings.py')?.text ?? '';
   const withTank = settings
     .replace('INPUTS = [', 'INPUTS = [("distance", (26, 27), "tank"), ')
-    .replace('SENSOR_INPUTS = (0,)', 'SENSOR_INPUTS = (1,)')
+    .replace('FED_BY = (None,)', 'FED_BY = (None, None)')
+    .replace('SOURCES = [0]', 'SOURCES = [1]')
     .replace('TANK_INPUTS = ()', 'TANK_INPUTS = (0,)')
     .replace('tank=None', 'tank=0')
     .replace(

@@ -13,6 +13,8 @@ export type Wires = {
   readonly contact: (pin: number, isPulledUp: boolean) => 0 | 1;
   /** How long the pulse at a pin lasts, microseconds; null: none comes. */
   readonly echo: (pin: number) => number | null;
+  /** What the 1-Wire thermometer on a pin measures, sixteenths of a degree; null: none answers. */
+  readonly thermometer: (pin: number) => number | null;
   /** An output changed, or became one. */
   readonly onLevel: (pin: number, level: number) => void;
 };
@@ -127,6 +129,7 @@ export class PyBoard {
     return {
       analog: (pin: number) => this.wires.analog(pin),
       echo: (pin: number) => this.wires.echo(pin),
+      thermometer: (pin: number) => this.wires.thermometer(pin),
       contact: (pin: number, isPulledUp: boolean) => this.wires.contact(pin, isPulledUp),
       level: (pin: number, level: number) => {
         if (this.levels.get(pin) === level) return;

@@ -1,15 +1,17 @@
 /** The sample garden's own program, run by the real interpreter against the made-up pots: it must water as the stand-in's engine does. */
 import { beforeAll, describe, expect, test } from 'vitest';
+import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
 import { engineOf } from '@plain-trowel/core/garden/bind/engineOf';
 import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
+import { pythonFileNames } from '@plain-trowel/core/sketch/files';
 import { listText, restLevels } from '@plain-trowel/core/sketch/folder';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { readTalk } from '@plain-trowel/core/sketch/talk';
-import { moveProbeOf, newWorld } from '../board/world.ts';
+import { advance, moveProbeOf, newWorld } from '../board/world.ts';
 import { setupOf } from '../board/setup.ts';
 import { marigoldHare } from '../sample/marigoldHare.ts';
-import { COMMON, interpreterForTests, pythonFile } from './boardForTests.ts';
+import { interpreterForTests, pythonFile } from './boardForTests.ts';
 import { PyWorld } from './pyWorld.ts';
 
 const START_MS = Date.UTC(2026, 5, 1, 6);
@@ -22,7 +24,7 @@ const encoder = new TextEncoder();
 function filesOf(plan: BoardPlan): ReadonlyMap<string, Uint8Array> {
   const files = [
     { name: 'settings.py', text: pythonSettings(plan, '2026-06-01') },
-    ...COMMON.map((name) => ({ name, text: pythonFile(name) })),
+    ...pythonFileNames(plan).map((name) => ({ name, text: pythonFile(name) })),
   ];
   return new Map([
     ...files.map(({ name, text }) => [`/trowel_a/${name}`, encoder.encode(text)] as const),
@@ -59,7 +61,7 @@ describe('the roof board of the sample garden', () => {
 
   test('has its program, prints its channels by their names, and knows its lines', async () => {
     await minutes(2);
-    expect(lines.some((line) => /^l1=\d+ c2=\d+ tank=\d+$/.test(line))).toBe(true);
+    expect(lines.some((line) => /^l1=\d+ c2=\d+ bat=\d\.\d{3} tank=\d+$/.test(line))).toBe(true);
     expect(told()).toContainEqual({ kind: 'lines', ids: engineOf(garden, BOARD).lineIds });
   });
 
@@ -99,4 +101,77 @@ describe('the roof board of the sample garden', () => {
     await minutes(1);
     expect(lines.findLast((line) => line.startsWith('# line '))).toMatch(/out-of-soil|implausible/);
   }, 120_000);
+});
+
+describe('the stern board, as if it were large enough for the language', () => {
+  const EVENING_MS = Date.UTC(2026, 5, 1, 18, 30);
+  const small = planBoard(garden, 'stern');
+  if (!small.ok) throw new Error(JSON.stringify(small.problems));
+  const plan: BoardPlan = {
+    ...small.plan,
+    traits: '3.3 V Wi-Fi board',
+    inputs: small.plan.inputs.map((one) => ({ ...one, pin: { kind: 'pin', number: 30 + one.pin.number } })),
+  };
+  const said: { readonly atMs: number; readonly text: string }[] = [];
+  let py: PyWorld;
+  const litMs: number[] = [];
+
+  beforeAll(async () => {
+    const world = newWorld(setupOf(garden), EVENING_MS, 7);
+    py = new PyWorld(
+      garden,
+      'stern',
+      plan,
+      filesOf(plan),
+      world,
+      interpreterForTests,
+      pythonFile('host/host.py'),
+    );
+    await py.start();
+    const senses = sensesOf(garden, () => null);
+    const clock = senses.localTime(EVENING_MS);
+    const sun = senses.sunTimes?.(EVENING_MS);
+    await py.type(`clock ${clock?.daySecond} ${clock?.weekday}`);
+    await py.type(`sun ${sun?.riseS} ${sun?.setS}`);
+    for (let minute = 0; minute < 120; minute += 1) {
+      const { lines } = await py.run(60_000, 10_000);
+      said.push(...lines.filter((one) => one.boardId === 'stern'));
+      if (py.world.driven?.['galley-light'] !== undefined) litMs.push(py.world.timeMs);
+    }
+  }, 60_000);
+
+  test('its light is lit an hour before sunset until nine, as by the engine of the stand-in', () => {
+    const events = said.flatMap(({ atMs, text }) => {
+      const one = readTalk(text);
+      return one?.kind === 'contact-event' ? [{ kind: one.told.kind, reason: one.told.reason, atMs }] : [];
+    });
+    const setup = setupOf(garden);
+    const alone = advance(newWorld(setup, EVENING_MS, 7), setup, EVENING_MS + 7_200_000, 10_000);
+    const asked = alone.events.flatMap((one) =>
+      'contactId' in one ? [{ kind: one.kind, reason: one.reason, atMs: one.atMs }] : [],
+    );
+    expect(asked.map(({ kind }) => kind)).toEqual(['on', 'off']);
+    expect(events.map(({ kind, reason }) => [kind, reason])).toEqual(
+      asked.map(({ kind, reason }) => [kind, reason]),
+    );
+    for (const [at, { atMs }] of events.entries())
+      expect(Math.abs(atMs - (asked[at]?.atMs ?? NaN))).toBeLessThan(3000);
+    expect(litMs.length).toBeGreaterThan(30);
+    expect(litMs.length).toBeLessThan(60);
+  });
+
+  test('its fork is fed only to be read, every five minutes, and reads what the pot holds', () => {
+    const read = said.flatMap(({ text }) => /(?:^| )m1=(\d+)/.exec(text)?.[1] ?? []).map(Number);
+    expect(read.length).toBeGreaterThanOrEqual(24);
+    expect(read.length).toBeLessThanOrEqual(25);
+    for (const counts of read) expect(counts).toBeGreaterThan(20);
+  });
+
+  test('its thermistor prints the counts of its divider, and it says which outputs hold a state', () => {
+    expect(said.some(({ text }) => /(?:^| )t1=\d+/.test(text))).toBe(true);
+    expect(said.flatMap(({ text }) => readTalk(text) ?? [])).toContainEqual({
+      kind: 'contacts',
+      ids: ['galley-light'],
+    });
+  });
 });

@@ -2,7 +2,8 @@
  * A garden one of whose boards runs its own program, written as for the real one, in the real interpreter: its pins are wired to the stand-ins' pots, tanks and
  * probes. The other boards stand in as always.
  */
-import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
+import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
+import type { BoardPlan, SketchInput } from '@plain-trowel/core/sketch/plan';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { advance, measure, reboot, type BoardLine, type World } from '../board/world.ts';
@@ -24,6 +25,8 @@ export class PyWorld {
   private readonly board: PyBoard;
   private heard = '';
   private lines: BoardLine[] = [];
+  /** Pins that are high: probes may hang on them. */
+  private readonly fed = new Set<number>();
   private leftMs = 0;
 
   /** @param files of the board, by path @param host the text of engine/python/host/host.py */
@@ -45,6 +48,7 @@ export class PyWorld {
         analog: (pin) => this.counts(pin),
         contact: (pin) => (this.valueAt(pin) === 0 ? 0 : 1),
         echo: (pin) => this.echo(pin),
+        thermometer: (pin) => this.sixteenths(pin),
         onLevel: (pin, level) => this.drive(pin, level),
       },
       (bytes) => this.print(bytes),
@@ -99,14 +103,25 @@ export class PyWorld {
     this.values = measured.values;
   }
 
+  private inputAt(pin: number): SketchInput | undefined {
+    return this.plan.inputs.find((one) => one.pin.number === pin || one.second?.number === pin);
+  }
+
+  /** Nothing comes from a probe that is not fed now. */
   private valueAt(pin: number): number | null {
-    const input = this.plan.inputs.find((one) => one.pin.number === pin || one.second?.number === pin);
-    return input ? (this.values.get(input.channelId) ?? null) : null;
+    const input = this.inputAt(pin);
+    if (!input) return null;
+    const feeding = input.power === undefined ? undefined : this.plan.powers[input.power];
+    return feeding && !this.fed.has(feeding.pin.number) ? 0 : (this.values.get(input.channelId) ?? null);
   }
 
   private counts(pin: number): number | null {
     const value = this.valueAt(pin);
-    return value === null ? null : Math.max(0, Math.round(value)) * 2 ** (ALL_BITS - this.plan.adcBits);
+    if (value === null) return null;
+    const { adcBits, referenceMv } = this.plan;
+    const counts =
+      this.inputAt(pin)?.reads === 'volts' ? (1000 * value * fullScaleCounts(adcBits)) / referenceMv : value;
+    return Math.max(0, Math.round(counts)) * 2 ** (ALL_BITS - adcBits);
   }
 
   private echo(pin: number): number | null {
@@ -114,14 +129,21 @@ export class PyWorld {
     return mm === null ? null : Math.ceil(mm * US_PER_MM);
   }
 
+  private sixteenths(pin: number): number | null {
+    const degrees = this.valueAt(pin);
+    return degrees === null ? null : Math.round(16 * degrees);
+  }
+
   private drive(pin: number, level: number): void {
-    const line = this.plan.lines.find(({ output }) => output.pin.number === pin);
-    if (!line) return;
-    const { [line.id]: sinceMs, ...others } = this.world.driven ?? {};
-    const isOn = (level === 1) !== line.output.activeLow;
+    if (level === 1) this.fed.add(pin);
+    else this.fed.delete(pin);
+    const one = [...this.plan.lines, ...this.plan.contacts].find(({ output }) => output.pin.number === pin);
+    if (!one) return;
+    const { [one.id]: sinceMs, ...others } = this.world.driven ?? {};
+    const isDriven = (level === 1) !== one.output.activeLow;
     this.world = {
       ...this.world,
-      driven: isOn ? { ...others, [line.id]: sinceMs ?? this.world.timeMs } : others,
+      driven: isDriven ? { ...others, [one.id]: sinceMs ?? this.world.timeMs } : others,
     };
   }
 

@@ -44,6 +44,7 @@ export const MARIGOLD_PLAN: Plan = {
       'switch-mosfet': 0.7,
       'contact-float': 1.9,
       'lamp-led': 0.1,
+      'plug-mains-input': 21,
       'monitor-battery': 0.2,
       diode: 0.1,
       'fuse 5': 1.6,
@@ -122,6 +123,12 @@ function parts(): Netlist {
   add({ entryId: 'contact-float', label: 'Tank float', colour: 'white', boardId: roof });
   add({ entryId: 'monitor-battery', label: 'Battery monitor', boardId: roof });
   add({ entryId: 'lamp-led', label: 'Dry lamp', boardId: roof });
+  add({
+    entryId: 'plug-mains-input',
+    label: 'Galley light',
+    boardId: stern,
+    stands: { list: 'contacts', id: 'galley-light' },
+  });
   return next;
 }
 

@@ -1,17 +1,21 @@
 /** The programs of the sample garden, as they were read line by line. What changes in them changes here, on purpose. */
-import { expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
 import { cppSize, cppSketch } from '@plain-trowel/core/sketch/cpp';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { marigoldHare } from './marigoldHare.ts';
 
-const planned = planBoard(marigoldHare(Date.UTC(2026, 4, 1)), 'roof');
-const plan = planned.ok ? planned.plan : null;
+const garden = marigoldHare(Date.UTC(2026, 4, 1));
+const WRITTEN = '2026-05-01';
 
-test.each([
-  ['roof.settings.py', () => plan && pythonSettings(plan, '2026-05-01')],
-  ['roof.ino', () => plan && cppSketch(plan, '2026-05-01')],
-  ['roof.engine_size.h', () => plan && cppSize(plan)],
-] as const)('%s', async (name, write) => {
-  await expect(write()).toMatchFileSnapshot(`sketches/${name}`);
+describe.each(['roof', 'stern'])('%s', (boardId) => {
+  const planned = planBoard(garden, boardId);
+  const plan = planned.ok ? planned.plan : null;
+  test.each([
+    ['settings.py', () => plan && pythonSettings(plan, WRITTEN)],
+    ['ino', () => plan && cppSketch(plan, WRITTEN)],
+    ['engine_size.h', () => plan && cppSize(plan)],
+  ] as const)('%s', async (name, write) => {
+    await expect(write()).toMatchFileSnapshot(`sketches/${boardId}.${name}`);
+  });
 });

@@ -117,7 +117,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(10);
+  expect(read.value.version).toBe(11);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -300,4 +300,11 @@ test('of version 8: words that were moved stay, limits that were moved were set 
     bandEdges: [150, 300, 500, 750],
   });
   expect(opened({ bandEdges: [100, 350, 700, 850] })).toMatchObject({ bandEdges: [100, 350, 700, 850] });
+});
+
+test('a garden of version 10 opens as it is: contacts and lamps have no parts yet', () => {
+  const read = readGarden(structuredClone(VERSION_1));
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  const before = { ...read.value, version: 10 };
+  expect(readGarden(before)).toEqual({ ok: true, value: read.value });
 });

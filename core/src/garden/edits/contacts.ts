@@ -1,6 +1,7 @@
 /** Permit contacts and grow lights of a plot. New ones are at rest until a person lets them decide. */
 import { NO_CONDITIONS } from '../document/migrations.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
+import { syncWiring } from './plan.ts';
 import { makeId } from '../document/ids.ts';
 import { plotParts } from '../bind/plotParts.ts';
 import type { Contact, ContactRule } from '../document/contactSchema.ts';
@@ -51,16 +52,11 @@ export function addContact(
   return { ...garden, contacts: [...garden.contacts, contact] };
 }
 
-export const setContact = (
-  garden: Garden,
-  contactId: string,
-  change: Partial<Omit<Contact, 'id'>>,
-): Garden => ({
-  ...garden,
-  contacts: garden.contacts.map((one) => (one.id === contactId ? { ...one, ...change } : one)),
-});
+export const setContact = (garden: Garden, contactId: string, change: Partial<Omit<Contact, 'id'>>): Garden =>
+  syncWiring({
+    ...garden,
+    contacts: garden.contacts.map((one) => (one.id === contactId ? { ...one, ...change } : one)),
+  });
 
-export const removeContact = (garden: Garden, contactId: string): Garden => ({
-  ...garden,
-  contacts: garden.contacts.filter((one) => one.id !== contactId),
-});
+export const removeContact = (garden: Garden, contactId: string): Garden =>
+  syncWiring({ ...garden, contacts: garden.contacts.filter((one) => one.id !== contactId) });

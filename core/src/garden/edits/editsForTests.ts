@@ -1,5 +1,7 @@
 /** Every change that can be made to a garden, with arguments drawn at random: some that a form would give, some that only a fault could. */
 import { BUILT_IN } from '../../catalogue/catalogue.ts';
+import { standingOf } from '../bind/standing.ts';
+import { STANDING } from '../../wiring/netlist.ts';
 import { BUILT_IN_MAPS } from '../../bus/registers.ts';
 import { CONDITIONS, METHOD_IDS } from '../../calibration/conditions.ts';
 import { QUANTITIES } from '../../quantity/quantities.ts';
@@ -453,6 +455,14 @@ export const EDITS: Readonly<Record<string, Edit>> = {
     withLine(garden, draw, (line) => trials.setTrialUsed(garden, line.id, idOf(line.trials, draw), false)),
   setTrialNote: (garden, draw) =>
     withLine(garden, draw, (line) => trials.setTrialNote(garden, line.id, draw.text(400))),
+  standFor: (garden, draw) => {
+    const part = pick(garden.wiring.parts, draw);
+    const entry = part && catalogueOf(garden).get(part.entryId);
+    const standing = entry ? standingOf(garden, entry.role) : null;
+    const list = standing?.list ?? pick(STANDING, draw) ?? 'plots';
+    const id = idOf(standing?.choices ?? garden[list], draw);
+    return plan.standFor(garden, part?.id ?? 'none', draw.random() < 0.2 ? null : { list, id });
+  },
   setWiring: (garden, draw) => {
     const catalogue = catalogueOf(garden);
     const entry = pick(BUILT_IN, draw);

@@ -13,8 +13,13 @@ import {
   setPlacement,
   settingOf,
   setWiring,
+  standFor,
 } from './plan.ts';
-import { gardenSchema } from '../document/schema.ts';
+import { addContact, removeContact, setContact } from './contacts.ts';
+import { onePlot } from './gardenForTests.ts';
+import { standingOf } from '../bind/standing.ts';
+import { sketchNetlist } from '../../wiring/sketchNetlist.ts';
+import { gardenSchema, type Garden } from '../document/schema.ts';
 
 const random = (() => {
   let n = 0;
@@ -123,5 +128,48 @@ describe('own catalogue', () => {
   });
   test('of an imported file only what differs is kept', () => {
     expect(importEntries(bare, [dear, ...BUILT_IN.slice(1)]).catalogue).toEqual([dear]);
+  });
+});
+
+describe('what a part stands for', () => {
+  const drawn = () => {
+    const garden = addContact(onePlot(), onePlot().plots[0]?.id ?? '', 'permit', () => 0.5);
+    const wiring = sketchNetlist(
+      'relay: switch-permit; other: switch-permit; lamp: lamp-led; lamp2: lamp-led',
+    );
+    return setWiring(garden, wiring);
+  };
+  const partOf = (garden: Garden, id: string) => garden.wiring.parts.find((one) => one.id === id);
+
+  test('a relay is a contact, and is called as it is; only one part is', () => {
+    const garden = drawn();
+    const contact = garden.contacts[0];
+    if (!contact) throw new Error('no contact');
+    const stands = { list: 'contacts', id: contact.id } as const;
+    const first = standFor(garden, 'relay', stands);
+    expect(partOf(first, 'relay')).toMatchObject({ stands, label: contact.name });
+    const second = standFor(first, 'other', stands);
+    expect(partOf(second, 'relay')).toMatchObject({ stands: null, label: contact.name });
+    expect(partOf(second, 'other')).toMatchObject({ stands });
+    expect(partOf(setContact(second, contact.id, { name: 'Lawn permit' }), 'other')?.label).toBe(
+      'Lawn permit',
+    );
+    expect(partOf(removeContact(second, contact.id), 'other')?.stands).toBeNull();
+  });
+
+  test('a plot may have several lamps, each with a name of its own', () => {
+    const garden = drawn();
+    const stands = { list: 'plots', id: garden.plots[0]?.id ?? '' } as const;
+    const lit = standFor(standFor(garden, 'lamp', stands), 'lamp2', stands);
+    expect([partOf(lit, 'lamp'), partOf(lit, 'lamp2')]).toMatchObject([{ stands }, { stands }]);
+    expect(partOf(lit, 'lamp')?.label).toBe(partOf(garden, 'lamp')?.label);
+  });
+
+  test('what may be chosen goes by its role', () => {
+    const garden = drawn();
+    expect(standingOf(garden, 'relay')).toMatchObject({ list: 'contacts', choices: [{}] });
+    expect(standingOf(garden, 'LED')).toMatchObject({ list: 'plots' });
+    expect(standingOf(garden, 'pump')).toMatchObject({ list: 'waterLines' });
+    expect(standingOf(garden, 'resistor')).toBeNull();
   });
 });

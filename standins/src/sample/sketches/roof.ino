@@ -1,43 +1,43 @@
 // The Marigold Hare, Roof board: its program, with guards that no setting switches off.
-// Written on 2026-05-01 for: 3.3 V Wi-Fi board, 12-bit inputs.
+// Written on 2026-05-01 for: 3.3 V Wi-Fi board, 12-bit inputs; drawn as 3.3 V Wi-Fi board, 12-bit, two converter groups.
 // C2: calibrated 2026-04-11 with 2 points, ±2.1 % span at its start limit of 45.0 % span
 // P34: reads L1, printed as l1
 // P35: reads C2, printed as c2
+// P36: reads Battery, printed as bat
 // P26 and P27: reads Rain tank, mm, printed as tank
 // P18: switches Roof pump, on when high
-// These files belong together: this one, engine_size.h, engine.h, kept.h, console.h and board.h. No library is needed.
+// These files belong together: this one, engine_size.h, engine.h, pins.h, inputs.h, kept.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
-#include "engine.h"
+#include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "bcaa026e3db0"
+#define TROWEL_PROGRAM "fd0970283d30"
 #define TROWEL_LINE_IDS " line-roof"
-using namespace trowel;
+#define TROWEL_CONTACT_IDS ""
 
-// ---- What is read. Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo.
-const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2;
-struct InputPin {
-  uint8_t reads;
-  uint8_t pin, second;
-  const char *name;
+// ---- What is read.
+const uint8_t INPUTS = 4;
+static const InputPin INPUT_PINS[4] = {
+  {READ_ANALOG, 34, 34, ALWAYS_FED, "l1"},  // L1
+  {READ_ANALOG, 35, 35, ALWAYS_FED, "c2"},  // C2
+  {READ_VOLTS, 36, 36, ALWAYS_FED, "bat"},  // Battery
+  {READ_DISTANCE, 26, 27, ALWAYS_FED, "tank"},  // Rain tank, mm
 };
-const uint8_t INPUTS = 3;
-static const InputPin INPUT_PINS[3] = {
-  {READ_ANALOG, 34, 34, "l1"},  // L1
-  {READ_ANALOG, 35, 35, "c2"},  // C2
-  {READ_DISTANCE, 26, 27, "tank"},  // Rain tank, mm
+static const Member MEMBERS[] = {
+  {0, 0, 0, 0, 0}
 };
-static const int32_t SENSOR_INPUTS[] = {1};
-static const int32_t TANK_INPUTS[] = {2};
-// By line: light cell, rain switch, skip switch.
-static const int32_t AROUND_INPUTS[][3] = {{NONE, NONE, NONE}};
+static const Source SOURCES[] = {
+  {BY_ONE, 1, 0},
+};
+static const int32_t TANK_INPUTS[] = {3};
+static const Sense SENSES[] = {
+  {0, 0, 0}
+};
+// By line: air, light cell, rain switch, soil, skip switch.
+static const int32_t AROUND[][5] = {{NONE, NONE, NONE, NONE, NONE}};
+const int32_t BATTERY = NONE;
 
 // ---- What is switched.
-struct OutputPin {
-  uint8_t pin;
-  bool isActiveLow;
-  const char *name;
-};
 const uint8_t OUTPUTS = 1;
 static const OutputPin OUTPUT_PINS[1] = {
   {18, false, "Roof pump"},  // Roof pump

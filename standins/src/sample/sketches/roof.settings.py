@@ -1,29 +1,42 @@
 # The Marigold Hare, Roof board: its program, with guards that no setting switches off.
-# Written on 2026-05-01 for: 3.3 V Wi-Fi board, 12-bit inputs.
+# Written on 2026-05-01 for: 3.3 V Wi-Fi board, 12-bit inputs; drawn as 3.3 V Wi-Fi board, 12-bit, two converter groups.
 # C2: calibrated 2026-04-11 with 2 points, ±2.1 % span at its start limit of 45.0 % span
 # P34: reads L1, printed as l1
 # P35: reads C2, printed as c2
+# P36: reads Battery, printed as bat
 # P26 and P27: reads Rain tank, mm, printed as tank
 # P18: switches Roof pump, on when high
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "46f886a2c959"
+PROGRAM = "b3fc29141630"
 
 ADC_BITS = 12
+REFERENCE_MV = 3300
 
 # What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
 INPUTS = [
     ("analog", (34,), "l1"),
     ("analog", (35,), "c2"),
+    ("volts", (36,), "bat"),
     ("distance", (26, 27), "tank"),
 ]
-SENSOR_INPUTS = (1,)
-TANK_INPUTS = (2,)
-# By line: light cell, rain switch, skip switch.
-AROUND_INPUTS = [
-    (None, None, None),
+# By input the place of the pin that feeds it only to be read; None: it is always fed.
+FED_BY = (None, None, None, None)
+# Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
+POWERS = []
+# By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
+SOURCES = [
+    1,
 ]
+TANK_INPUTS = (3,)
+# What conditions go by: input, and what its values mean, in tenths of a degree, mV, light, or yes and no.
+SENSES = []
+# By line: air, light cell, rain switch, soil, skip switch.
+AROUND = [
+    (None, None, None, None, None),
+]
+BATTERY = None
 
 # What is switched: pin, on when low, name.
 OUTPUTS = [
@@ -31,6 +44,12 @@ OUTPUTS = [
 ]
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ("line-roof",)
+
+# Outputs that hold a state.
+CONTACT_OUTPUTS = []
+CONTACT_IDS = ()
+CONTACTS_AROUND = []
+CONTACTS = []
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(

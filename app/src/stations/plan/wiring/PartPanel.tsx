@@ -1,9 +1,11 @@
 import { useState } from 'react';
 import { FACTS, type FactKey, type Facts } from '@plain-trowel/core/catalogue/facts';
+import { standFor } from '@plain-trowel/core/garden/edits/plan';
+import { standingOf } from '@plain-trowel/core/garden/bind/standing';
 import { changePart, removePart, replacePart } from '@plain-trowel/core/wiring/edit';
 import { fact, type Placed } from '@plain-trowel/core/wiring/circuit';
 import { partsWith } from '@plain-trowel/core/wiring/look';
-import { COLOUR_TAGS, type ColourTag, type Part } from '@plain-trowel/core/wiring/netlist';
+import { COLOUR_TAGS, type ColourTag, type Part, type Standing } from '@plain-trowel/core/wiring/netlist';
 import { Button } from '../../../ui/Button.tsx';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { Check } from '../../../ui/Check.tsx';
@@ -81,10 +83,57 @@ export function PartPanel({
   );
 }
 
+/** A lamp keeps a name of its own; a pump is called what its line is. */
+const followsName = ({ stands }: Part): boolean => stands !== null && stands.list !== 'plots';
+
 /** A value goes into the part itself only where the part is what the sum sizes. */
 const canUse = ({ entry }: Placed, sum: string): boolean =>
   (sum === 'divider' || sum === 'ntc' || sum === 'i2c' || sum === 'shunt' || sum === 'fuse') &&
   entry.role !== 'LED';
+
+/** What of the garden the part is: by it the board's program knows which pin switches what. */
+function StandsFor({ plan, placed: { part, entry } }: { plan: PlanTools; placed: Placed }) {
+  const standing = standingOf(plan.garden, entry.role);
+  if (!standing) return null;
+  const { list, choices } = standing;
+  return (
+    <Field
+      label={list === 'plots' ? 'It speaks for' : 'Of the garden'}
+      className="col-span-2"
+      hint={choices.length === 0 ? NOBODY[list] : undefined}
+    >
+      {(props) => (
+        <select
+          {...props}
+          value={part.stands?.id ?? ''}
+          onChange={(event) => {
+            const id = event.target.value;
+            void plan.change(
+              `what ${part.label} is`,
+              (garden) => standFor(garden, part.id, id === '' ? null : { list, id }),
+              id === '' ? `${part.label} stands for nothing of the garden.` : undefined,
+            );
+          }}
+        >
+          <option value="">nothing</option>
+          {choices.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
+  );
+}
+
+const NOBODY: Readonly<Record<Standing, string>> = {
+  boards: 'The garden has no board yet.',
+  probes: 'The garden has no probe yet.',
+  waterLines: 'The garden has no water line yet: give a plot one in Limits, Program.',
+  contacts: 'The garden has no such output yet: make one in Limits, Other outputs.',
+  plots: 'The garden has no plot yet.',
+};
 
 function PartFields({
   plan,
@@ -100,13 +149,13 @@ function PartFields({
   const boards = partsWith(plan.circuit, 'board');
   return (
     <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-3 md:grid-cols-4">
-      <Field label="Label" hint={part.stands ? 'Follows the garden’s own name.' : undefined}>
+      <Field label="Label" hint={followsName(part) ? 'Follows the garden’s own name.' : undefined}>
         {(props) => (
           <input
             {...props}
             key={part.label}
             defaultValue={part.label}
-            disabled={part.stands !== null}
+            disabled={followsName(part)}
             maxLength={60}
             onBlur={(event) => {
               const typed = event.target.value.trim();
@@ -152,6 +201,7 @@ function PartFields({
           </select>
         )}
       </Field>
+      <StandsFor plan={plan} placed={placed} />
       {entry.role !== 'board' && boards.length > 1 && (
         <Field label="Belongs to">
           {(props) => (

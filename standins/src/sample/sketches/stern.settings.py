@@ -1,0 +1,84 @@
+# The Marigold Hare, Stern board: its program, with guards that no setting switches off.
+# Written on 2026-05-01 for: 5 V board with a display, 10-bit inputs; drawn as 8-bit 5 V board, six 10-bit inputs.
+# IN0: reads M1, printed as m1
+# IN1: reads S1, printed as s1
+# IN2: reads T1, printed as t1
+# P2: feeds M1 only to be read, 1 s before, every 300 s
+# P3: switches Galley light, on when high
+from engine import Fields
+
+# The name of this program: the same settings have the same one.
+PROGRAM = "06b3ba06b3ba"
+
+ADC_BITS = 10
+REFERENCE_MV = 5000
+
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
+INPUTS = [
+    ("analog", (0,), "m1"),
+    ("analog", (1,), "s1"),
+    ("analog", (2,), "t1"),
+]
+# By input the place of the pin that feeds it only to be read; None: it is always fed.
+FED_BY = (0, None, None)
+# Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
+POWERS = [
+    (2, 1, 300),
+]
+# By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
+SOURCES = []
+TANK_INPUTS = ()
+# What conditions go by: input, and what its values mean, in tenths of a degree, mV, light, or yes and no.
+SENSES = []
+# By line: air, light cell, rain switch, soil, skip switch.
+AROUND = []
+BATTERY = None
+
+# What is switched: pin, on when low, name.
+OUTPUTS = []
+# What the board keeps through a reboot belongs to these.
+LINE_IDS = ()
+
+# Outputs that hold a state.
+CONTACT_OUTPUTS = [
+    (3, False, "Galley light"),
+]
+CONTACT_IDS = ("galley-light",)
+CONTACTS_AROUND = [
+    (None, None, None, None, None),
+]
+CONTACTS = [
+    Fields(
+        # Galley light
+        enabled=True,
+        contradicts=False,
+        sensor=None,
+        # A light, from one moment of the day to another: 0 by the clock, 1 from sunrise, 2 from sunset on, in s.
+        kind=1,
+        begins=(2, -3600),
+        ends=(0, 75600),
+        dark_below=None,
+        bright_above=None,
+        conditions=Fields(
+            hours=None,
+            dark_below=None,
+            air_below_tenths_c=None,
+            soil_above_tenths_c=None,
+            no_rain=False,
+            battery_above_mv=None,
+            no_skip=False,
+        ),
+        # Guards: nothing that is typed or sent changes them.
+        most_on_s=36000,
+        least_off_s=600,
+        day_max_s=36000,
+    ),
+]
+
+# Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
+CONFIG = Fields(
+    at_once=1,
+    sensors=[],
+    tanks=[],
+    lines=[],
+)
