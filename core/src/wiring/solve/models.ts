@@ -409,7 +409,8 @@ export const MODELS: Readonly<Record<Role, Model>> = {
   display: module,
   pump: load,
   valve: load,
-  'mains plug': () => undefined,
+  // Of the mains nothing is known here; a low-voltage input takes its current.
+  'mains plug': signals,
   servo: module,
   MOSFET: mosfet,
   transistor,
