@@ -140,6 +140,10 @@ static void printEvent(const Event &event) {
   Serial.println();
 }
 
+#ifdef TROWEL_WATCHES
+#include "lamps.h"
+#endif
+
 static void fill(Reading &reading, int32_t raw) {
   reading.isNew = raw != NONE;
   reading.raw = raw;
@@ -210,6 +214,9 @@ static void look() {
 #if TROWEL_CONTACTS > 0
   switchContactsOn();
 #endif
+#ifdef TROWEL_WATCHES
+  lookAtLamps();
+#endif
 }
 
 #if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS)
@@ -262,6 +269,11 @@ void setup() {
 #if TROWEL_CONTACTS > 0
   for (uint8_t at = 0; at < TROWEL_CONTACTS; at += 1) switchOff(CONTACT_PINS[at]);
 #endif
+#ifdef TROWEL_WATCHES
+  for (uint8_t at = 0; at < LAMP_COUNT; at += 1)
+    for (uint8_t bit = 0; bit < (LAMPS[at].kind == LAMP_THREE ? 3 : 1); bit += 1) switchOff(LAMPS[at].pin[bit]);
+  beginLamps();
+#endif
 #ifdef TROWEL_POWERS
   beginFeeding();
 #endif
@@ -301,6 +313,9 @@ void loop() {
   wdt_reset();
 #endif
   readConsole();
+#ifdef TROWEL_WATCHES
+  showLamps();
+#endif
   const uint32_t nowMs = millis();
   // Whole seconds since boot; the difference is right also when the count of milliseconds begins anew.
   if (nowMs - lastMs < 1000) return;

@@ -48,6 +48,9 @@ static void printWhy() {
     Serial.println(F(" s"));
   }
 #endif
+#ifdef TROWEL_WATCHES
+  printLamps();
+#endif
 }
 
 static void printPercent() {
@@ -299,6 +302,9 @@ static void set() {
 }
 
 static void printHelp() {
+#ifdef TROWEL_WATCHES
+  Serial.println(F("# test lamp (each colour for a second)"));
+#endif
   Serial.println(F("# ? raw all why limits version"));
   Serial.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));
   Serial.println(F("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off"));
@@ -330,6 +336,11 @@ static void obeyConsole() {
     printVersion();
   } else if (takeWord(F("give"))) {
     give();
+#ifdef TROWEL_WATCHES
+  } else if (takeWord(F("test lamp"))) {
+    testLamps();
+    Serial.println(F("# taken"));
+#endif
   } else if (takeWord(F("test pump"))) {
     testPump();
   } else if (takeWord(F("stop"))) {

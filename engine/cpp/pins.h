@@ -54,4 +54,21 @@ struct OutputPin {
   const char *name;
 };
 
+#ifdef TROWEL_WATCHES
+#include "signals.h"
+// A plot whose lamps this board switches: what they go by. Lines and tanks as bits.
+struct Watch {
+  int32_t sensor, lines, tanks, air, soil, light, darkBelow;
+  // Something of it is known to another board only.
+  bool isBlind;
+  SignalLimits limits;
+};
+
+const uint8_t LAMP_ONE = 0, LAMP_THREE = 1, LAMP_BUZZER = 2;
+struct LampPins {
+  uint8_t kind, watch;
+  OutputPin pin[3];
+};
+#endif
+
 #endif

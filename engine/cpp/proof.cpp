@@ -6,6 +6,7 @@
 #define TROWEL_ORDERS 4
 #define TROWEL_CONTACTS 4
 #include "contacts.h"
+#include "signals.h"
 
 #include <stdio.h>
 #include <stdlib.h>
@@ -288,6 +289,44 @@ static void sayContacts() {
   printf("\n");
 }
 
+// ---- Signals
+
+static uint8_t signalRules = 0;
+static SignalRule signalRule[STATES];
+static SignalLimits signalLimits;
+
+static void readSignals() {
+  signalRules = (uint8_t)number();
+  for (uint8_t at = 0; at < signalRules; at += 1) {
+    signalRule[at].state = (uint8_t)number();
+    signalRule[at].lamp = (uint8_t)number();
+    signalRule[at].rhythm = (uint8_t)number();
+    signalRule[at].buzz = (uint8_t)number();
+  }
+  signalLimits.dry = number();
+  signalLimits.wet = number();
+  signalLimits.soilLow = number();
+  signalLimits.soilHigh = number();
+  signalLimits.airLow = number();
+  signalLimits.airHigh = number();
+}
+
+static void saySignal() {
+  SignalFacts f;
+  f.locked = number() != 0;
+  f.watering = number() != 0;
+  f.faulty = number() != 0;
+  f.unknown = number() != 0;
+  f.tankLow = number() != 0;
+  f.tenths = number();
+  f.soil = number();
+  f.air = number();
+  f.dark = number();
+  const uint8_t rule = ruleOf(signalRule, signalRules, f, signalLimits);
+  print(rule == NOTHING ? NONE : signalRule[rule].state);
+  printf("\n");
+}
+
 int main() {
   char word[32];
   while (readWord(word)) {
@@ -298,6 +337,8 @@ int main() {
       step(state, input, config, answer);
       say();
     }
+    if (word[0] == 'L') readSignals();
+    if (word[0] == 'F') saySignal();
     if (word[0] == 'U') readContacts();
     if (word[0] == 'D') bootAllContacts();
     if (word[0] == 'E') {

@@ -65,6 +65,12 @@ class Board:
             self.contacts = Contacts(settings.CONTACTS, settings.CONFIG.sensors, hours)
         self.sun = None
         self.sun_told_s = 0
+        self.lamps = None
+        self.ms = 0
+        if settings.LAMPS:
+            from signals import Lamps
+
+            self.lamps = Lamps(settings, self.switch_output)
         self.now_s = 0
         self.clock_at_boot = None
         self.weekday_at_boot = 0
@@ -81,6 +87,9 @@ class Board:
             self.switch_output(output, False)
         for pin, _, _ in self.settings.POWERS:
             self.switch(pin, 0)
+        for _, _, outputs in self.settings.LAMPS:
+            for output in outputs:
+                self.switch_output(output, False)
 
     def switch_output(self, output, is_on):
         pin, is_active_low, _ = output
@@ -182,6 +191,8 @@ class Board:
         for at in range(len(on)):
             if on[at]:
                 self.switch_output(outputs[at], True)
+        if self.lamps is not None:
+            self.lamps.look(self.engine, self.sense, self.ms)
         for event in events:
             self.print_event(event)
         for event in contact_events:
@@ -193,6 +204,12 @@ class Board:
         # Whoever begins to listen learns which program this is.
         if self.now_s % 60 == 0:
             self.console.version()
+
+    # Each turn of the program, for lamps that blink. ms of a clock that rises.
+    def show(self, ms):
+        self.ms = ms
+        if self.lamps is not None:
+            self.lamps.show(ms)
 
     def keep(self):
         hours = self.contacts.remembered() if self.contacts is not None else []
@@ -237,6 +254,10 @@ class Board:
                 one = self.contacts.contacts[at]
                 words = (at + 1, "rests" if one.is_resting else "is", "on" if one.is_on else "off", reason_name(one.reason), one.day_sum_ml)
                 self.say("# contact %d %s %s %s today %d s" % words)
+
+        if self.lamps is not None:
+            for at in range(len(self.settings.WATCHES)):
+                self.say("# lamp %d %s" % (at + 1, self.lamps.state_name(at)))
 
     def print_contact_event(self, event):
         kind, at, _, reason = event[:4]

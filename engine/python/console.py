@@ -70,6 +70,7 @@ class Console:
             self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE")
             self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
             self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)")
+            self.say("# test lamp (each colour for a second)")
             self.say("# load (outputs off and ready for another program)")
         elif command == "raw":
             self.board.read_inputs()
@@ -88,6 +89,9 @@ class Console:
             self.version()
         elif command == "give":
             self.give(numbers[1], numbers[2])
+        elif words[:2] == ["test", "lamp"] and self.board.lamps is not None:
+            self.board.lamps.test(self.board.ms)
+            self.say("# taken")
         elif words[:2] == ["test", "pump"]:
             self.test_pump(numbers[2], whole(words[3].rstrip("s")) if len(words) > 3 else None)
         elif command == "stop":

@@ -1,6 +1,7 @@
 # Runs the engine on a computer: settings and calls come in as numbers, answers go out as numbers. The same text as for engine/cpp/proof.cpp.
 from contacts import C_PERMIT, REST, Contacts
 from engine import Engine, Fields
+from signals import rule_of
 
 
 class Numbers:
@@ -182,6 +183,8 @@ class Proof:
     def __init__(self):
         self.engine = None
         self.contacts = None
+        self.rules = []
+        self.limits = None
 
     def row(self, text):
         words = text.split()
@@ -192,6 +195,17 @@ class Proof:
         elif words[0] == "B":
             lines = self.engine.config.lines
             self.engine.boot([read_kept(n) for _ in lines], 0)
+        elif words[0] == "L":
+            self.rules = [(n.next(), n.next(), n.next(), n.next()) for _ in range(n.next())]
+            names = ("dry", "wet", "soil_low", "soil_high", "air_low", "air_high")
+            self.limits = Fields(**dict([(name, n.next()) for name in names]))
+        elif words[0] == "F":
+            facts = Fields(locked=n.flag(), watering=n.flag(), faulty=n.flag(), unknown=n.flag(), tank_low=n.flag())
+            facts.tenths, facts.soil, facts.air = n.next(), n.next(), n.next()
+            dark = n.next()
+            facts.dark = None if dark is None else dark != 0
+            rule = rule_of(self.rules, facts, self.limits)
+            return cell(None if rule is None else rule[0])
         elif words[0] == "U":
             sensors = [read_sensor(n) for _ in range(n.next())]
             self.engine = Engine(Fields(sensors=sensors, tanks=[], lines=[], at_once=1))

@@ -136,6 +136,7 @@ def passes(board, console, dog, last_ms):
             if time.ticks_diff(time.ticks_ms(), last_ms) >= 1000:
                 last_ms = time.ticks_add(last_ms, 1000)
                 board.second()
+            board.show(time.ticks_ms())
             time.sleep_ms(5)
             yield
     except Exception as error:

@@ -1,160 +1,16 @@
 /** A board's program, planned from the garden: whole, or a list of what is still missing. */
 import { byId } from '../quantity/byId.ts';
-import type { Conditions, Sense } from '../control/conditions/conditions.ts';
-import type { ContactConfig } from '../control/contacts/contract.ts';
-import type { AroundIds, BoardEngine } from '../control/host/boardEngine.ts';
-import type { SensorSource } from '../control/host/combined.ts';
-import { usesProbe } from '../control/programs/programs.ts';
-import { engineOf } from '../garden/bind/engineOf.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Board, Garden } from '../garden/document/schema.ts';
 import { headingOf } from './heading.ts';
-import { isInput, readInputs, type ReadInput } from './inputs.ts';
-import type {
-  BoardPlan,
-  SketchAround,
-  SketchContact,
-  SketchInput,
-  SketchLine,
-  SketchPower,
-  SketchProblem,
-  SketchSense,
-  SketchSource,
-} from './plan.ts';
-import { NOTHING_ASKED, inputsOf } from './plan.ts';
-import { outputOf } from './pins.ts';
-import { senseTable } from './senses.ts';
+import { isInput } from './inputs.ts';
+import type { BoardPlan, SketchInput, SketchLamp, SketchLine, SketchPower, SketchProblem } from './plan.ts';
+import { inputsOf } from './plan.ts';
+import { Planner } from './planner.ts';
 
 export type Planned =
   | { readonly ok: true; readonly plan: BoardPlan }
   | { readonly ok: false; readonly problems: readonly SketchProblem[] };
-
-/** Notes what is missing while the plan is made. */
-class Planner {
-  readonly problems: SketchProblem[] = [];
-  readonly read: readonly ReadInput[];
-  readonly inputs: readonly SketchInput[];
-  readonly powers: readonly SketchPower[];
-  readonly senses: SketchSense[] = [];
-  readonly engine: BoardEngine;
-
-  constructor(
-    readonly garden: Garden,
-    readonly boardId: string,
-  ) {
-    this.engine = engineOf(garden, boardId);
-    const { read, powers } = readInputs(garden, boardId);
-    this.read = read;
-    this.powers = powers;
-    this.inputs = this.read.flatMap(({ input }) => (isInput(input) ? [input] : []));
-  }
-
-  miss(kind: SketchProblem['kind'], what: string, sheet: SketchProblem['sheet']): void {
-    this.problems.push({ kind, what, sheet });
-  }
-
-  /** Place of a channel in the inputs; -1 with a note of why it has none. */
-  need(channelId: string | null, otherwise: SketchProblem): number {
-    const at = this.inputs.findIndex((one) => one.channelId === channelId);
-    if (at >= 0) return at;
-    const found = this.read.find(({ channel }) => channel.id === channelId);
-    this.problems.push(found && !isInput(found.input) ? found.input : otherwise);
-    return -1;
-  }
-
-  source({ by, members }: SensorSource, what: string): SketchSource {
-    const placed = members.map(({ channelId, factor, table, lowRaw, highRaw }) => {
-      const name = byId(this.garden.channels, channelId)?.label || what;
-      if (factor !== 1) this.miss('own-numbers', name, 'rules/limits');
-      const input = this.need(channelId, {
-        kind: this.isElsewhere(channelId) ? 'other-board' : 'no-input-pin',
-        what,
-        sheet: 'bench/readout',
-      });
-      return { input, table, lowRaw, highRaw };
-    });
-    return by === 'one' ? { by, input: placed[0]?.input ?? -1 } : { by, members: placed };
-  }
-
-  private isElsewhere(channelId: string | null): boolean {
-    const channel = byId(this.garden.channels, channelId);
-    return channel !== undefined && channel.boardId !== this.boardId;
-  }
-
-  /** Place of what a condition goes by in the senses; null where it is not asked for. */
-  sense(sense: Sense, channelId: string | null, what: string): number | null {
-    const channel = byId(this.garden.channels, channelId);
-    const kind = this.isElsewhere(channelId) ? 'other-board' : 'no-input-pin';
-    const at = this.need(channelId, { kind, what, sheet: 'bench/readout' });
-    const input = this.inputs[at];
-    const adcBits = byId(this.garden.boards, this.boardId)?.adcBits ?? 12;
-    const table = channel && input && senseTable(this.garden, channel, sense, { ...input, adcBits });
-    if (input && !table) this.miss('no-meaning', input.label, 'bench/readout');
-    if (!table) return null;
-    const known = this.senses.findIndex(
-      (one) => one.input === at && JSON.stringify(one.table) === JSON.stringify(table),
-    );
-    if (known >= 0) return known;
-    this.senses.push({ input: at, table });
-    return this.senses.length - 1;
-  }
-
-  around(
-    ids: AroundIds | undefined,
-    conditions: Conditions,
-    what: string,
-    goesByLight = false,
-  ): SketchAround {
-    if (!ids) return NOTHING_ASKED;
-    const asked = (isOn: boolean, sense: Sense, id: string | null) =>
-      isOn ? this.sense(sense, id, what) : null;
-    return {
-      airTenthsC: asked(conditions.airBelowTenthsC !== null, 'airTenthsC', ids.airId),
-      light: asked(conditions.darkBelow !== null || goesByLight, 'light', ids.lightId),
-      rain: asked(conditions.noRain, 'rain', ids.rainId),
-      soilTenthsC: asked(conditions.soilAboveTenthsC !== null, 'soilTenthsC', ids.soilId),
-      skip: asked(conditions.noSkip, 'skip', ids.skipId),
-    };
-  }
-
-  line(at: number, line: Garden['waterLines'][number]): SketchLine[] {
-    const config = this.engine.config.lines[at];
-    if (config?.contradicts) this.miss('contradiction', line.name, 'rules/limits');
-    if (config?.sensor === null && usesProbe(config.program.kind))
-      this.miss('not-calibrated', line.name, 'bench/calibrate');
-    return this.output('waterLines', line);
-  }
-
-  contact(at: number, config: ContactConfig, one: Garden['contacts'][number]): SketchContact[] {
-    if (config.contradicts) this.miss('contradiction', one.name, 'rules/limits');
-    if (config.sensor === null && config.rule.kind === 'permit')
-      this.miss('not-calibrated', one.name, 'bench/calibrate');
-    const around = this.around(
-      this.engine.contactsAround[at],
-      config.conditions,
-      one.name,
-      config.rule.kind === 'light' && config.rule.cell !== null,
-    );
-    return this.output('contacts', one).map((output) => ({ ...output, config, around }));
-  }
-
-  private output(
-    list: 'waterLines' | 'contacts',
-    { id, name }: { readonly id: string; readonly name: string },
-  ): SketchLine[] {
-    const output = outputOf(this.garden.wiring, catalogueOf(this.garden), { list, id });
-    if (!output) this.miss('no-output-pin', name, 'plan/wiring');
-    return output ? [{ id, name, output }] : [];
-  }
-
-  battery(): number | null {
-    const { config, contacts, batteryId } = this.engine;
-    const all = [...config.lines, ...contacts];
-    return all.some(({ conditions }) => conditions.batteryAboveMv !== null)
-      ? this.sense('battery', batteryId, 'The battery')
-      : null;
-  }
-}
 
 export function planBoard(garden: Garden, boardId: string): Planned {
   const board = byId(garden.boards, boardId);
@@ -183,11 +39,13 @@ export function planBoard(garden: Garden, boardId: string): Planned {
     const config = engine.contacts[at];
     return config ? planner.contact(at, config, one) : [];
   });
+  const lamps = planner.lamps();
   const battery = planner.battery();
-  for (const what of takenTwice(inputs, powers, [...outputs, ...switched]))
+  const all = [...sources, ...planner.further.map(({ source }) => source)];
+  for (const what of takenTwice(inputs, powers, [...outputs, ...switched], lamps))
     planner.miss('pin-taken-twice', what, 'plan/wiring');
   if (planner.problems.length > 0 || !board) return { ok: false, problems: onceEach(planner.problems) };
-  const sensorInputs = sources.flatMap(inputsOf).flatMap((at) => inputs[at] ?? []);
+  const sensorInputs = all.flatMap(inputsOf).flatMap((at) => inputs[at] ?? []);
   return {
     ok: true,
     plan: {
@@ -200,14 +58,26 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       powers,
       lines: outputs,
       contacts: switched,
-      engine: engine.config,
-      sources,
+      watches: planner.watches.map(({ plotId: _, ...watch }) => watch),
+      lamps,
+      signals: lamps.length > 0 ? garden.signals.filter((one) => one.on) : [],
+      engine: {
+        ...engine.config,
+        sensors: [...engine.config.sensors, ...planner.further.map(({ config }) => config)],
+      },
+      sources: all,
       tankInputs,
       senses: planner.senses,
       around,
       battery,
-      heading: headingOf(garden, { inputs, powers, sensors: sensorInputs, lines: [...outputs, ...switched] }),
-      leftOut: planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])),
+      heading: headingOf(garden, {
+        inputs,
+        powers,
+        sensors: sensorInputs,
+        lines: [...outputs, ...switched],
+        lamps,
+      }),
+      leftOut: [...planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])), ...planner.leftOut],
     },
   };
 }
@@ -234,8 +104,10 @@ function takenTwice(
   inputs: readonly SketchInput[],
   powers: readonly SketchPower[],
   lines: readonly SketchLine[],
+  lamps: readonly SketchLamp[],
 ): readonly string[] {
   const users = [
+    ...lamps.flatMap(({ name, pins }) => pins.map(({ pin }) => ({ label: name, pin }))),
     ...powers.map(({ pin }, at) => ({
       label: `the supply of ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')}`,
       pin,

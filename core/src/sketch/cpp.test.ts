@@ -27,6 +27,7 @@ import {
   richSwitchesOfPage,
   switchesOfPage,
   withContacts,
+  withLamps,
 } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
@@ -244,6 +245,57 @@ describe('one stick, one pump', () => {
     // 3900 of 4095 of the 5 V that its entry in the wiring names.
     const lines = played(board.program, [`a ${stick} 1512`, 'a 203 3900', 'w 2']);
     expect(lines.at(-1)).toBe('> c2=1512 bat=4.761');
+  });
+
+  describe('lamps', () => {
+    // No line waters meanwhile.
+    const shown = withLamps({
+      ...plan,
+      traits: '5 V board',
+      engine: { ...plan.engine, lines: plan.engine.lines.map((one) => ({ ...one, enabled: false })) },
+    });
+    const board = compiled(shown, '-O1');
+    /** Levels of lamp, red, green, blue after these rows. */
+    const levelsAfter = (...rows: readonly string[]) => {
+      const levels = new Map<string, string>();
+      for (const line of played(board.program, rows)) {
+        const [, pin = '', level = ''] = line.split(' ');
+        if (!line.startsWith('>')) levels.set(pin, level);
+      }
+      return ['9', '10', '11', '12'].map((pin) => Number(levels.get(pin)));
+    };
+    test('compile without a warning', () => expect(board.said).toBe(''));
+    // By the calibration of the test garden 2900 counts are dry and 1100 wet.
+    test.each([
+      ['green, and the single one dark, while all is well', 1900, [0, 0, 1, 0]],
+      ['red, and the single one lit, below "right"', 2600, [1, 1, 0, 0]],
+      ['blue where it is flooded', 1300, [1, 0, 0, 1]],
+    ])('%s', (_, raw, levels) => expect(levelsAfter(`a ${stick} ${raw}`, 'w 700')).toEqual(levels));
+    test('white, slowly blinking, when its plug is out', () => {
+      const lines = played(board.program, [`a ${stick} 1900`, 'w 5', `a ${stick} 4095`, 'w 20']);
+      const red = switchesOf(lines, 10);
+      expect(red.length).toBeGreaterThan(12);
+      expect(switchesOf(lines, 12)).toHaveLength(red.length);
+    });
+    test('before the first reading nothing is well: white, and the single one lit', () => {
+      const blind = compiled({ ...shown, watches: shown.watches.map((one) => ({ ...one, isBlind: true })) });
+      const last = new Map(
+        played(blind.program, [`a ${stick} 1900`, 'w 5'])
+          .filter((line) => !line.startsWith('>'))
+          .map((line) => [line.split(' ')[1], line.split(' ')[2]]),
+      );
+      expect(['9', '10', '11', '12'].map((pin) => last.get(pin))).toEqual(['1', '1', '1', '1']);
+    });
+    test('the buzzer sounds when a state begins, and again each minute', () => {
+      const lines = played(board.program, [`a ${stick} 2600`, 'W 150']);
+      expect(switchesOf(lines, 13).filter((one) => one.endsWith(' 1'))).toHaveLength(3);
+    });
+    test('"test lamp" shows each colour for a second; "why" names the state', () => {
+      const lines = played(board.program, [`a ${stick} 1900`, 'w 4', 'c test lamp', 'w 6', 'c why']);
+      expect(switchesOf(lines, 10).some((one) => one.endsWith(' 1'))).toBe(true);
+      expect(switchesOf(lines, 12).some((one) => one.endsWith(' 1'))).toBe(true);
+      expect(lines).toContain('> # lamp 1 content');
+    });
   });
 
   test('the console: help, reasons, an order that the guards hold, and rubbish', () => {
@@ -465,7 +517,9 @@ describe('one stick, one pump', () => {
   });
 
   test('only types of stated width', () => {
-    const files = cppFileNames(withContacts(plan)).map((name) => readFileSync(join(CPP, name), 'utf8'));
+    const files = cppFileNames(withLamps(withContacts(plan))).map((name) =>
+      readFileSync(join(CPP, name), 'utf8'),
+    );
     const text = [cppSketch(plan, WRITTEN), ...files]
       .join('\n')
       .replace(/\/\/.*$/gm, '')

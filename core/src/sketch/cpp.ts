@@ -11,8 +11,10 @@ import type {
   SketchAround,
   SketchContact,
   SketchInput,
+  SketchLamp,
   SketchLine,
   SketchSource,
+  SketchWatch,
 } from './plan.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
@@ -20,6 +22,7 @@ import { flatProgram } from './flatProgram.ts';
 import { nameOf, sumOf } from './folder.ts';
 import type { Pin } from './pins.ts';
 import { frameOf } from './settable.ts';
+import { signalCodes } from './signalCodes.ts';
 import { forComment, forString, wordOf } from './safeText.ts';
 
 const PROGRAM_NAMES: Readonly<Record<ProgramKind, string>> = {
@@ -171,6 +174,42 @@ function contactText({ name, config: { rule, conditions, guards, ...one } }: Ske
   ].join('\n');
 }
 
+const bits = (places: readonly number[]): number => places.reduce((sum, at) => sum | (1 << at), 0);
+
+const watchText = ({ plot, limits: l, ...one }: SketchWatch): string =>
+  `  // ${forComment(plot)}
+  {${orNone(one.sensor)}, ${bits(one.lines)}, ${bits(one.tanks)}, ${orNone(one.air)}, ${orNone(one.soil)}, ${orNone(one.light)}, ${orNone(one.darkBelow)}, ${bool(one.isBlind)},
+    {${[l.dryTenths, l.wetTenths, l.soilLowTenthsC, l.soilHighTenthsC, l.airLowTenthsC, l.airHighTenthsC].map(orNone).join(', ')}}},`;
+
+const LAMP_KINDS: Readonly<Record<SketchLamp['kind'], string>> = {
+  one: 'LAMP_ONE',
+  three: 'LAMP_THREE',
+  buzzer: 'LAMP_BUZZER',
+};
+const lampText = ({ kind, name, watch, pins }: SketchLamp): string => {
+  const all = Array.from({ length: 3 }, (_, at) => pins[at] ?? pins[0]);
+  return `  {${LAMP_KINDS[kind]}, ${watch}, {${all.map((one) => (one ? `{${pinText(one.pin)}, ${bool(one.activeLow)}, "${forString(name)}"}` : '{0, false, ""}')).join(', ')}}},  // ${forComment(name)}`;
+};
+
+/** Nothing of it stands in the program of a board without lamps. */
+const lampsText = ({ watches, lamps, signals }: BoardPlan): string =>
+  lamps.length === 0
+    ? ''
+    : `
+// ---- Lamps. Plots: sensor, lines and tanks as bits, air, soil, light, dark below, and whether something of it is known to another board only;
+// too dry below, too wet from, soil too cold and too hot, air too cold and too hot (tenths).
+static const Watch WATCHES[] = {
+${watches.map(watchText).join('\n')}
+};
+const uint8_t LAMP_COUNT = ${lamps.length};
+static const LampPins LAMPS[] = {
+${lamps.map(lampText).join('\n')}
+};
+// What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm, buzz.
+const uint8_t SIGNAL_RULES = ${signals.length};
+static const SignalRule SIGNALS[] = {${signals.map((one) => `{${signalCodes(one).join(', ')}}`).join(', ') || '{255, 0, 0, 0}'}};
+`;
+
 /** Nothing of it stands in the program of a board that feeds all its probes all the time. */
 const powersText = ({ powers }: BoardPlan): string =>
   powers.length === 0
@@ -205,7 +244,7 @@ export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string 
   const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
+${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "pins.h"
 ${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}
@@ -264,7 +303,7 @@ ${listed(
 )}
   }
 };
-${contactsText(plan)}
+${contactsText(plan)}${lampsText(plan)}
 // What it keeps through a reboot belongs to these lines.
 const uint8_t KEPT_AS = ${keptAs(plan)};
 
@@ -313,11 +352,12 @@ const programBits = ({ engine }: BoardPlan): number =>
   engine.lines.reduce((bits, { program }) => bits | (1 << PROGRAM_CODES[program.kind]), 0);
 
 /** What of reading and of the engine this board needs: what it does not need takes no room. */
-function needsText({ inputs, powers, sources, senses, lines }: BoardPlan): string {
+function needsText({ inputs, powers, sources, senses, lines, watches }: BoardPlan): string {
   const members = Math.max(0, ...sources.map((one) => (one.by === 'one' ? 0 : one.members.length)));
   const reads = (how: Reads): boolean => inputs.some((one) => one.reads === how);
   const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
     [lines.length === 0, 'TROWEL_NO_LINES'],
+    [watches.length > 0, `TROWEL_WATCHES ${watches.length}`],
     [powers.length > 0, `TROWEL_POWERS ${powers.length}`],
     [senses.length > 0, 'TROWEL_SENSES'],
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],

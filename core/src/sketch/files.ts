@@ -2,10 +2,11 @@
 import type { BoardPlan } from './plan.ts';
 
 /** Headers of a program in C++. */
-export const cppFileNames = ({ contacts }: BoardPlan): readonly string[] => [
+export const cppFileNames = ({ contacts, lamps }: BoardPlan): readonly string[] => [
   'engine.h',
   'pins.h',
   ...(contacts.length > 0 ? ['contacts.h'] : []),
+  ...(lamps.length > 0 ? ['signals.h', 'lamps.h'] : []),
   'inputs.h',
   'kept.h',
   'console.h',
@@ -13,13 +14,17 @@ export const cppFileNames = ({ contacts }: BoardPlan): readonly string[] => [
 ];
 
 /** Modules of a program in MicroPython; its starter is not among them. */
-export const pythonFileNames = ({ contacts }: Pick<BoardPlan, 'contacts'>): readonly string[] => [
+export const pythonFileNames = ({
+  contacts,
+  lamps,
+}: Pick<BoardPlan, 'contacts' | 'lamps'>): readonly string[] => [
   'board.py',
   'console.py',
   ...(contacts.length > 0 ? ['contacts.py'] : []),
   'engine.py',
   'kept.py',
   'reasons.py',
+  ...(lamps.length > 0 ? ['signals.py'] : []),
   'start.py',
   'store.py',
 ];

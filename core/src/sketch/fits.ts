@@ -12,7 +12,8 @@ export const isSmall = ({ traits }: BoardPlan): boolean => /\b8-bit\b/i.test(tra
  * Working memory that the program in C++ takes, bytes: the sizes of its structures without gaps, as an 8-bit compiler lays them out, with the copies that a step
  * and a start make on the stack.
  */
-export function ramBytes({ engine, inputs, lines, contacts, senses, sources }: BoardPlan): number {
+export function ramBytes(plan: BoardPlan): number {
+  const { engine, inputs, lines, contacts, senses, sources } = plan;
   const [s, t, l] = [engine.sensors.length, engine.tanks.length, engine.lines.length].map((count) =>
     Math.max(1, count),
   ) as [number, number, number];
@@ -25,11 +26,16 @@ export function ramBytes({ engine, inputs, lines, contacts, senses, sources }: B
   const switched = CONTACT_RAM_BYTES * contacts.length;
   const members = sources.reduce((sum, one) => sum + (one.by === 'one' ? 0 : one.members.length), 0);
   const about = 20 * l + 4 * senses.length + 3 * sources.length + 12 * members;
+  const lamps = WATCH_BYTES * plan.watches.length + LAMP_BYTES * plan.lamps.length + 4 * plan.signals.length;
   const names =
     [...inputs, ...lines, ...contacts].reduce((sum, { name }) => sum + name.length + 6, 0) +
     6 * inputs.length;
-  return config + state + 2 * input + answer + kept + switched + about + names + OF_THE_BOARD_BYTES;
+  return config + state + 2 * input + answer + kept + switched + about + lamps + names + OF_THE_BOARD_BYTES;
 }
+
+/** What a plot's lamps go by and how they stand; pins and name of one. */
+const WATCH_BYTES = 64;
+const LAMP_BYTES = 24;
 
 /** Settings, state, what is told and answered, and what is kept of a contact while it is read at the start. */
 const CONTACT_RAM_BYTES = 360;
@@ -55,10 +61,13 @@ const READS_BYTES: Readonly<Record<Reads, number>> = {
 };
 const SENSES_BYTES = 900;
 const MEMBERS_BYTES = 700;
+const POWERS_BYTES = 400;
+const LAMPS_BYTES = 2400;
 const CORE_BYTES = 2600;
 
 /** Program memory that the program in C++ takes on a small board, bytes, about. */
-export function programBytes({ engine, inputs, lines, contacts, senses, sources }: BoardPlan): number {
+export function programBytes(plan: BoardPlan): number {
+  const { engine, inputs, lines, contacts, senses, sources } = plan;
   const kinds = new Set(engine.lines.map(({ program }) => program.kind)).size;
   const reads = [...new Set(inputs.map((one) => one.reads))];
   return (
@@ -71,7 +80,9 @@ export function programBytes({ engine, inputs, lines, contacts, senses, sources 
     FURTHER_INPUT_BYTES * Math.max(0, inputs.length - 1) +
     reads.reduce((sum, one) => sum + READS_BYTES[one], 0) +
     (senses.length > 0 ? SENSES_BYTES : 0) +
-    (sources.some((one) => one.by !== 'one') ? MEMBERS_BYTES : 0)
+    (sources.some((one) => one.by !== 'one') ? MEMBERS_BYTES : 0) +
+    (plan.powers.length > 0 ? POWERS_BYTES : 0) +
+    (plan.lamps.length > 0 ? LAMPS_BYTES : 0)
   );
 }
 

@@ -6,7 +6,7 @@ import { plusMinusAt } from '../live/readingNow.ts';
 import { byId } from '../quantity/byId.ts';
 import { formatNumber } from '../quantity/format.ts';
 import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
-import type { SketchInput, SketchLine, SketchPower } from './plan.ts';
+import type { SketchInput, SketchLamp, SketchLine, SketchPower } from './plan.ts';
 import type { Pin } from './pins.ts';
 
 const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
@@ -19,11 +19,13 @@ export const headingOf = (
     powers,
     sensors,
     lines,
+    lamps,
   }: {
     readonly inputs: readonly SketchInput[];
     readonly powers: readonly SketchPower[];
     readonly sensors: readonly SketchInput[];
     readonly lines: readonly SketchLine[];
+    readonly lamps: readonly SketchLamp[];
   },
 ): readonly string[] => [
   ...new Set(sensors.flatMap((input) => calibrationLine(garden, input))),
@@ -38,6 +40,10 @@ export const headingOf = (
   ...lines.map(
     ({ name, output }) =>
       `${pinName(output.pin)}: switches ${name}, on when ${output.activeLow ? 'low' : 'high'}`,
+  ),
+  ...lamps.map(
+    ({ name, kind, pins }) =>
+      `${pins.map(({ pin }) => pinName(pin)).join(', ')}: ${kind === 'buzzer' ? 'sounds' : 'lights'} ${name}${kind === 'three' ? ' in red, green and blue' : ''}`,
   ),
 ];
 

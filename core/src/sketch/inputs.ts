@@ -2,7 +2,7 @@
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { byId } from '../quantity/byId.ts';
 import type { Quantity } from '../quantity/quantities.ts';
-import { catalogueOf } from '../garden/edits/plan.ts';
+import { catalogueOf, partOfBoard } from '../garden/edits/plan.ts';
 import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { driverOf } from '../wiring/pinUse.ts';
 import type { Reads, SketchInput, SketchPower, SketchProblem } from './plan.ts';
@@ -98,6 +98,9 @@ function readsOf(garden: Garden, channel: Channel): Reads | null {
   const kind = byId(garden.probes, channel.probeId)?.kind;
   if (channel.quantity === 'soil temperature' || channel.quantity === 'air temperature') {
     if (kind === 'digital thermometer') return 'one-wire';
+    const part = channel.probeId === null ? partOfBoard(garden, garden.wiring, channel) : undefined;
+    const terminals = catalogueOf(garden).get(part?.entryId ?? '')?.terminals ?? [];
+    if (terminals.some(({ type }) => type === 'one-wire')) return 'one-wire';
     // A thermistor prints the counts of its divider; its curve is the garden's.
     return kind === 'thermistor' || channel.correction.kind === 'thermistor' ? 'analog' : null;
   }

@@ -1,6 +1,16 @@
 /** Which pin of a board is meant, and which one switches a water line. */
 import type { Catalogue } from '../catalogue/catalogue.ts';
-import { fact, hasRole, isType, readCircuit, spotsOf, type Placed, type Spot } from '../wiring/circuit.ts';
+import {
+  fact,
+  hasRole,
+  isType,
+  readCircuit,
+  spotAt,
+  spotsOf,
+  type Circuit,
+  type Placed,
+  type Spot,
+} from '../wiring/circuit.ts';
 import type { Netlist } from '../wiring/netlist.ts';
 import { driverOf } from '../wiring/pinUse.ts';
 import { loadsOf } from '../wiring/switched.ts';
@@ -55,6 +65,36 @@ export function outputOf(
     if (pin) return { pin, activeLow: isActiveLow(placed) };
   }
   return null;
+}
+
+/** Of a lamp or buzzer the pins that light it: one, or red, green and blue; null where they are not drawn, or where such a part needs more than a level. */
+export function lampPins(
+  circuit: Circuit,
+  placed: Placed,
+):
+  | { readonly kind: 'one' | 'three' | 'buzzer'; readonly pins: readonly Output[] }
+  | 'not drawn'
+  | 'not written' {
+  const at = (terminal: string): Output | null => {
+    const spot = spotAt(placed, terminal);
+    const driver = spot && driverOf(circuit, spot);
+    const pin =
+      driver && isType(driver, 'pin') && hasRole(driver.placed, 'board') ? driver.terminal.name : null;
+    const found = pin === null ? null : pinOfName(pin);
+    return found && { pin: found, activeLow: isActiveLow(placed) };
+  };
+  const all = (kind: 'one' | 'three' | 'buzzer', pins: readonly (Output | null)[]) => {
+    const found = pins.filter((one) => one !== null);
+    return found.length === pins.length ? { kind, pins: found } : 'not drawn';
+  };
+  if (hasRole(placed, 'LED')) {
+    // From the pin through its resistor to ground, or from the supply to the pin, which then pulls it low.
+    const [high, low] = [at('anode'), at('cathode')];
+    return all('one', [high ?? (low && { ...low, activeLow: true })]);
+  }
+  if (hasRole(placed, 'buzzer')) return all('buzzer', [at('in')]);
+  if (spotAt(placed, 'red')) return all('three', [at('red'), at('green'), at('blue')]);
+  return 'not written';
 }
 
 const isControl = (spot: Spot): boolean => isType(spot, 'control') || isType(spot, 'digital in');

@@ -4,6 +4,7 @@ import type { ContactConfig } from '../control/contacts/contract.ts';
 import type { Around } from '../control/contract/types.ts';
 import type { EngineConfig } from '../control/engine/settings.ts';
 import type { DecidedBy } from '../control/host/combined.ts';
+import type { SignalLimits, SignalRule } from '../control/signals.ts';
 import { fullScaleCounts } from '../electrics/converter.ts';
 import type { Output, Pin } from './pins.ts';
 
@@ -85,6 +86,32 @@ export const NOTHING_ASKED: SketchAround = {
   skip: null,
 };
 
+/** A plot whose lamps, buzzers and displays this board switches: what they go by. */
+export type SketchWatch = {
+  readonly plot: string;
+  /** Places in the engine's lists; no sensor where no calibration holds. */
+  readonly sensor: number | null;
+  readonly lines: readonly number[];
+  readonly tanks: readonly number[];
+  /** Places in the senses. */
+  readonly air: number | null;
+  readonly soil: number | null;
+  readonly light: number | null;
+  readonly darkBelow: number | null;
+  readonly limits: SignalLimits;
+  /** Something that the plot is judged by is known to another board only: nothing is ever content here. */
+  readonly isBlind: boolean;
+};
+
+/** A lamp of one colour, one of three, or a buzzer; pins in the order red, green, blue. */
+export type SketchLamp = {
+  readonly kind: 'one' | 'three' | 'buzzer';
+  readonly name: string;
+  /** Place in the watches. */
+  readonly watch: number;
+  readonly pins: readonly Output[];
+};
+
 /** One probe of several that decide together. */
 export type SketchMember = {
   readonly input: number;
@@ -116,6 +143,10 @@ export type BoardPlan = {
   readonly powers: readonly SketchPower[];
   readonly lines: readonly SketchLine[];
   readonly contacts: readonly SketchContact[];
+  readonly watches: readonly SketchWatch[];
+  readonly lamps: readonly SketchLamp[];
+  /** What lamps say, by priority: those that are switched on. */
+  readonly signals: readonly SignalRule[];
   readonly engine: EngineConfig;
   readonly sources: readonly SketchSource[];
   /** Places in the inputs, by tank. */
@@ -147,6 +178,8 @@ export type SketchProblem = {
     | 'pin-taken-twice'
     | 'kind-not-written'
     | 'no-output-pin'
+    /** A ring of lights or a display: the program does not speak to such a part yet. */
+    | 'lamp-not-written'
     /** A probe that speaks in numbers of its own, which the program does not turn into counts. */
     | 'own-numbers'
     | 'not-calibrated'

@@ -1,6 +1,7 @@
 import { tenthsFromTable, type BoardTable } from '../calibration/boardTable.ts';
 import { bootContacts, stepContacts } from '../control/contacts/contacts.ts';
 import type { ContactsInput } from '../control/contacts/contract.ts';
+import { DEFAULT_SIGNALS } from '../control/signals.ts';
 import { bootEngine, stepEngine } from '../control/engine/engine.ts';
 import { combine, TENTHS_TABLE } from '../control/host/combined.ts';
 import type { Program } from '../control/programs/programs.ts';
@@ -318,4 +319,39 @@ export function contactSwitchesOfPage(plan: BoardPlan, toS: number): readonly st
     driven = [...step.driven];
   }
   return switches;
+}
+
+/** The same board with a lamp of one colour, one of three and a buzzer for its plot, on pins 9, 10 to 12 and 13. */
+export function withLamps(plan: BoardPlan): BoardPlan {
+  const at = (number: number) => ({ pin: { kind: 'pin', number } as const, activeLow: false });
+  return {
+    ...plan,
+    watches: [
+      {
+        plot: 'Mint',
+        sensor: 0,
+        lines: [0],
+        tanks: [],
+        air: null,
+        soil: null,
+        light: null,
+        darkBelow: null,
+        isBlind: false,
+        limits: {
+          dryTenths: 300,
+          wetTenths: 800,
+          soilLowTenthsC: null,
+          soilHighTenthsC: null,
+          airLowTenthsC: null,
+          airHighTenthsC: null,
+        },
+      },
+    ],
+    lamps: [
+      { kind: 'one', name: 'Dry lamp', watch: 0, pins: [at(9)] },
+      { kind: 'three', name: 'Colours', watch: 0, pins: [at(10), at(11), at(12)] },
+      { kind: 'buzzer', name: 'Buzzer', watch: 0, pins: [at(13)] },
+    ],
+    signals: DEFAULT_SIGNALS.map((one) => (one.state === 'too-dry' ? { ...one, buzz: 'every minute' } : one)),
+  };
 }

@@ -21,6 +21,7 @@ import {
   richSwitchesOfPage,
   switchesOfPage,
   withContacts,
+  withLamps,
 } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { pythonProblems } from './fits.ts';
@@ -48,7 +49,7 @@ const call = (name: string) => python.globals.get(name) as (...of: readonly (str
 
 beforeAll(async () => {
   python = await loadMicroPython({ heapsize: 8 * 1024 * 1024 });
-  for (const name of ['engine.py', 'contacts.py', 'board.py', 'console.py', 'reasons.py'])
+  for (const name of ['engine.py', 'contacts.py', 'signals.py', 'board.py', 'console.py', 'reasons.py'])
     python.FS.writeFile(`/${name}`, readFileSync(`${PYTHON}${name}`, 'utf8'));
   python.FS.writeFile('/settings.py', pythonSettings(plan, WRITTEN));
   python.FS.writeFile('/every.py', pythonSettings(everyProgram(plan), WRITTEN));
@@ -176,6 +177,51 @@ def held_run(rows):
   for (const contact of [0, 1])
     expect(asked.filter((one) => one.endsWith(`${contact} 1`)).length).toBeGreaterThan(0);
   expect(call('held_run')(rows).split('|')).toEqual(asked);
+});
+
+test('lamps: by the state of their plot, a buzzer each minute, and a test of every colour', () => {
+  const shown = withLamps(plan);
+  python.FS.writeFile('/shown.py', pythonSettings(shown, WRITTEN));
+  python.runPython(`
+import shown
+def shown_run(rows):
+    levels = {}
+    beeps = [0]
+    state = [1900]
+    def switch_pin(pin, level):
+        if pin == 13 and level == 1 and levels.get(13, 0) == 0:
+            beeps[0] += 1
+        levels[pin] = level
+    said = []
+    one = Board(shown, lambda how, pins: state[0], switch_pin, said.append)
+    ms = 1000
+    told = []
+    for row in rows.split(';'):
+        raw, seconds, typed = row.split(',')
+        state[0] = int(raw)
+        if typed:
+            one.console.obey(typed)
+        for _ in range(int(seconds)):
+            for _ in range(10):
+                ms += 100
+                one.show(ms)
+            one.second()
+        one.show(ms)
+        told.append(''.join([str(levels[pin]) for pin in (9, 10, 11, 12)]) + ' %d' % beeps[0])
+    one.console.obey('why')
+    return '|'.join(told) + '|' + said[-1]
+`);
+  // Well; too dry for two minutes, then for a while more; flooded; and each colour of a test.
+  const rows = ['1900,700,', '2600,150,', '1300,700,', '1300,0,test lamp', '1300,1,', '1300,1,'];
+  expect(call('shown_run')(rows.join(';')).split('|')).toEqual([
+    '0010 0',
+    '1100 3',
+    '1001 3',
+    '1100 4',
+    '1010 4',
+    '1001 4',
+    '# lamp 1 too-wet',
+  ]);
 });
 
 test('the console: readings by their names, reasons, an order that the guards hold, and rubbish', () => {

@@ -10,13 +10,16 @@ import type {
   SketchAround,
   SketchContact,
   SketchInput,
+  SketchLamp,
   SketchLine,
   SketchSource,
+  SketchWatch,
 } from './plan.ts';
 import { inputsOf } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf } from './folder.ts';
 import { frameOf } from './settable.ts';
+import { signalCodes } from './signalCodes.ts';
 import { forComment, forString, wordOf } from './safeText.ts';
 
 type Value = number | boolean | null | string | readonly Value[];
@@ -209,6 +212,29 @@ export const programName = (plan: BoardPlan): string =>
 
 const withoutComments = (code: string): string => code.replace(/^ *#.*$/gm, '');
 
+const watchText = ({ plot, limits, ...one }: SketchWatch): string =>
+  fields({
+    [`# ${forComment(plot)}`]: null,
+    sensor: one.sensor,
+    lines: one.lines,
+    tanks: one.tanks,
+    air: one.air,
+    soil: one.soil,
+    light: one.light,
+    dark_below: one.darkBelow,
+    '# Something of it is known to another board only.': null,
+    blind: one.isBlind,
+    dry: limits.dryTenths,
+    wet: limits.wetTenths,
+    soil_low: limits.soilLowTenthsC,
+    soil_high: limits.soilHighTenthsC,
+    air_low: limits.airLowTenthsC,
+    air_high: limits.airHighTenthsC,
+  });
+
+const lampText = ({ kind, name, watch, pins }: SketchLamp): string =>
+  valueText([kind, watch, pins.map(({ pin, activeLow }): Value => [pin.number, activeLow, forString(name)])]);
+
 const outputText = ({ name, output }: SketchLine): string =>
   valueText([output.pin.number, output.activeLow, forString(name)]);
 
@@ -252,6 +278,13 @@ CONTACT_OUTPUTS = ${rows(contacts.map(outputText))}
 CONTACT_IDS = ${valueText(contacts.map(({ id }) => wordOf(id)))}
 CONTACTS_AROUND = ${rows(contacts.map(({ around }) => valueText(aroundValue(around))))}
 CONTACTS = ${rows(contacts.map(contactText))}
+
+# Plots whose lamps and buzzers it switches: what they go by, and their limits in tenths.
+WATCHES = ${rows(plan.watches.map(watchText))}
+# Kind, place of the plot above, pins: one, or red, green and blue.
+LAMPS = ${rows(plan.lamps.map(lampText))}
+# What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm (0 steady, 1 slow, 2 fast), buzz (0 never, 1 once, 2 each minute, 3 ten, 4 hour, 5 second).
+SIGNALS = ${rows(plan.signals.map((one) => valueText([...signalCodes(one)])))}
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(

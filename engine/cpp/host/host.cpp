@@ -1,5 +1,6 @@
-// Plays a board: "a PIN VALUE" lets a pin read a value, "t PIN SIXTEENTHS [1]" hangs a 1-Wire thermometer on it (1: its answers are damaged), "w N" turns the clock by N seconds, "c TEXT" types a line at the console. It prints "> " before what the
-// board prints, and "SECOND PIN LEVEL" whenever an output changes.
+// Plays a board: "a PIN VALUE" lets a pin read a value, "t PIN SIXTEENTHS [1]" hangs a 1-Wire thermometer on it (1: its answers are damaged), "w N" turns the clock
+// by N seconds ("W N" by tenths of them), "c TEXT" types a line at the console. It prints "> " before what the board prints, and "SECOND PIN LEVEL" whenever an
+// output changes.
 #include "host.h"
 #include "EEPROM.h"
 
@@ -178,6 +179,11 @@ int main() {
     } else if (row[0] == 'w') {
       for (int32_t left = atoi(row + 1); left > 0; left -= 1) {
         nowMs += 1000;
+        loop();
+      }
+    } else if (row[0] == 'W') {
+      for (int32_t left = atoi(row + 1) * 10; left > 0; left -= 1) {
+        nowMs += 100;
         loop();
       }
     } else if (row[0] == 'c') {

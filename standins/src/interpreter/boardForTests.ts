@@ -9,7 +9,7 @@ const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url)
 export const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
 
 /** The files of a program that are the same on every board. */
-export const COMMON = pythonFileNames({ contacts: [] });
+export const COMMON = pythonFileNames({ contacts: [], lamps: [] });
 
 export const interpreterForTests: Interpreter = (stdout) =>
   loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout });
@@ -167,6 +167,9 @@ CONTACT_OUTPUTS = []
 CONTACT_IDS = ()
 CONTACTS_AROUND = []
 CONTACTS = []
+WATCHES = []
+LAMPS = []
+SIGNALS = []
 CONFIG = Fields(at_once=1, sensors=[Fields(table=((1000, 1000), (3000, 0)), low_raw=100, high_raw=4000, soil_low_raw=100, soil_high_raw=4000, stale_after_s=60, leap_tenths=50, settle_s=30)], tanks=[], lines=[Fields(enabled=True, contradicts=False, sensor=0, tank=None, flow_ml_per_min=600, tube_ms=0, program=Fields(kind=4, start_tenths=400, stop_tenths=600, dose_ml=${doseMl}, soak_s=0, most_pulses=0, rest_s=0, interval_s=60, interrupts=False, leader=0, share_percent=0, every_nth=0, slots=()), fallback_ml=0, conditions=Fields(hours=None, dark_below=None, air_below_tenths_c=None, soil_above_tenths_c=None, no_rain=False, battery_above_mv=None, no_skip=False), max_run_s=60, daily_max_ml=1000, min_interval_s=60, rise_tenths=0, response_s=60, no_rise_times=3, proves_below_tenths=0)])
 `,
     },

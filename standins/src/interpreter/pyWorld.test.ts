@@ -61,7 +61,7 @@ describe('the roof board of the sample garden', () => {
 
   test('has its program, prints its channels by their names, and knows its lines', async () => {
     await minutes(2);
-    expect(lines.some((line) => /^l1=\d+ c2=\d+ bat=\d\.\d{3} tank=\d+$/.test(line))).toBe(true);
+    expect(lines.some((line) => /^l1=\d+ c2=\d+ air=\d+\.\d\d bat=\d\.\d{3} tank=\d+$/.test(line))).toBe(true);
     expect(told()).toContainEqual({ kind: 'lines', ids: engineOf(garden, BOARD).lineIds });
   });
 

@@ -38,6 +38,7 @@ export const MARIGOLD_PLAN: Plan = {
       'probe-fork': 0.9,
       'probe-bus-rods': 17.5,
       'thermo-ntc': 0.6,
+      'thermo-one-wire': 2.9,
       'transceiver-33v': 2.2,
       'display-i2c': 3.8,
       'pump-12v': 12.5,
@@ -121,8 +122,14 @@ function parts(): Netlist {
   });
   add({ entryId: 'switch-mosfet', label: 'Pump switch', boardId: roof });
   add({ entryId: 'contact-float', label: 'Tank float', colour: 'white', boardId: roof });
+  add({ entryId: 'thermo-one-wire', label: 'Air under the hatch', boardId: roof });
   add({ entryId: 'monitor-battery', label: 'Battery monitor', boardId: roof });
-  add({ entryId: 'lamp-led', label: 'Dry lamp', boardId: roof });
+  add({
+    entryId: 'lamp-led',
+    label: 'Dry lamp',
+    boardId: roof,
+    stands: { list: 'plots', id: 'chilli' },
+  });
   add({
     entryId: 'plug-mains-input',
     label: 'Galley light',

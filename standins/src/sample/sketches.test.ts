@@ -10,11 +10,12 @@ const WRITTEN = '2026-05-01';
 
 describe.each(['roof', 'stern'])('%s', (boardId) => {
   const planned = planBoard(garden, boardId);
-  const plan = planned.ok ? planned.plan : null;
+  if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
+  const { plan } = planned;
   test.each([
-    ['settings.py', () => plan && pythonSettings(plan, WRITTEN)],
-    ['ino', () => plan && cppSketch(plan, WRITTEN)],
-    ['engine_size.h', () => plan && cppSize(plan)],
+    ['settings.py', () => pythonSettings(plan, WRITTEN)],
+    ['ino', () => cppSketch(plan, WRITTEN)],
+    ['engine_size.h', () => cppSize(plan)],
   ] as const)('%s', async (name, write) => {
     await expect(write()).toMatchFileSnapshot(`sketches/${boardId}.${name}`);
   });

@@ -98,7 +98,7 @@ export function engineOf(garden: Garden, boardId: string): BoardEngine {
 }
 
 /** Null while no probe of the plot has a calibration that holds here and now: then nothing that goes by it can be decided. */
-function sensorOfPlot(
+export function sensorOfPlot(
   { garden, deciders: { by, channels } }: PlotParts,
   staleAfterS: number,
 ): { source: SensorSource; config: SensorConfig } | null {

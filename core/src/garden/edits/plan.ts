@@ -65,15 +65,17 @@ export function setWiring(garden: Garden, wiring: Netlist): Garden {
 const MEASURED_BY: Partial<Readonly<Record<Quantity, Entry['role']>>> = {
   'battery voltage': 'battery monitor',
   light: 'light sensor',
+  'air temperature': 'thermometer',
 };
 
 /** The only part of a board that can be what a channel without a probe measures. */
-function partOfBoard(garden: Garden, wiring: Netlist, { boardId, quantity }: Channel): Part | undefined {
+export function partOfBoard(garden: Garden, wiring: Netlist, { boardId, quantity }: Channel): Part | undefined {
   const role = MEASURED_BY[quantity];
   const board = wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === boardId);
   const catalogue = catalogueOf(garden);
   const parts = wiring.parts.filter(
-    (part) => part.boardId === board?.id && catalogue.get(part.entryId)?.role === role,
+    (part) =>
+      part.boardId === board?.id && part.stands === null && catalogue.get(part.entryId)?.role === role,
   );
   return board && role && parts.length === 1 ? parts[0] : undefined;
 }

@@ -13,6 +13,7 @@ import {
   proofOfDay,
   type NamedProof,
   proofsIn,
+  signalProofs,
 } from './proofForTests.ts';
 
 const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
@@ -130,4 +131,8 @@ describe('contacts in C++', () => {
   test(`and of ${DAYS} further days`, { timeout: 600_000 }, () => {
     expect(differs(Array.from({ length: DAYS }, (_, at) => contactProofOfDay(at, 100_000)))).toBeNull();
   });
+});
+
+test('lamps in C++ show what those of the page do, in 2000 made-up plots', { timeout: 120_000 }, () => {
+  expect(differs(signalProofs(2000))).toBeNull();
 });

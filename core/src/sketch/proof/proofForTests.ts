@@ -4,7 +4,9 @@ import { contactAnswerOf, contactCallsOf, contactVectorFile } from '../../contro
 import { runScript } from '../../control/vectors/runScript.ts';
 import { scriptOf } from '../../control/vectors/script.ts';
 import { answerOf, callsOf, vectorFile } from '../../control/vectors/vectorFile.ts';
-import { contactProofOf, proofOf } from './proofText.ts';
+import { DEFAULT_SIGNALS, type SignalFacts } from '../../control/signals.ts';
+import { Dice } from '../../control/vectors/script.ts';
+import { contactProofOf, proofOf, signalProofOf } from './proofText.ts';
 
 export type NamedProof = { readonly name: string; readonly proof: ReturnType<typeof proofOf> };
 
@@ -47,6 +49,38 @@ export function contactProofOfDay(seed: number, longestS: number): NamedProof {
     name: `day ${seed}`,
     proof: contactProofOf({ engine: script.engine, contacts: script.contacts, calls }),
   };
+}
+
+/** Plots of every kind, each under rules and limits of its own: what is shown of them. */
+export function signalProofs(count: number): readonly NamedProof[] {
+  const dice = new Dice(4711);
+  const maybe = (least: number, most: number) => (dice.isOne(4) ? null : dice.whole(least, most));
+  return Array.from({ length: count }, (_, at) => {
+    const rules = DEFAULT_SIGNALS.map((one) => ({ ...one, on: !dice.isOne(5) }));
+    for (let turn = 0; turn < 6; turn += 1)
+      rules.splice(dice.whole(0, rules.length - 2), 0, ...rules.splice(dice.whole(0, rules.length - 2), 1));
+    const limits = {
+      dryTenths: dice.whole(100, 500),
+      wetTenths: dice.one([1001, dice.whole(500, 1000)]),
+      soilLowTenthsC: maybe(0, 100),
+      soilHighTenthsC: maybe(200, 400),
+      airLowTenthsC: maybe(-50, 50),
+      airHighTenthsC: maybe(250, 450),
+    };
+    const facts = Array.from({ length: 40 }, (): SignalFacts => ({
+      isLocked: dice.isOne(8),
+      isFaulty: dice.isOne(8),
+      isWatering: dice.isOne(6),
+      unknown: dice.isOne(5) ? 'stale' : null,
+      isTankLow: dice.isOne(8),
+      // Now and then exactly on a limit.
+      tenths: dice.isOne(5) ? null : dice.one([limits.dryTenths, limits.wetTenths, dice.whole(0, 1000)]),
+      soilTenthsC: dice.one([limits.soilLowTenthsC, limits.soilHighTenthsC, maybe(-100, 500)]),
+      airTenthsC: dice.one([limits.airLowTenthsC, limits.airHighTenthsC, maybe(-100, 500)]),
+      isDark: dice.one([null, true, false]),
+    }));
+    return { name: `plot ${at}`, proof: signalProofOf(rules, limits, facts) };
+  });
 }
 
 /** Where an engine first answers differently; null where it never does. @param said its lines, for all traces one after another */

@@ -2,7 +2,8 @@
  * A trace as numbers in a text, for engines in other languages that run on a computer (`engine/cpp/proof.cpp`): `T` settings, `B` what a board kept, `C` one
  * call, and for each call one line of answers; of contacts `U`, `D` and `E`. "-" stands for what is not there.
  */
-import { PROGRAM_CODES } from '../../control/codes.ts';
+import { PROGRAM_CODES, SIGNAL_CODES } from '../../control/codes.ts';
+import { signalOf, type SignalFacts, type SignalLimits, type SignalRule } from '../../control/signals.ts';
 import type { Conditions } from '../../control/conditions/conditions.ts';
 import type { Around, EngineInput, RawReading, Remembered } from '../../control/contract/types.ts';
 import type { EngineConfig, LineConfig, SensorConfig, TankConfig } from '../../control/engine/settings.ts';
@@ -10,6 +11,7 @@ import type { ContactConfig, ContactsInput, Edge } from '../../control/contacts/
 import type { AskedContactCalls, ContactAnswer } from '../../control/vectors/contactVectors.ts';
 import type { AskedCall, EngineAnswer } from '../../control/vectors/vectorFile.ts';
 import { flatProgram } from '../flatProgram.ts';
+import { signalCodes } from '../signalCodes.ts';
 
 type Cell = number | boolean | null;
 const cellText = (cell: Cell): string => (cell === null ? '-' : String(Number(cell)));
@@ -234,3 +236,43 @@ export const contactProofOf = ({
   ],
   asked: calls.map((one) => contactAnswerRow(one.asked)),
 });
+
+// ---- Signals
+
+const FACTS = ['isLocked', 'isWatering', 'isFaulty', 'unknown', 'isTankLow'] as const;
+
+/** `L` rules and limits, `F` what is so in a plot; the answer is the state that is shown, "-" for none. */
+export const signalProofOf = (
+  rules: readonly SignalRule[],
+  limits: SignalLimits,
+  facts: readonly SignalFacts[],
+): ReturnType<typeof proofOf> => {
+  const on = rules.filter((one) => one.on);
+  return {
+    told: [
+      row('L', [
+        on.length,
+        ...on.flatMap(signalCodes),
+        limits.dryTenths,
+        limits.wetTenths,
+        limits.soilLowTenthsC,
+        limits.soilHighTenthsC,
+        limits.airLowTenthsC,
+        limits.airHighTenthsC,
+      ]),
+      ...facts.map((one) =>
+        row('F', [
+          ...FACTS.map((key) => (key === 'unknown' ? one.unknown !== null : one[key])),
+          one.tenths,
+          one.soilTenthsC,
+          one.airTenthsC,
+          one.isDark,
+        ]),
+      ),
+    ],
+    asked: facts.map((one) => {
+      const rule = signalOf(rules, one, limits);
+      return rule ? String(SIGNAL_CODES[rule.state]) : '-';
+    }),
+  };
+};

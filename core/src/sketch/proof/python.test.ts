@@ -12,6 +12,7 @@ import {
   proofOfDay,
   type NamedProof,
   proofsIn,
+  signalProofs,
 } from './proofForTests.ts';
 
 const ENGINE = fileURLToPath(new URL('../../../../engine/', import.meta.url));
@@ -29,7 +30,7 @@ let rows: (text: string) => string;
 
 beforeAll(async () => {
   const python = await loadMicroPython({ heapsize: 16 * 1024 * 1024 });
-  for (const name of ['engine.py', 'contacts.py', 'proof.py'])
+  for (const name of ['engine.py', 'contacts.py', 'signals.py', 'proof.py'])
     python.FS.writeFile(`/${name}`, readFileSync(join(ENGINE, 'python', name), 'utf8'));
   python.runPython(`
 import sys
@@ -87,3 +88,11 @@ describe('contacts in MicroPython', () => {
     for (let seed = 1; seed <= SEEDS; seed += 1) expect(differs([contactProofOfDay(seed, 8000)])).toBeNull();
   });
 });
+
+test(
+  'lamps in MicroPython show what those of the page do, in 150 made-up plots',
+  { timeout: 120_000 },
+  () => {
+    expect(differs(signalProofs(150))).toBeNull();
+  },
+);

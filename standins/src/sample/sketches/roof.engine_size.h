@@ -11,6 +11,9 @@
 // What of the engine it needs: the board looks each second, and has these kinds of programs, a bit each.
 #define TROWEL_EACH_SECOND
 #define TROWEL_PROGRAMS 4
+#define TROWEL_WATCHES 1
+#define TROWEL_SENSES
+#define TROWEL_ONE_WIRE
 #define TROWEL_VOLTS
 // Bits of its converter.
 #define TROWEL_ADC_BITS 12

@@ -3,13 +3,15 @@
 # C2: calibrated 2026-04-11 with 2 points, ±2.1 % span at its start limit of 45.0 % span
 # P34: reads L1, printed as l1
 # P35: reads C2, printed as c2
+# P13: reads Air under the hatch, printed as air
 # P36: reads Battery, printed as bat
 # P26 and P27: reads Rain tank, mm, printed as tank
 # P18: switches Roof pump, on when high
+# P19: lights Dry lamp
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "b3fc29141630"
+PROGRAM = "615c45d92a70"
 
 ADC_BITS = 12
 REFERENCE_MV = 3300
@@ -18,20 +20,23 @@ REFERENCE_MV = 3300
 INPUTS = [
     ("analog", (34,), "l1"),
     ("analog", (35,), "c2"),
+    ("one_wire", (13,), "air"),
     ("volts", (36,), "bat"),
     ("distance", (26, 27), "tank"),
 ]
 # By input the place of the pin that feeds it only to be read; None: it is always fed.
-FED_BY = (None, None, None, None)
+FED_BY = (None, None, None, None, None)
 # Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
 POWERS = []
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = [
     1,
 ]
-TANK_INPUTS = (3,)
+TANK_INPUTS = (4,)
 # What conditions go by: input, and what its values mean, in tenths of a degree, mV, light, or yes and no.
-SENSES = []
+SENSES = [
+    (2, ((-5499, -550), (8499, 850))),
+]
 # By line: air, light cell, rain switch, soil, skip switch.
 AROUND = [
     (None, None, None, None, None),
@@ -50,6 +55,46 @@ CONTACT_OUTPUTS = []
 CONTACT_IDS = ()
 CONTACTS_AROUND = []
 CONTACTS = []
+
+# Plots whose lamps and buzzers it switches: what they go by, and their limits in tenths.
+WATCHES = [
+    Fields(
+        # Chilli crate
+        sensor=0,
+        lines=(0,),
+        tanks=(0,),
+        air=0,
+        soil=None,
+        light=None,
+        dark_below=None,
+        # Something of it is known to another board only.
+        blind=False,
+        dry=450,
+        wet=790,
+        soil_low=None,
+        soil_high=None,
+        air_low=20,
+        air_high=350,
+    ),
+]
+# Kind, place of the plot above, pins: one, or red, green and blue.
+LAMPS = [
+    ("one", 0, ((19, False, "Dry lamp"),)),
+]
+# What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm (0 steady, 1 slow, 2 fast), buzz (0 never, 1 once, 2 each minute, 3 ten, 4 hour, 5 second).
+SIGNALS = [
+    (1, 1, 2, 0),
+    (10, 4, 2, 0),
+    (2, 7, 1, 0),
+    (3, 3, 1, 0),
+    (4, 4, 1, 0),
+    (5, 1, 1, 0),
+    (6, 1, 0, 0),
+    (7, 4, 0, 0),
+    (9, 7, 0, 0),
+    (8, 0, 0, 0),
+    (0, 2, 0, 0),
+]
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(

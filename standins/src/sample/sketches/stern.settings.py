@@ -8,7 +8,7 @@
 from engine import Fields
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "06b3ba06b3ba"
+PROGRAM = "ec6f2aec6f2a"
 
 ADC_BITS = 10
 REFERENCE_MV = 5000
@@ -74,6 +74,13 @@ CONTACTS = [
         day_max_s=36000,
     ),
 ]
+
+# Plots whose lamps and buzzers it switches: what they go by, and their limits in tenths.
+WATCHES = []
+# Kind, place of the plot above, pins: one, or red, green and blue.
+LAMPS = []
+# What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm (0 steady, 1 slow, 2 fast), buzz (0 never, 1 once, 2 each minute, 3 ten, 4 hour, 5 second).
+SIGNALS = []
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(
