@@ -244,6 +244,8 @@ export class BoardTalk {
   private switchContact(said: Said & { kind: 'contact-event' }, atMs: number): readonly SourceUpdate[] {
     const contact = byId(this.garden.contacts, this.contactIds[said.contact - 1]);
     if (!contact) return [];
+    const events = this.board?.program.events ?? [];
+    this.run({ events: [...events, { seq: (events.at(-1)?.seq ?? 0) + 1, said }].slice(-RECENT) });
     // How it stands comes with the next look.
     this.askedMs = -Infinity;
     const { plotId, name: contactName, rule } = contact;

@@ -58,7 +58,10 @@ export type RunningProgram = {
   /** Its newest lines that are no readings, the oldest first. */
   readonly recent: readonly string[];
   /** Its newest events, numbered as they came, the oldest first. */
-  readonly events: readonly { readonly seq: number; readonly said: Said & { kind: 'event' } }[];
+  readonly events: readonly {
+    readonly seq: number;
+    readonly said: Said & { kind: 'event' | 'contact-event' };
+  }[];
   /** What it answered last to something typed, and how often it has answered. */
   readonly answer: { readonly count: number; readonly said: Said & { kind: 'taken' | 'refused' } } | null;
 };

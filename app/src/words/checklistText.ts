@@ -31,6 +31,18 @@ export function stepText(step: CheckStep): StepText {
         title: `${step.name} is switched on and off`,
         doing: `Tube in the tank, tray below. Type “test pump ${step.line} 3s”: it must run for about 3 s and stop by itself. Water where it should be, and none after it stops.`,
       };
+    case 'contact':
+      return {
+        title: `${step.name} switches, and rests as it should`,
+        doing: `Take the board’s supply off: ${step.use === 'light' ? 'the light must be dark' : step.restPermits ? 'the other timer must be able to water' : 'the other timer must not be able to water'}. With it on again, wait until it is due (“why” says what it waits for) and see it switch.`,
+      };
+    case 'lamp':
+      return {
+        title: `${step.name} lights`,
+        doing: `Type “test lamp”: it must light for four seconds, each colour in turn where it has three. Then it shows how ${step.plot} stands.`,
+      };
+    case 'buzzer':
+      return { title: `${step.name} sounds`, doing: 'Type “test lamp”: it must sound once.' };
     case 'dry':
       return {
         title: `${step.label} reads below ${limitText(step)}`,

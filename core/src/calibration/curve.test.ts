@@ -54,6 +54,9 @@ describe('curves that bend', () => {
     const curve = curveFrom(INVERSE, [1000, 3000]);
     expect(countsAtPercent(curve, 55)).toBe(1000);
     expect(countsAtPercent(curve, -3)).toBe(3000);
+    // The very ends, to the last digit: a limit that lies there is compared with whole counts.
+    expect(countsAtPercent(curve, curve.dryPercent)).toBe(curve.dryCounts);
+    expect(countsAtPercent(curve, curve.wetPercent)).toBe(curve.wetCounts);
   });
   test('a table goes straight from knot to knot', () => {
     const curve = curveFrom(

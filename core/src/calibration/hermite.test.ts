@@ -9,6 +9,9 @@ test.each([
   ['two secants alike', knots([0, 0], [1, 1], [2, 2]), 1],
   ['flatter further in', knots([0, 0], [1, 1], [2, 1.1]), 1.45],
   ['wider further in', knots([0, 0], [1, 1], [4, 1]), 1.25],
+  // (2·2 + 1)·3 − 2·1 = 13, over 3.
+  ['narrower further in', knots([0, 0], [2, 6], [3, 7]), 13 / 3],
+  ['level at first', knots([0, 0], [1, 0], [2, 3]), 0],
   ['turning back a little', knots([0, 0], [1, 1], [2, 0]), 2],
   ['turning back so far that the end would overshoot', knots([0, 0], [1, 1], [2, -4]), 3],
   ['much steeper further in, so that it would fall first', knots([0, 0], [1, 1], [2, 6]), 0],

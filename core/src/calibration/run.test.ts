@@ -173,6 +173,19 @@ describe('what stands against a calibration, each tried both ways', () => {
     expect(first).toMatchObject({ kind: 'too-uncertain', mostly: 'noise' });
     expect(first?.kind === 'too-uncertain' && first.shareOfScale).toBeCloseTo(0.3, 1);
   });
+  test('where something else refuses it already, a wide ± is not told beside it', () => {
+    const outcome = outcomeOf(run('air-water', [point('air', [1205]), point('water', [1200])]), CONTEXT);
+    const kinds = outcome.findings.map((one) => one.kind);
+    expect(kinds).toContain('span-too-small');
+    const worth = worthOf(outcome, 'line', 40);
+    expect(worth.refused).toBe(true);
+    expect(worth.findings.map((one) => one.kind)).toEqual(kinds);
+    // Nothing chosen, nothing to weigh.
+    expect(worthOf(outcomeOf(good, CONTEXT), null, 3)).toMatchObject({ calibrated: null, refused: false });
+    expect(worthOf(outcomeOf(good, CONTEXT), null, 3).findings.map((one) => one.kind)).toEqual(
+      findings(good),
+    );
+  });
   test('a curve whose ± would be refused is passed over for one that would not', () => {
     const pairs = [2836, 2729, 1929, 1650, 1154].map((counts, at) =>
       point('beside the meter', [counts], { typed: 10 + 20 * at }),
@@ -221,6 +234,12 @@ describe('what stands against a calibration, each tried both ways', () => {
       ]);
     expect(findings(cold(null))).toContain('no-temperature');
     expect(findings(cold(18))).not.toContain('no-temperature');
+    // It is about the whole run, not about one of its points, and a caution only.
+    expect(outcomeOf(cold(null), CONTEXT).findings).toContainEqual({
+      level: 'warn',
+      kind: 'no-temperature',
+      pointIds: [],
+    });
   });
   test('what needs a reason is said', () => {
     const rising = outcomeOf(run('air-water', [point('air', [1200]), point('water', [3000])]), CONTEXT);
@@ -241,9 +260,17 @@ describe('what stands against a calibration, each tried both ways', () => {
     const rising = felt([1200, 'dry'], [1800, 'low'], [2600, 'wet']);
     expect(outcomeOf(rising, CONTEXT).feel?.direction).toBe('rising');
     expect(outcomeOf(rising, CONTEXT).findings.filter((one) => one.level === 'refuse')).toEqual([]);
-    // The ends say the same word, though the rest has an order.
-    const ends = felt([2800, 'right'], [2600, 'dry'], [2000, 'wet'], [1800, 'wet'], [1500, 'right']);
-    expect(outcomeOf(ends, CONTEXT).fitPoints).toEqual([]);
+    // The ends say the same word, or say it the other way round, though the rest has an order.
+    type Found = [number, NonNullable<RunPoint['felt']>];
+    const between: Found[] = Array.from({ length: 20 }, (_, at) => [2700 - 50 * at, at < 10 ? 'dry' : 'wet']);
+    for (const [driest, wettest] of [
+      ['right', 'right'],
+      ['wet', 'dry'],
+    ] as const) {
+      const ends = outcomeOf(felt([2800, driest], ...between, [1500, wettest]), CONTEXT);
+      expect(ends.feel).not.toBeNull();
+      expect(ends.fitPoints).toEqual([]);
+    }
   });
   test('nothing that is settled and once only is passed over', () => {
     expect(findings(run('air-water', [DRY, point('water', [1200])]))).toContain('once-only');
@@ -274,6 +301,23 @@ describe('what a run adds up to', () => {
     expect(outcome).toMatchObject({ percentKind: 'span', chosen: 'line', missing: 0 });
     const made = calibratedOf(outcome, 'line', 3);
     expect(made?.curve).toMatchObject({ dryCounts: 3000, wetCounts: 1200, dryPercent: 0, wetPercent: 100 });
+  });
+  test('only a run beside a meter says how far the two go in step', () => {
+    const pairs = Array.from({ length: 12 }, (_, at) =>
+      point('beside the meter', [3000 - 150 * at], { id: `pair${at}`, typed: 10 + 5 * at }),
+    );
+    expect(outcomeOf(run('meter', pairs), CONTEXT).inStep).toMatchObject({ verdict: 'in-step', pairs: 12 });
+    expect(outcomeOf(good, CONTEXT).inStep).toBeNull();
+  });
+  test('a sheet is checked at two known contents at most: further ones change nothing', () => {
+    const inputs = { lowCounts: 400, lowPercent: 0, highCounts: 2400, highPercent: 50, sheetSigma: 2 };
+    const known = (counts: number, typed: number) =>
+      point('known content', [counts], { id: `known${counts}`, typed });
+    const two = [known(1000, 22), known(2000, 50)];
+    const of = (points: readonly RunPoint[]) =>
+      outcomeOf(run('factory', points, { inputs }), CONTEXT).factory;
+    expect(of([...two, known(1500, 5)])).toEqual(of(two));
+    expect(of(two)).not.toBeNull();
   });
   test('“just right” stands where it was asked for', () => {
     const three = run('dry-right-soaked', [

@@ -8,6 +8,9 @@ test('a reference and its spread show the window they were taken from', () => {
   expect(workReference(captured)).toMatchObject({ title: 'Reference: water', value: 1144, decimals: 0 });
   expect(workReference(captured).steps.map(formulaInNumbers)).toEqual(['median of 21 within 10.0']);
   expect(workSpread(captured)).toMatchObject({ value: 5.44, unit: 'counts', decimals: 1 });
+  const { readings, window } = workReference(captured).steps[0]?.inputs ?? {};
+  expect(readings).toMatchObject({ name: 'the readings', value: 21, unit: '' });
+  expect(window).toMatchObject({ name: 'the window', value: 10, unit: 's' });
 });
 
 test('where it comes from and what would change it stand with it', () => {
@@ -16,6 +19,11 @@ test('where it comes from and what would change it stand with it', () => {
   expect(workSpread(captured).steps.map(formulaInNumbers)).toEqual([
     '1.4826 × median distance of 21 from their median',
   ]);
+});
+
+test('a note says what follows from it', () => {
+  expect(workReference(captured).note).toMatch(/never edited/);
+  expect(workSpread(captured).note).toMatch(/taken too early/);
 });
 
 test('a median between two counts keeps its half', () => {
@@ -31,6 +39,10 @@ test('ten times a noise of 2.4 counts are 24', () => {
       spanCounts: 10,
       neededCounts: 24,
       pointIds: [],
-    }).value,
-  ).toBeCloseTo(24, 9);
+    }),
+  ).toMatchObject({
+    value: 24,
+    note: 'The two lie 10 counts apart.',
+    wouldChange: 'A calmer signal, or conditions that differ more.',
+  });
 });

@@ -5,6 +5,7 @@ import { catalogueOf } from '../garden/edits/plan.ts';
 import { planBoard } from './boardPlan.ts';
 import { checklistOf, isSeen, type BoardShows, type CheckStep } from './checklist.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
+import { withContacts, withLamps } from './playForTests.ts';
 import { readTalk } from './talk.ts';
 
 const { garden, boardId } = oneStickOnePump();
@@ -70,4 +71,17 @@ describe('a step is seen', () => {
     expect(isSeen(step, shows({ said: '# refused 1 daily-max' }))).toBe(false);
     expect(isSeen(step, shows({ said: '# refused 2 tank-low' }))).toBe(false);
   });
+});
+
+test('contacts and lamps have steps of their own; a contact is seen to switch, a lamp only by a person', () => {
+  if (!planned.ok) return;
+  const all = checklistOf(garden, withLamps(withContacts(planned.plan)), []);
+  const kinds = all.map((one) => one.kind).filter((one) => ['contact', 'lamp', 'buzzer'].includes(one));
+  expect(kinds).toEqual(['contact', 'contact', 'lamp', 'lamp', 'buzzer']);
+  const light = all.find((one) => one.kind === 'contact' && one.contact === 2);
+  const lamp = all.find((one) => one.kind === 'lamp');
+  if (!light || !lamp) throw new Error('no step');
+  expect(isSeen(light, shows({ said: '# contact 2 on dark' }))).toBe(true);
+  expect(isSeen(light, shows({ said: '# contact 1 on below-start' }))).toBe(false);
+  expect(isSeen(lamp, shows({ said: '# taken' }))).toBe(false);
 });

@@ -42,6 +42,16 @@ export type CheckStep = { readonly id: string } & (
       readonly tank: string;
       readonly lineId: string;
     }
+  /** A lamp or buzzer, which only a person sees and hears. */
+  | { readonly kind: 'lamp' | 'buzzer'; readonly name: string; readonly plot: string }
+  /** An output that holds a state: what it does without current, and that it switches. */
+  | {
+      readonly kind: 'contact';
+      readonly contact: number;
+      readonly name: string;
+      readonly use: 'light' | 'permit';
+      readonly restPermits: boolean;
+    }
 );
 
 /** A reading counts as the reference's within this share of the way between air and water, or six times its noise. */
@@ -63,6 +73,20 @@ export function checklistOf(
       line: at + 1,
       name,
       lineId: id,
+    })),
+    ...plan.contacts.map(({ id, name, config: { rule } }, at): CheckStep => ({
+      id: `contact ${id}`,
+      kind: 'contact',
+      contact: at + 1,
+      name,
+      use: rule.kind,
+      restPermits: rule.kind === 'permit' && rule.restPermits,
+    })),
+    ...plan.lamps.map(({ name, kind, watch }): CheckStep => ({
+      id: `lamp ${name}`,
+      kind: kind === 'buzzer' ? 'buzzer' : 'lamp',
+      name,
+      plot: plan.watches[watch]?.plot ?? '',
     })),
     ...plan.lines.flatMap(({ id, name }, at) => {
       const config = plan.engine.lines[at];
@@ -147,11 +171,15 @@ export type BoardShows = {
   readonly said: readonly Said[];
 };
 
-/** Whether the board shows right now what a step asks for. The meter's are seen by people only. */
+/** Whether the board shows right now what a step asks for. The meter's, and lamps, are seen by people only. */
 export function isSeen(step: CheckStep, { raw, percents, said }: BoardShows): boolean {
   switch (step.kind) {
     case 'meter':
+    case 'lamp':
+    case 'buzzer':
       return false;
+    case 'contact':
+      return said.some((one) => one.kind === 'contact-event' && one.contact === step.contact);
     case 'air':
     case 'water': {
       const now = raw(step.channelId);

@@ -34,7 +34,7 @@ export function RealPumpRun({
   /** What the board has told of this line after its event of that number. */
   const toldSince = (seq: number) =>
     (session.getSnapshot().source?.board?.program.events ?? []).flatMap((one) =>
-      one.seq > seq && one.said.line === number ? [one.said] : [],
+      one.seq > seq && one.said.kind === 'event' && one.said.line === number ? [one.said] : [],
     );
   const run = async () => {
     setAsking(false);

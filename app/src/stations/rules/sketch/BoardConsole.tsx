@@ -4,7 +4,13 @@ import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
 
 /** The console of the board that is connected: its newest lines that are no readings, and a line to type. */
-export function BoardConsole({ boardId }: { readonly boardId: string }) {
+export function BoardConsole({
+  boardId,
+  hasLamps,
+}: {
+  readonly boardId: string;
+  readonly hasLamps: boolean;
+}) {
   const board = useLive(({ source }) => source?.board ?? null);
   const [text, setText] = useState('');
   if (board?.boardId !== boardId) return null;
@@ -41,7 +47,7 @@ export function BoardConsole({ boardId }: { readonly boardId: string }) {
           )}
         </Field>
         <Button type="submit">Send</Button>
-        {['why', 'all', 'limits'].map((one) => (
+        {['why', 'all', 'limits', ...(hasLamps ? ['test lamp'] : [])].map((one) => (
           <Button key={one} onClick={() => type(one)}>
             {one}
           </Button>

@@ -163,7 +163,7 @@ function Files({
       {language === 'MicroPython' && (
         <RunHere boardId={boardId} plan={plan} program={() => pythonProgram(plan, today(), known)} />
       )}
-      <BoardConsole boardId={boardId} />
+      <BoardConsole boardId={boardId} hasLamps={plan.lamps.length > 0} />
       {language === 'MicroPython' && (
         <LoadOntoBoard boardId={boardId} program={() => pythonProgram(plan, today(), known)} />
       )}
