@@ -1,103 +1,37 @@
 /** The board's program in C++: settings, what is read and switched, the console; the engine comes with it in a file of its own. */
-import type { ProgramKind } from '../control/programs/programs.ts';
-import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import type { TablePoint } from '../calibration/boardTable.ts';
-import type { Conditions } from '../control/conditions/conditions.ts';
-import type { Edge } from '../control/contacts/contract.ts';
 import { fullScaleCounts } from '../electrics/converter.ts';
 import type {
   BoardPlan,
   Reads,
   SketchAround,
-  SketchContact,
   SketchInput,
   SketchLamp,
   SketchLine,
   SketchSource,
   SketchWatch,
 } from './plan.ts';
+import { inputsOf } from './plan.ts';
+import { bool, configText, contactText, orNone, slotsOf, whole } from './cppSettings.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
-import { flatProgram } from './flatProgram.ts';
 import { nameOf, sumOf } from './folder.ts';
 import type { Pin } from './pins.ts';
 import { frameOf } from './settable.ts';
 import { signalCodes } from './signalCodes.ts';
 import { forComment, forString, wordOf } from './safeText.ts';
 
-const PROGRAM_NAMES: Readonly<Record<ProgramKind, string>> = {
-  'alert-only': 'P_ALERT_ONLY',
-  timer: 'P_TIMER',
-  'pulse-soak': 'P_PULSE_SOAK',
-  'until-wet': 'P_UNTIL_WET',
-  'single-dose': 'P_SINGLE_DOSE',
-  veto: 'P_VETO',
-  follower: 'P_FOLLOWER',
-};
-
 const pinText = ({ kind, number }: Pin): string => (kind === 'input' ? `A${number}` : String(number));
-const orNone = (value: number | null): string => (value === null ? 'NONE' : whole(value));
-/** The least number of 32 bits cannot be written as one literal. */
-const whole = (value: number): string => (value === -2_147_483_648 ? 'INT32_MIN' : String(value));
-const bool = (is: boolean): string => (is ? 'true' : 'false');
-
-function sensorText({ table, ...one }: SensorConfig): string {
-  const points = Array.from({ length: 8 }, (_, at) => {
-    const point = table[at];
-    return point ? `{${whole(point.raw)}, ${point.tenths}}` : '{0, 0}';
-  });
-  return [
-    `    { { ${points.join(', ')} }, ${table.length},`,
-    `      ${whole(one.lowRaw)}, ${whole(one.highRaw)}, ${whole(one.soilLowRaw)}, ${whole(one.soilHighRaw)},`,
-    `      ${one.staleAfterS}, ${one.leapTenths}, ${one.settleS} }`,
-  ].join('\n');
-}
-
-const tankText = (one: TankConfig): string =>
-  `    { ${whole(one.minimumRaw)}, ${bool(one.fallsWithWater)}, ${whole(one.lowRaw)}, ${whole(one.highRaw)}, ${one.staleAfterS} }`;
-
-function lineText({ program, conditions: c, guards: g, ...line }: LineConfig, slots: number): string {
-  const flat = flatProgram(program);
-  const times = Array.from({ length: slots }, (_, at) => {
-    const slot = flat.slots[at];
-    return slot ? `{${slot.daySecond}, ${slot.days}}` : '{0, 0}';
-  });
-  return [
-    `    { ${bool(line.enabled)}, ${bool(line.contradicts)}, ${orNone(line.sensor)}, ${orNone(line.tank)}, ${line.flowMlPerMin}, ${line.tubeMs},`,
-    `      // Program: kind, start and stop limit (tenths), dose (ml), soak (s), pulses, rest (s), interval (s), probe ends it, leader, share, every n-th, times`,
-    `      { ${PROGRAM_NAMES[program.kind]}, ${flat.startTenths}, ${flat.stopTenths}, ${flat.doseMl}, ${flat.soakS}, ${flat.mostPulses}, ${flat.restS}, ${flat.intervalS},`,
-    `        ${bool(flat.interrupts)}, ${flat.leader}, ${flat.sharePercent}, ${flat.everyNth}, ${flat.slots.length}, { ${times.join(', ')} } },`,
-    `      ${line.fallbackMl},`,
-    `      ${CONDITIONS_SAY}`,
-    `      ${conditionsText(c)},`,
-    `      // Guards: maximum run (s), daily maximum (ml), minimum interval (s), rise (tenths) within (s), doses to a lock, proves below (tenths)`,
-    `      { ${g.maxRunS}, ${g.dailyMaxMl}, ${g.minIntervalS}, ${g.riseTenths}, ${g.responseS}, ${g.noRiseTimes}, ${g.provesBelowTenths} } }`,
-  ].join('\n');
-}
-
 const listed = (items: readonly string[], none: string): string =>
   items.length === 0 ? none : items.join(',\n');
 
-const EMPTY_SENSOR: SensorConfig = {
-  table: [
-    { raw: 0, tenths: 0 },
-    { raw: 1, tenths: 1000 },
-  ],
-  lowRaw: 0,
-  highRaw: 0,
-  soilLowRaw: 0,
-  soilHighRaw: 0,
-  staleAfterS: 0,
-  leapTenths: 0,
-  settleS: 0,
-};
-const EMPTY_TANK: TankConfig = {
-  minimumRaw: 0,
-  fallsWithWater: false,
-  lowRaw: 0,
-  highRaw: 0,
-  staleAfterS: 0,
-};
+/** By sensor of the engine the probes that it is read from. */
+const labelsOf = ({ sources, inputs }: BoardPlan): readonly string[] =>
+  sources.map((source) =>
+    inputsOf(source)
+      .flatMap((place) => inputs[place]?.label ?? [])
+      .join(', '),
+  );
 
 const READ_NAMES: Readonly<Record<Reads, string>> = {
   analog: 'READ_ANALOG',
@@ -146,33 +80,6 @@ const sensesText = ({ senses }: BoardPlan): string =>
   `${senses.map(({ table }, at) => `${tableText(`SENSE_${at}`, table)}\n`).join('')}static const Sense SENSES[] = {
 ${senses.length === 0 ? '  {0, 0, 0}' : senses.map(({ input, table }, at) => `  {${input}, SENSE_${at}, ${table.length}},`).join('\n')}
 };`;
-
-const EDGES: Readonly<Record<Edge['by'], string>> = {
-  clock: 'BY_CLOCK',
-  sunrise: 'BY_SUNRISE',
-  sunset: 'BY_SUNSET',
-};
-const edgeText = ({ by, s }: Edge): string => `{${EDGES[by]}, ${s}}`;
-const NO_EDGE = '{BY_CLOCK, 0}';
-
-const conditionsText = (c: Conditions): string =>
-  `{ ${bool(c.hours !== null)}, ${c.hours?.fromS ?? 0}, ${c.hours?.toS ?? 0}, ${orNone(c.darkBelow)}, ${orNone(c.airBelowTenthsC)}, ${orNone(c.soilAboveTenthsC)}, ${orNone(c.batteryAboveMv)}, ${bool(c.noRain)}, ${bool(c.noSkip)} }`;
-const CONDITIONS_SAY =
-  '// Conditions: hours, from, to (s of the day), dark below, air below, soil above, battery above, no rain, skip switch';
-
-function contactText({ name, config: { rule, conditions, guards, ...one } }: SketchContact): string {
-  const isPermit = rule.kind === 'permit';
-  return [
-    `  // ${forComment(name)}: enabled, contradicts, sensor, kind, start and stop limit (tenths), permits at rest`,
-    `  { ${bool(one.enabled)}, ${bool(one.contradicts)}, ${orNone(one.sensor)}, ${isPermit ? `C_PERMIT, ${rule.startTenths}, ${rule.stopTenths}, ${bool(rule.restPermits)}` : 'C_LIGHT, 0, 0, false'},`,
-    '    // From, to (s), and the values of its cell',
-    `    ${isPermit ? `${NO_EDGE}, ${NO_EDGE}, NONE, NONE` : `${edgeText(rule.from)}, ${edgeText(rule.to)}, ${orNone(rule.cell?.darkBelow ?? null)}, ${orNone(rule.cell?.brightAbove ?? null)}`},`,
-    `    ${CONDITIONS_SAY}`,
-    `    ${conditionsText(conditions)},`,
-    '    // Guards: at a stretch, between two, in a day (s)',
-    `    ${guards.mostOnS}, ${guards.leastOffS}, ${guards.dayMaxS} },`,
-  ].join('\n');
-}
 
 const bits = (places: readonly number[]): number => places.reduce((sum, at) => sum | (1 << at), 0);
 
@@ -266,8 +173,7 @@ const keptAs = ({ lines, contacts }: BoardPlan): number =>
   Number.parseInt(sumOf([...lines, ...contacts].map(({ id }) => id).join(' ')).slice(0, 2), 16) % 255;
 
 function sketchText(plan: BoardPlan): string {
-  const { engine, inputs, lines } = plan;
-  const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
+  const { inputs, lines } = plan;
   return `
 // ---- What is read.
 const uint8_t INPUTS = ${inputs.length};
@@ -287,22 +193,8 @@ static const OutputPin OUTPUT_PINS[${Math.max(1, lines.length)}] = {
 ${lines.length === 0 ? '  {0, false, ""}' : lines.map(outputRow).join('\n')}
 };
 
-// ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
-static Config CONFIG = {
-  ${engine.sensors.length}, ${engine.tanks.length}, ${engine.lines.length}, ${engine.atOnce},
-  {
-${listed((engine.sensors.length === 0 ? [EMPTY_SENSOR] : engine.sensors).map(sensorText), '')}
-  },
-  {
-${listed((engine.tanks.length === 0 ? [EMPTY_TANK] : engine.tanks).map(tankText), '')}
-  },
-  {
-${listed(
-  engine.lines.map((line) => lineText(line, slots)),
-  EMPTY_LINE(slots),
-)}
-  }
-};
+// ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent. Percent in tenths, times in seconds, volumes in ml.
+${configText(plan, labelsOf(plan))}
 ${contactsText(plan)}${lampsText(plan)}
 // What it keeps through a reboot belongs to these lines.
 const uint8_t KEPT_AS = ${keptAs(plan)};
@@ -310,39 +202,6 @@ const uint8_t KEPT_AS = ${keptAs(plan)};
 #include "board.h"
 `;
 }
-
-const EMPTY_LINE = (slots: number): string =>
-  lineText(
-    {
-      enabled: false,
-      contradicts: true,
-      sensor: null,
-      tank: null,
-      flowMlPerMin: 1,
-      tubeMs: 0,
-      program: { kind: 'alert-only' },
-      fallbackMl: 0,
-      conditions: {
-        hours: null,
-        darkBelow: null,
-        airBelowTenthsC: null,
-        soilAboveTenthsC: null,
-        noRain: false,
-        batteryAboveMv: null,
-        noSkip: false,
-      },
-      guards: {
-        maxRunS: 0,
-        dailyMaxMl: 0,
-        minIntervalS: 0,
-        riseTenths: 0,
-        responseS: 0,
-        noRiseTimes: 1,
-        provesBelowTenths: 0,
-      },
-    },
-    slots,
-  );
 
 /** What analog inputs give in the common wiring style until a program asks for more. */
 const BITS_AT_FIRST = 10;
@@ -370,12 +229,11 @@ function needsText({ inputs, powers, sources, senses, lines, watches }: BoardPla
 /** How many of each the engine must hold, what of it this board needs, and how its converter is asked. */
 export function cppSize(plan: BoardPlan): string {
   const { engine, adcBits } = plan;
-  const slots = Math.max(1, ...engine.lines.map(({ program }) => flatProgram(program).slots.length));
   return `// How many of each this board has, and what it needs beside.
 #define TROWEL_SENSORS ${Math.max(1, engine.sensors.length)}
 #define TROWEL_TANKS ${Math.max(1, engine.tanks.length)}
 #define TROWEL_LINES ${Math.max(1, engine.lines.length)}
-#define TROWEL_SLOTS ${slots}
+#define TROWEL_SLOTS ${slotsOf(plan)}
 #define TROWEL_ORDERS 2
 #define TROWEL_CONTACTS ${plan.contacts.length}
 // mV that its converter compares with, and the highest number it gives.

@@ -13,7 +13,7 @@
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "d7138e9bdeff"
+#define TROWEL_PROGRAM "56241ffbaf21"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
 
@@ -47,28 +47,85 @@ static const OutputPin OUTPUT_PINS[1] = {
   {18, false, "Roof pump"},  // Roof pump
 };
 
-// ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
+// ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent. Percent in tenths, times in seconds, volumes in ml.
 static Config CONFIG = {
   1, 1, 1, 1,
   {
-    { { {1144, 1000}, {2934, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0} }, 2,
-      20, 4075, -2000000000, 2880,
-      900, 50, 600 }
+    {
+      // C2: raw value, tenths of a percent
+      { {1144, 1000}, {2934, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0} },
+      2,  // points
+      // Outside of these the plug is out or the cable broken.
+      20,  // low_raw
+      4075,  // high_raw
+      // Outside of these it is out of the soil.
+      -2000000000,  // soil_low_raw
+      2880,  // soil_high_raw
+      900,  // stale_after_s
+      50,  // leap_tenths
+      600,  // settle_s
+    },
   },
   {
-    { 323, true, -36, 476, 900 }
+    {
+      323,  // minimum_raw
+      true,  // falls_with_water
+      -36,  // low_raw
+      476,  // high_raw
+      900,  // stale_after_s
+    },
   },
   {
-    { true, false, 0, 0, 540, 1200,
-      // Program: kind, start and stop limit (tenths), dose (ml), soak (s), pulses, rest (s), interval (s), probe ends it, leader, share, every n-th, times
-      { P_PULSE_SOAK, 450, 580, 120, 900, 4, 14400, 0,
-        false, 0, 0, 0, 0, { {0, 0} } },
-      0,
-      // Conditions: hours, from, to (s of the day), dark below, air below, soil above, battery above, no rain, skip switch
-      { false, 0, 0, NONE, NONE, NONE, NONE, false, false },
-      // Guards: maximum run (s), daily maximum (ml), minimum interval (s), rise (tenths) within (s), doses to a lock, proves below (tenths)
-      { 15, 600, 900, 20, 900, 3, 580 } }
-  }
+    {
+      // Roof pump
+      true,  // enabled
+      false,  // contradicts
+      0,  // sensor
+      0,  // tank
+      540,  // flow_ml_per_min
+      1200,  // tube_ms
+      {
+        P_PULSE_SOAK,  // kind
+        450,  // start_tenths
+        580,  // stop_tenths
+        120,  // dose_ml
+        900,  // soak_s
+        4,  // most_pulses
+        14400,  // rest_s
+        0,  // interval_s
+        false,  // interrupts
+        0,  // leader
+        0,  // share_percent
+        0,  // every_nth
+        0,  // slots
+        // Times: second of the day, weekdays as bits from Monday on.
+        { {0, 0} },
+      },
+      0,  // fallback_ml
+      // Conditions; NONE: off.
+      {
+        false,  // has hours
+        0,  // hours from, s of the day
+        0,  // hours to
+        NONE,  // dark_below
+        NONE,  // air_below_tenths_c
+        NONE,  // soil_above_tenths_c
+        NONE,  // battery_above_mv
+        false,  // no_rain
+        false,  // no_skip
+      },
+      // Guards: nothing that is typed or sent changes them.
+      {
+        15,  // max_run_s
+        600,  // daily_max_ml
+        900,  // min_interval_s
+        20,  // rise_tenths
+        900,  // response_s
+        3,  // no_rise_times
+        580,  // proves_below_tenths
+      },
+    },
+  },
 };
 
 // ---- Lamps. Plots: sensor, lines and tanks as bits, air, soil, light, dark below, and whether something of it is known to another board only;

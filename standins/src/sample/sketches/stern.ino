@@ -11,7 +11,7 @@
 #include "contacts.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "b8bd9ab8bd9a"
+#define TROWEL_PROGRAM "0944ff0944ff"
 #define TROWEL_LINE_IDS ""
 #define TROWEL_CONTACT_IDS " galley-light"
 
@@ -44,28 +44,85 @@ static const OutputPin OUTPUT_PINS[1] = {
   {0, false, ""}
 };
 
-// ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent.
+// ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent. Percent in tenths, times in seconds, volumes in ml.
 static Config CONFIG = {
   0, 0, 0, 1,
   {
-    { { {0, 0}, {1, 1000}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0} }, 2,
-      0, 0, 0, 0,
-      0, 0, 0 }
+    {
+      // none: raw value, tenths of a percent
+      { {0, 0}, {1, 1000}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0}, {0, 0} },
+      2,  // points
+      // Outside of these the plug is out or the cable broken.
+      0,  // low_raw
+      0,  // high_raw
+      // Outside of these it is out of the soil.
+      0,  // soil_low_raw
+      0,  // soil_high_raw
+      0,  // stale_after_s
+      0,  // leap_tenths
+      0,  // settle_s
+    },
   },
   {
-    { 0, false, 0, 0, 0 }
+    {
+      0,  // minimum_raw
+      false,  // falls_with_water
+      0,  // low_raw
+      0,  // high_raw
+      0,  // stale_after_s
+    },
   },
   {
-    { false, true, NONE, NONE, 1, 0,
-      // Program: kind, start and stop limit (tenths), dose (ml), soak (s), pulses, rest (s), interval (s), probe ends it, leader, share, every n-th, times
-      { P_ALERT_ONLY, 0, 0, 0, 0, 0, 0, 0,
-        false, 0, 0, 0, 0, { {0, 0} } },
-      0,
-      // Conditions: hours, from, to (s of the day), dark below, air below, soil above, battery above, no rain, skip switch
-      { false, 0, 0, NONE, NONE, NONE, NONE, false, false },
-      // Guards: maximum run (s), daily maximum (ml), minimum interval (s), rise (tenths) within (s), doses to a lock, proves below (tenths)
-      { 0, 0, 0, 0, 0, 1, 0 } }
-  }
+    {
+      // none
+      false,  // enabled
+      true,  // contradicts
+      NONE,  // sensor
+      NONE,  // tank
+      1,  // flow_ml_per_min
+      0,  // tube_ms
+      {
+        P_ALERT_ONLY,  // kind
+        0,  // start_tenths
+        0,  // stop_tenths
+        0,  // dose_ml
+        0,  // soak_s
+        0,  // most_pulses
+        0,  // rest_s
+        0,  // interval_s
+        false,  // interrupts
+        0,  // leader
+        0,  // share_percent
+        0,  // every_nth
+        0,  // slots
+        // Times: second of the day, weekdays as bits from Monday on.
+        { {0, 0} },
+      },
+      0,  // fallback_ml
+      // Conditions; NONE: off.
+      {
+        false,  // has hours
+        0,  // hours from, s of the day
+        0,  // hours to
+        NONE,  // dark_below
+        NONE,  // air_below_tenths_c
+        NONE,  // soil_above_tenths_c
+        NONE,  // battery_above_mv
+        false,  // no_rain
+        false,  // no_skip
+      },
+      // Guards: nothing that is typed or sent changes them.
+      {
+        0,  // max_run_s
+        0,  // daily_max_ml
+        0,  // min_interval_s
+        0,  // rise_tenths
+        0,  // response_s
+        1,  // no_rise_times
+        0,  // proves_below_tenths
+      },
+    },
+  },
 };
 
 // ---- Outputs that hold a state.
@@ -74,14 +131,36 @@ static const OutputPin CONTACT_PINS[] = {
 };
 static const int32_t CONTACTS_AROUND[][5] = {{NONE, NONE, NONE, NONE, NONE}};
 static const ContactConfig CONTACTS[] = {
-  // Galley light: enabled, contradicts, sensor, kind, start and stop limit (tenths), permits at rest
-  { true, false, NONE, C_LIGHT, 0, 0, false,
-    // From, to (s), and the values of its cell
-    {BY_SUNSET, -3600}, {BY_CLOCK, 75600}, NONE, NONE,
-    // Conditions: hours, from, to (s of the day), dark below, air below, soil above, battery above, no rain, skip switch
-    { false, 0, 0, NONE, NONE, NONE, NONE, false, false },
-    // Guards: at a stretch, between two, in a day (s)
-    36000, 600, 36000 },
+  {
+    // Galley light: a light, from one moment of the day to another
+    true,  // enabled
+    false,  // contradicts
+    NONE,  // sensor
+    C_LIGHT,  // kind
+    0,  // start_tenths
+    0,  // stop_tenths
+    false,  // rest_permits
+    {BY_SUNSET, -3600},  // begins, s
+    {BY_CLOCK, 75600},  // ends, s
+    NONE,  // dark_below
+    NONE,  // bright_above
+    // Conditions; NONE: off.
+    {
+      false,  // has hours
+      0,  // hours from, s of the day
+      0,  // hours to
+      NONE,  // dark_below
+      NONE,  // air_below_tenths_c
+      NONE,  // soil_above_tenths_c
+      NONE,  // battery_above_mv
+      false,  // no_rain
+      false,  // no_skip
+    },
+    // Guards: nothing that is typed or sent changes them.
+    36000,  // most_on_s
+    600,  // least_off_s
+    36000,  // day_max_s
+  },
 };
 
 // What it keeps through a reboot belongs to these lines.

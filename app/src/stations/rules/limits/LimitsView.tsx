@@ -9,9 +9,11 @@ import { limitRange } from '@plain-trowel/core/garden/bind/limitRange';
 import { areLimitsUnset } from '@plain-trowel/core/garden/bind/suggested';
 import { areWordsApart, edgesAfter } from '@plain-trowel/core/garden/bind/words';
 import { plusMinusAt } from '@plain-trowel/core/live/readingNow';
+import { usesProbe } from '@plain-trowel/core/control/programs/programs';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
+import { InTheCode } from '../InTheCode.tsx';
 import type { PlotView } from '../../../links/plotView.ts';
 import { PlotRuler } from '../../PlotRuler.tsx';
 import { AnswerPanel } from './AnswerPanel.tsx';
@@ -93,6 +95,12 @@ function Calibrated({ parts, view, fit }: { parts: PlotParts; view: PlotView; fi
         <SwitchNote parts={parts} />
       ) : (
         <LimitFields parts={parts} fit={fit} limits={limits.draft} noiseTenths={noiseTenths} range={range} />
+      )}
+      {parts.line && usesProbe(parts.line.program.kind) && (
+        <InTheCode
+          line={parts.line}
+          fields={{ 'start limit': 'start_tenths', 'stop limit': 'stop_tenths' }}
+        />
       )}
       {doubt && <GapNote limits={limits.draft} doubt={doubt} fit={fit} />}
       <AnswerPanel parts={parts} />

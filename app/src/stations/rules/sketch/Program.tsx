@@ -8,7 +8,7 @@ import { Field } from '../../../ui/Field.tsx';
 import { doesText, keepsText, problemText } from '../../../words/sketchText.ts';
 import { BenchCheck } from './BenchCheck.tsx';
 import { BoardConsole } from './BoardConsole.tsx';
-import { CodeView } from './CodeView.tsx';
+import { CodeView, type Wanted } from './CodeView.tsx';
 import { LoadOntoBoard } from './LoadOntoBoard.tsx';
 import { RunHere } from './RunHere.tsx';
 import { OnTheBoard } from './OnTheBoard.tsx';
@@ -28,10 +28,13 @@ export function Program({
   boardId,
   plan,
   language,
+  wanted,
 }: {
   readonly boardId: string;
   readonly plan: BoardPlan;
   readonly language: Language;
+  /** The setting that somebody wants to see in the code. */
+  readonly wanted: Wanted | null;
 }) {
   const { verdict, failed } = useVerdict(usePlan());
   const [reason, setReason] = useState('');
@@ -50,6 +53,7 @@ export function Program({
           boardId={boardId}
           plan={plan}
           language={language}
+          wanted={wanted}
           known={dangers.length > 0 ? reason.trim() : ''}
         />
       )}
@@ -102,11 +106,13 @@ function Files({
   boardId,
   plan,
   language,
+  wanted,
   known,
 }: {
   readonly boardId: string;
   readonly plan: BoardPlan;
   readonly language: Language;
+  readonly wanted: Wanted | null;
   /** Why a danger in the wiring is accepted; empty: there is none. */
   readonly known: string;
 }) {
@@ -194,7 +200,7 @@ function Files({
             {file.isOwn ? 'Written from this garden.' : 'The same on every board.'}{' '}
             {file.text.split('\n').length} lines.
           </p>
-          <CodeView key={file.name} file={file} language={language} />
+          <CodeView key={file.name} file={file} language={language} wanted={wanted} />
         </>
       )}
       <Loading language={language} />

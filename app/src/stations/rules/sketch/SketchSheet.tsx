@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
 import { cppProblems, pythonProblems } from '@plain-trowel/core/sketch/fits';
@@ -15,7 +16,11 @@ export default function SketchSheet() {
   const { garden } = useGarden();
   const [wanted, setWanted] = useState('');
   const [chosen, setChosen] = useState<Language | null>(null);
-  const board = byId(garden.boards, wanted) ?? garden.boards[0];
+  const [params] = useSearchParams();
+  const [field, lineId] = [params.get('field'), params.get('line')];
+  const line = byId(garden.waterLines, lineId);
+  const asked = useMemo(() => (field && line ? { field, of: line.name } : null), [field, line]);
+  const board = byId(garden.boards, wanted) ?? byId(garden.boards, line?.boardId) ?? garden.boards[0];
   if (!board) return <EmptyGarden what="sketch" />;
   const planned = planBoard(garden, board.id);
   // Where the board can run it, the language that can be loaded and tried from here.
@@ -52,7 +57,7 @@ export default function SketchSheet() {
       {problems.length > 0 || !planned.ok ? (
         <Missing board={board.name} problems={problems} />
       ) : (
-        <Program key={board.id} boardId={board.id} plan={planned.plan} language={language} />
+        <Program key={board.id} boardId={board.id} plan={planned.plan} language={language} wanted={asked} />
       )}
     </>
   );

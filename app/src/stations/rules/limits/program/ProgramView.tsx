@@ -14,6 +14,7 @@ import { Standing } from '../../Standing.tsx';
 import { AnswerPanel } from '../AnswerPanel.tsx';
 import { ConditionList } from './ConditionList.tsx';
 import { DayTimeline } from './DayTimeline.tsx';
+import { InTheCode } from '../../InTheCode.tsx';
 import { Guarded } from './Guarded.tsx';
 import { DoseGuards, ProbeGuards } from './guards.tsx';
 import { LineFields } from './LineFields.tsx';
@@ -101,10 +102,20 @@ function ProgramOfLine({ parts, line, isOnly }: { parts: PlotParts; line: WaterL
       >
         <WaterFields line={line} />
       </Guarded>
+      {runs && <InTheCode line={line} fields={IN_THE_CODE} />}
       <LineFields line={line} isOnly={isOnly} />
     </>
   );
 }
+
+/** Guards by their words, and how the board's program calls them. */
+const IN_THE_CODE = {
+  'maximum run': 'max_run_s',
+  'daily maximum': 'daily_max_ml',
+  'minimum interval': 'min_interval_s',
+  'rise that a dose must bring': 'rise_tenths',
+  flow: 'flow_ml_per_min',
+} as const;
 
 /** What a day may ask for beside what it allows. */
 function Budget({ line }: { line: WaterLine }) {
