@@ -22,6 +22,8 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what}: which pin switches it is not drawn. Draw it on Plan, Wiring, and say there, in the part’s “Of the garden”, what it is.`;
     case 'own-numbers':
       return `${what} prints numbers of its own instead of counts: the program decides by no such probe yet.`;
+    case 'servo-not-written':
+      return `${what} is a tube that a servo pinches: the program does not give the pulses that it wants yet. A pump or a valve behind a switch goes.`;
     case 'lamp-not-written':
       return `${what} wants more than a level on its pin, as rings of lights and displays do: the program does not speak to it yet.`;
     case 'not-calibrated':

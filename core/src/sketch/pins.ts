@@ -53,7 +53,8 @@ export function outputOf(
   const load = [...circuit.parts.values()].find(
     ({ part }) => part.stands?.list === of.list && part.stands.id === of.id,
   );
-  if (!load) return null;
+  // A servo wants pulses, and stays where it is without them: a level on its pin would be no valve.
+  if (!load || hasRole(load, 'servo')) return null;
   const behind = [...circuit.parts.values()].filter(
     (placed) => hasRole(placed, ...SWITCHES) && loadsOf(circuit, placed).includes(load),
   );

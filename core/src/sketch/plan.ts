@@ -178,6 +178,8 @@ export type SketchProblem = {
     | 'pin-taken-twice'
     | 'kind-not-written'
     | 'no-output-pin'
+    /** A valve that a servo pinches. */
+    | 'servo-not-written'
     /** A ring of lights or a display: the program does not speak to such a part yet. */
     | 'lamp-not-written'
     /** A probe that speaks in numbers of its own, which the program does not turn into counts. */

@@ -154,12 +154,18 @@ export class Planner {
     return this.output('contacts', one).map((output) => ({ ...output, config, around }));
   }
 
+  private isServo(list: 'waterLines' | 'contacts', id: string): boolean {
+    const part = this.garden.wiring.parts.find(({ stands }) => stands?.list === list && stands.id === id);
+    return catalogueOf(this.garden).get(part?.entryId ?? '')?.role === 'servo';
+  }
+
   private output(
     list: 'waterLines' | 'contacts',
     { id, name }: { readonly id: string; readonly name: string },
   ): SketchLine[] {
     const output = outputOf(this.garden.wiring, catalogueOf(this.garden), { list, id });
-    if (!output) this.miss('no-output-pin', name, 'plan/wiring');
+    if (!output)
+      this.miss(this.isServo(list, id) ? 'servo-not-written' : 'no-output-pin', name, 'plan/wiring');
     return output ? [{ id, name, output }] : [];
   }
 
