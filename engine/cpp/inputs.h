@@ -114,6 +114,7 @@ static int32_t readInput(uint8_t at) {
   switch (one.reads) {
     case READ_CONTACT: return digitalRead(one.pin) == HIGH ? 1 : 0;
     case READ_DISTANCE: return readDistance(one);
+    case READ_NOTHING: return NONE;
 #ifdef TROWEL_ONE_WIRE
     case READ_ONE_WIRE: return readOneWire(one.pin, at);
 #endif

@@ -13,7 +13,7 @@ using namespace trowel;
 
 // Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo. A 1-Wire thermometer gives
 // hundredths of a degree, and a voltage mV at its pin.
-const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4;
+const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4, READ_NOTHING = 5;
 const uint8_t ALWAYS_FED = 255;
 struct InputPin {
   uint8_t reads;

@@ -45,10 +45,11 @@ def combined(by, members, raws):
 
 class Board:
     # read(how, pins) gives counts, 0 and 1, mm or None; switch(pin, level) sets an output; say(text) prints a line; kept reads and writes what outlives a reboot;
-    # leave() puts the board into load mode; store holds settings that were changed at the console.
-    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None):
+    # leave() puts the board into load mode; store holds settings that were changed at the console; bus asks the probes on it.
+    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None, bus=None):
         self.settings = settings
         self.read = read
+        self.bus = bus
         self.switch = switch
         self.say = say
         self.kept = kept
@@ -101,6 +102,12 @@ class Board:
         for at in range(len(self.settings.INPUTS)):
             how, pins, _ = self.settings.INPUTS[at]
             power = self.settings.FED_BY[at]
+            if how == "bus":
+                # What another probe's turn is holds until its own.
+                self.raws.append(self.bus.value(pins))
+                if self.bus.is_asked(pins):
+                    self.last[at] = self.raws[at]
+                continue
             raw = self.read(how, pins) if power is None or self.is_fed(power) else None
             self.raws.append(raw)
             if power is None or self.is_fed(power):
@@ -159,6 +166,8 @@ class Board:
     def second(self):
         self.now_s += 1
         self.feed()
+        if self.bus is not None:
+            self.bus.ask()
         self.read_inputs()
         settings = self.settings
         told = Fields(
@@ -217,16 +226,17 @@ class Board:
             self.say("# cannot write down what it keeps: a reboot would forget the day")
 
     def has_news(self):
-        return any([self.is_fed(at) for at in range(len(self.settings.POWERS))])
+        return self.bus is not None or any([self.is_fed(at) for at in range(len(self.settings.POWERS))])
 
     def print_readings(self):
         # "c2=1512 l1=2240": the names are those of the garden's channels. What did not answer is left out.
         inputs = self.settings.INPUTS
         pairs = []
         for at in range(len(inputs)):
-            how, _, name = inputs[at]
+            how, place, name = inputs[at]
             if self.raws[at] is not None:
-                pairs.append("%s=%s" % (name, decimal_text(self.raws[at], DECIMALS.get(how, 0))))
+                decimals = place[3] if how == "bus" else DECIMALS.get(how, 0)
+                pairs.append("%s=%s" % (name, decimal_text(self.raws[at], decimals)))
         if pairs:
             self.say(" ".join(pairs))
 

@@ -107,6 +107,14 @@ def leave():
     machine.reset()
 
 
+def bus_of_board():
+    if settings.BUS is None:
+        return None
+    from bus import Bus
+
+    return Bus(settings.BUS)
+
+
 def watchdog():
     try:
         return machine.WDT(timeout=WATCHDOG_MS)
@@ -117,7 +125,8 @@ def watchdog():
 
 # One pass of the board's work after another. @param number of the program
 def turns(number):
-    board = Board(settings, read, switch, print, Kept(settings.LINE_IDS, settings.CONTACT_IDS), number, leave, Store())
+    kept = Kept(settings.LINE_IDS, settings.CONTACT_IDS)
+    board = Board(settings, read, switch, print, kept, number, leave, Store(), bus_of_board())
     console = select.poll()
     console.register(sys.stdin, select.POLLIN)
     dog = watchdog()

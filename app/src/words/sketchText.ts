@@ -14,6 +14,10 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what} has no name that a line can carry: letters, digits, points and hyphens, a letter first.`;
     case 'no-power-pin':
       return `${what} is powered only to be read, and no pin of the board feeds it. Draw that on Plan, Wiring, or let it be powered all the time.`;
+    case 'no-bus':
+      return `${what}: its bus is not drawn up to the board’s pins, or its register is of a kind that the program does not read (16 bits, scaled by 1, 0.1, 0.01 or 0.001). Draw the transceiver on Plan, Wiring.`;
+    case 'bus-in-python':
+      return `${what} is read over a bus, and only the program in MicroPython speaks over it. Take that, or let another probe decide.`;
     case 'pin-taken-twice':
       return `${what}: one pin cannot serve two. Give one of them another.`;
     case 'kind-not-written':

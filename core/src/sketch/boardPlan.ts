@@ -4,7 +4,7 @@ import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Board, Garden } from '../garden/document/schema.ts';
 import { headingOf } from './heading.ts';
 import { isInput } from './inputs.ts';
-import type { BoardPlan, SketchInput, SketchLamp, SketchLine, SketchPower, SketchProblem } from './plan.ts';
+import type { BoardPlan, SketchLamp, SketchLine, SketchProblem } from './plan.ts';
 import { inputsOf } from './plan.ts';
 import { Planner } from './planner.ts';
 
@@ -15,7 +15,7 @@ export type Planned =
 export function planBoard(garden: Garden, boardId: string): Planned {
   const board = byId(garden.boards, boardId);
   const planner = new Planner(garden, boardId);
-  const { engine, inputs, powers } = planner;
+  const { engine, inputs, powers, bus } = planner;
   const own = <T extends { readonly boardId: string }>(all: readonly T[]) =>
     all.filter((one) => one.boardId === boardId);
   const lines = own(garden.waterLines);
@@ -42,7 +42,7 @@ export function planBoard(garden: Garden, boardId: string): Planned {
   const lamps = planner.lamps();
   const battery = planner.battery();
   const all = [...sources, ...planner.further.map(({ source }) => source)];
-  for (const what of takenTwice(inputs, powers, [...outputs, ...switched], lamps))
+  for (const what of takenTwice(planner, [...outputs, ...switched], lamps))
     planner.miss('pin-taken-twice', what, 'plan/wiring');
   if (planner.problems.length > 0 || !board) return { ok: false, problems: onceEach(planner.problems) };
   const sensorInputs = all.flatMap(inputsOf).flatMap((at) => inputs[at] ?? []);
@@ -56,6 +56,7 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       referenceMv: referenceMv(garden, board),
       inputs,
       powers,
+      bus,
       lines: outputs,
       contacts: switched,
       watches: planner.watches.map(({ plotId: _, ...watch }) => watch),
@@ -101,21 +102,22 @@ const referenceMv = (garden: Garden, board: Board): number =>
 
 /** "C2 and Roof pump, both on P35", for every pin that more than one thing is written to. */
 function takenTwice(
-  inputs: readonly SketchInput[],
-  powers: readonly SketchPower[],
+  { inputs, powers, bus }: Pick<BoardPlan, 'inputs' | 'powers' | 'bus'>,
   lines: readonly SketchLine[],
   lamps: readonly SketchLamp[],
 ): readonly string[] {
   const users = [
+    ...(bus
+      ? [bus.tx, bus.rx, bus.direction].flatMap((pin) => (pin ? [{ label: 'the bus', pin }] : []))
+      : []),
     ...lamps.flatMap(({ name, pins }) => pins.map(({ pin }) => ({ label: name, pin }))),
     ...powers.map(({ pin }, at) => ({
       label: `the supply of ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')}`,
       pin,
     })),
-    ...inputs.flatMap(({ label, pin, second }) => [
-      { label, pin },
-      ...(second ? [{ label, pin: second }] : []),
-    ]),
+    ...inputs
+      .filter(({ reads }) => reads !== 'bus')
+      .flatMap(({ label, pin, second }) => [{ label, pin }, ...(second ? [{ label, pin: second }] : [])]),
     ...lines.map(({ name, output }) => ({ label: name, pin: output.pin })),
   ];
   const byPin = new Map<string, string[]>();

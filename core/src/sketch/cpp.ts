@@ -39,6 +39,8 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   distance: 'READ_DISTANCE',
   'one-wire': 'READ_ONE_WIRE',
   volts: 'READ_VOLTS',
+  // Only the program in MicroPython speaks over a bus.
+  bus: 'READ_NOTHING',
 };
 
 const tableText = (name: string, table: readonly TablePoint[]): string =>

@@ -17,8 +17,10 @@ export const cppFileNames = ({ contacts, lamps }: BoardPlan): readonly string[] 
 export const pythonFileNames = ({
   contacts,
   lamps,
-}: Pick<BoardPlan, 'contacts' | 'lamps'>): readonly string[] => [
+  bus,
+}: Pick<BoardPlan, 'contacts' | 'lamps' | 'bus'>): readonly string[] => [
   'board.py',
+  ...(bus ? ['bus.py'] : []),
   'console.py',
   ...(contacts.length > 0 ? ['contacts.py'] : []),
   'engine.py',

@@ -1,5 +1,5 @@
 /** Whether a board can hold its program, as far as its traits tell. */
-import type { BoardPlan, Reads, SketchProblem } from './plan.ts';
+import { inputsOf, type BoardPlan, type Reads, type SketchProblem } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 
 /** Working memory of the small boards, bytes, and what their own serial line, clock and stack take of it. Its words lie in program memory. */
@@ -58,6 +58,7 @@ const READS_BYTES: Readonly<Record<Reads, number>> = {
   distance: 500,
   'one-wire': 1400,
   volts: 900,
+  bus: 0,
 };
 const SENSES_BYTES = 900;
 const MEMBERS_BYTES = 700;
@@ -93,14 +94,30 @@ const isBeyondSmall = ({ engine }: BoardPlan): boolean =>
     ({ guards, flowMlPerMin }) => guards.dailyMaxMl > MOST_SMALL || flowMlPerMin > MOST_SMALL,
   );
 
-/** What a board's own size forbids in C++. */
-export const cppProblems = (plan: BoardPlan): readonly SketchProblem[] =>
-  isSmall(plan) &&
+/** Inputs that something is decided by, though only the program in MicroPython can read them. */
+function busProblems(plan: BoardPlan): readonly SketchProblem[] {
+  const needed = [
+    ...plan.sources.flatMap(inputsOf),
+    ...plan.tankInputs,
+    ...plan.senses.map(({ input }) => input),
+  ];
+  return plan.inputs.flatMap(({ reads, label }, at): SketchProblem[] =>
+    reads === 'bus' && needed.includes(at)
+      ? [{ kind: 'bus-in-python', what: label, sheet: 'bench/readout' }]
+      : [],
+  );
+}
+
+/** What forbids a program in C++: a board's own size, and what is decided by a bus probe. */
+export const cppProblems = (plan: BoardPlan): readonly SketchProblem[] => [
+  ...busProblems(plan),
+  ...(isSmall(plan) &&
   (ramBytes(plan) > SMALL_BOARD_BYTES ||
     programBytes(plan) > SMALL_BOARD_PROGRAM_BYTES ||
     isBeyondSmall(plan))
-    ? [{ kind: 'too-large', what: plan.board, sheet: 'plan/parts' }]
-    : [];
+    ? [{ kind: 'too-large', what: plan.board, sheet: 'plan/parts' } as const]
+    : []),
+];
 
 /** What forbids a program in MicroPython: a board that is too small for the language, and inputs that only C++ has a name for. */
 export const pythonProblems = (plan: BoardPlan): readonly SketchProblem[] =>

@@ -5,7 +5,8 @@ import type { Quantity } from '../quantity/quantities.ts';
 import { catalogueOf, partOfBoard } from '../garden/edits/plan.ts';
 import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { driverOf } from '../wiring/pinUse.ts';
-import type { Reads, SketchInput, SketchPower, SketchProblem } from './plan.ts';
+import { busOf, registerOf } from './bus.ts';
+import type { Reads, SketchBus, SketchInput, SketchPower, SketchProblem } from './plan.ts';
 import { pinOfName, pinPairOfName, type Pin } from './pins.ts';
 
 /** What an input gives by its pins. Everything else speaks over a bus. */
@@ -33,13 +34,20 @@ export const isInput = (one: SketchInput | SketchProblem): one is SketchInput =>
 export function readInputs(
   garden: Garden,
   boardId: string,
-): { readonly read: readonly ReadInput[]; readonly powers: readonly SketchPower[] } {
+): {
+  readonly read: readonly ReadInput[];
+  readonly powers: readonly SketchPower[];
+  readonly bus: SketchBus | null;
+} {
   const powers: SketchPower[] = [];
   const circuit = readCircuit(garden.wiring, catalogueOf(garden));
+  const bus = busOf(garden, boardId, circuit);
   const read = garden.channels
     .filter((one) => one.boardId === boardId)
     .map((channel): ReadInput => {
-      const input = inputOf(garden, channel);
+      const input = byId(garden.probes, channel.probeId)?.bus
+        ? registerInput(garden, channel, bus)
+        : inputOf(garden, channel);
       const placed = placedOf(circuit, channel.probeId);
       if (!isInput(input) || !placed?.part.perReading) return { channel, input };
       const pin = powerPin(circuit, placed);
@@ -62,7 +70,8 @@ export function readInputs(
       else powers.push({ pin, waitS, everyS });
       return { channel, input: { ...input, power: known < 0 ? powers.length - 1 : known } };
     });
-  return { read, powers };
+  const isUsed = read.some(({ input }) => isInput(input) && input.reads === 'bus');
+  return { read, powers, bus: isUsed ? bus : null };
 }
 
 const placedOf = (circuit: Circuit, probeId: string | null): Placed | undefined =>
@@ -111,7 +120,7 @@ function inputOf(garden: Garden, channel: Channel): SketchInput | SketchProblem 
   const probe = byId(garden.probes, channel.probeId);
   const what = channel.label || probe?.label || channel.quantity;
   const reads = readsOf(garden, channel);
-  if (!reads || probe?.bus) return { kind: 'kind-not-written', what, sheet: 'bench/readout' };
+  if (!reads) return { kind: 'kind-not-written', what, sheet: 'bench/readout' };
   if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
   const common = { channelId: channel.id, name: channel.streamName, label: what, reads };
   const channelId = channel.id;
@@ -125,6 +134,17 @@ function inputOf(garden: Garden, channel: Channel): SketchInput | SketchProblem 
   return pin
     ? { ...common, pin }
     : { kind: 'no-input-pin', what, sheet: 'bench/readout', channelId, pins: 1 };
+}
+
+/** A channel of a bus probe: the word that its stream name stands for. */
+function registerInput(garden: Garden, channel: Channel, bus: SketchBus | null): SketchInput | SketchProblem {
+  const probe = byId(garden.probes, channel.probeId);
+  const what = `${probe?.label ?? 'bus probe'}, ${channel.label || channel.quantity}`;
+  const register = bus && registerOf(garden, channel, bus);
+  if (!register) return { kind: 'no-bus', what, sheet: 'plan/wiring' };
+  if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
+  const { channelId, name, label } = { channelId: channel.id, name: channel.streamName, label: what };
+  return { channelId, name, label, reads: 'bus', pin: bus.rx, register };
 }
 
 /** Names that a line of the board can carry, and a string of its program as well. */

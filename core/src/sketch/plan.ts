@@ -17,8 +17,32 @@ export type SketchInput = {
   /** The pin that listens, of a sensor that has two. */
   readonly second?: Pin;
   readonly reads: Reads;
+  /** Of a bus probe: its place among those of the bus, the word of its answer, and how that is read. */
+  readonly register?: SketchRegister;
   /** Place in the powers, of a probe that is powered only to be read. */
   readonly power?: number;
+};
+
+export type SketchRegister = {
+  readonly probe: number;
+  readonly word: number;
+  readonly isSigned: boolean;
+  readonly decimals: Decimals;
+};
+
+/** The bus of a board: its pins, its speed, and what each probe on it is asked for, by its function from a register on. */
+export type SketchBus = {
+  readonly tx: Pin;
+  readonly rx: Pin;
+  /** The pin that tells the transceiver to speak; null: it switches by itself. */
+  readonly direction: Pin | null;
+  readonly baud: number;
+  readonly probes: readonly {
+    readonly address: number;
+    readonly function: 3 | 4;
+    readonly register: number;
+    readonly count: number;
+  }[];
 };
 
 /** A pin that feeds probes only while they are read. */
@@ -30,12 +54,13 @@ export type SketchPower = {
   readonly everyS: number;
 };
 
-/** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin. */
-export const READS = ['analog', 'digital', 'distance', 'one-wire', 'volts'] as const;
+/** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin, a register of a bus probe. */
+export const READS = ['analog', 'digital', 'distance', 'one-wire', 'volts', 'bus'] as const;
 export type Reads = (typeof READS)[number];
 
-/** Decimals that the board prints behind the point of its whole numbers: hundredths of a degree, thousandths of a volt. */
-export const DECIMALS: Readonly<Record<Reads, 0 | 2 | 3>> = {
+export type Decimals = 0 | 1 | 2 | 3;
+/** Decimals that the board prints behind the point of its whole numbers: hundredths of a degree, thousandths of a volt; of a register its map tells. */
+const DECIMALS: Readonly<Record<Exclude<Reads, 'bus'>, Decimals>> = {
   analog: 0,
   digital: 0,
   distance: 0,
@@ -43,15 +68,23 @@ export const DECIMALS: Readonly<Record<Reads, 0 | 2 | 3>> = {
   volts: 3,
 };
 
-/** The whole numbers that reading may give. */
+export const decimalsOf = (input: Pick<SketchInput, 'reads' | 'register'>): Decimals =>
+  input.reads === 'bus' ? (input.register?.decimals ?? 0) : DECIMALS[input.reads];
+
+/** The whole numbers that reading may give, of what conditions go by. */
 export function rawRange({
   reads,
+  register,
   adcBits,
-}: {
-  readonly reads: Reads;
+}: Pick<SketchInput, 'reads' | 'register'> & {
   readonly adcBits: number;
 }): readonly [number, number] {
   switch (reads) {
+    case 'bus': {
+      // Temperatures alone: no soil and no air that a plant lives in is beyond these.
+      const one = 10 ** (register?.decimals ?? 0);
+      return [-55 * one, 85 * one - 1];
+    }
     case 'analog':
       return [0, fullScaleCounts(adcBits)];
     case 'digital':
@@ -141,6 +174,8 @@ export type BoardPlan = {
   readonly referenceMv: number;
   readonly inputs: readonly SketchInput[];
   readonly powers: readonly SketchPower[];
+  /** Null: no probe on a bus. */
+  readonly bus: SketchBus | null;
   readonly lines: readonly SketchLine[];
   readonly contacts: readonly SketchContact[];
   readonly watches: readonly SketchWatch[];
@@ -173,6 +208,10 @@ export type SketchProblem = {
     | 'no-input-pin'
     /** It is powered only to be read, and no pin of the board feeds it. */
     | 'no-power-pin'
+    /** A bus probe whose transceiver is not drawn, or whose registers are of a kind that is not read. */
+    | 'no-bus'
+    /** Only the program in MicroPython speaks over a bus. */
+    | 'bus-in-python'
     | 'no-name'
     /** Two inputs, or an input and an output, are written to one pin. */
     | 'pin-taken-twice'

@@ -18,6 +18,7 @@ import type { Garden } from '../garden/document/schema.ts';
 import { isInput, readInputs, type ReadInput } from './inputs.ts';
 import type {
   SketchAround,
+  SketchBus,
   SketchContact,
   SketchInput,
   SketchLamp,
@@ -28,7 +29,7 @@ import type {
   SketchSource,
   SketchWatch,
 } from './plan.ts';
-import { NOTHING_ASKED } from './plan.ts';
+import { decimalsOf, NOTHING_ASKED } from './plan.ts';
 import { lampPins, outputOf } from './pins.ts';
 import { senseTable } from './senses.ts';
 
@@ -47,6 +48,7 @@ export class Planner {
   readonly read: readonly ReadInput[];
   readonly inputs: readonly SketchInput[];
   readonly powers: readonly SketchPower[];
+  readonly bus: SketchBus | null;
   readonly senses: SketchSense[] = [];
   readonly watches: (SketchWatch & { readonly plotId: string })[] = [];
   /** Sensors that only lamps go by. */
@@ -59,8 +61,9 @@ export class Planner {
     readonly boardId: string,
   ) {
     this.engine = engineOf(garden, boardId);
-    const { read, powers } = readInputs(garden, boardId);
+    const { read, powers, bus } = readInputs(garden, boardId);
     this.read = read;
+    this.bus = bus;
     this.powers = powers;
     this.inputs = this.read.flatMap(({ input }) => (isInput(input) ? [input] : []));
   }
@@ -81,12 +84,15 @@ export class Planner {
   source({ by, members }: SensorSource, what: string): SketchSource {
     const placed = members.map(({ channelId, factor, table, lowRaw, highRaw }) => {
       const name = byId(this.garden.channels, channelId)?.label || what;
-      if (factor !== 1) this.miss('own-numbers', name, 'rules/limits');
       const input = this.need(channelId, {
         kind: this.isElsewhere(channelId) ? 'other-board' : 'no-input-pin',
         what,
         sheet: 'bench/readout',
       });
+      // The engine's whole numbers must be those that the board reads.
+      const read = this.inputs[input];
+      if (read && factor !== 10 ** (read.reads === 'bus' ? decimalsOf(read) : 0))
+        this.miss('own-numbers', name, 'rules/limits');
       return { input, table, lowRaw, highRaw };
     });
     return by === 'one' ? { by, input: placed[0]?.input ?? -1 } : { by, members: placed };

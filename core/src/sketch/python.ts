@@ -117,6 +117,7 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   distance: 'distance',
   'one-wire': 'one_wire',
   volts: 'volts',
+  bus: 'bus',
 };
 
 const EDGES: Readonly<Record<Edge['by'], number>> = { clock: 0, sunrise: 1, sunset: 2 };
@@ -187,8 +188,28 @@ const sourceValue = (source: SketchSource): Value =>
         ]),
       ];
 
-const inputText = ({ reads, pin, second, name }: SketchInput): string =>
-  valueText([READ_NAMES[reads], [pin.number, ...(second ? [second.number] : [])], forString(name)]);
+/** Of a bus probe its place on the bus, the word of its answer, signed or not, and decimals. */
+const placeOf = ({ pin, second, register }: SketchInput): Value =>
+  register
+    ? [register.probe, register.word, register.isSigned, register.decimals]
+    : [pin.number, ...(second ? [second.number] : [])];
+
+const inputText = (input: SketchInput): string =>
+  valueText([READ_NAMES[input.reads], placeOf(input), forString(input.name)]);
+
+const busText = ({ bus }: BoardPlan): string =>
+  bus === null
+    ? 'None'
+    : fields({
+        tx: bus.tx.number,
+        rx: bus.rx.number,
+        '# Pin that lets the transceiver speak; None: it does so by itself.': null,
+        direction: bus.direction?.number ?? null,
+        '# As the probes are set: bits a second, 8 bits, no parity, one stop.': null,
+        baud: bus.baud,
+        '# By probe: address, function, first register, how many.': null,
+        probes: bus.probes.map((one): Value => [one.address, one.function, one.register, one.count]),
+      });
 
 const rows = (all: readonly string[]): string =>
   all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${indented(one)},`).join('\n')}\n]`;
@@ -253,12 +274,13 @@ function settingsText(plan: BoardPlan): string {
   return `ADC_BITS = ${plan.adcBits}
 REFERENCE_MV = ${plan.referenceMv}
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals.
 INPUTS = ${rows(inputs.map(inputText))}
 # By input the place of the pin that feeds it only to be read; None: it is always fed.
 FED_BY = ${valueText(inputs.map(({ power }) => power ?? null))}
 # Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
 POWERS = ${rows(powers.map(({ pin, waitS, everyS }) => valueText([pin.number, waitS, everyS])))}
+BUS = ${busText(plan)}
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = ${rows(plan.sources.map((one) => valueText(sourceValue(one))))}
 TANK_INPUTS = ${valueText(plan.tankInputs)}

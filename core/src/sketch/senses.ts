@@ -5,7 +5,7 @@ import { fullScaleOf } from '../garden/bind/channels.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { isTemperature } from '../quantity/quantities.ts';
 import { meantOf } from '../temperature/correction.ts';
-import { DECIMALS, rawRange, type Reads } from './plan.ts';
+import { decimalsOf, rawRange, type SketchInput } from './plan.ts';
 
 /** So many of its unit one whole number of a sense is. */
 const FACTOR: Readonly<Record<Sense, number>> = {
@@ -29,14 +29,14 @@ export function senseTable(
   garden: Garden,
   channel: Channel,
   sense: Sense,
-  read: { readonly reads: Reads; readonly adcBits: number },
+  read: Pick<SketchInput, 'reads' | 'register'> & { readonly adcBits: number },
 ): readonly TablePoint[] | null {
   // Bare counts are no degrees.
   const isBare = channel.correction.kind === 'none' || channel.correction.kind === 'offset';
   if (isBare && read.reads === 'analog' && isTemperature(channel.quantity)) return null;
   const [low, high] = rawRange(read);
   const factor = FACTOR[sense];
-  const scale = 10 ** DECIMALS[read.reads];
+  const scale = 10 ** decimalsOf(read);
   const full = fullScaleOf(garden, channel);
   const exactly = (raw: number): number | null => {
     const meant = meantOf(channel, raw / scale, full);

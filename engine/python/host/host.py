@@ -91,6 +91,25 @@ class OneWire:
         return check_of(data)
 
 
+class UART:
+    # A serial line with a bus behind it: frames go out and come in as hexadecimal text.
+    def __init__(self, number, **_):
+        self.number = number
+        self.waiting = b""
+
+    def write(self, data):
+        answer = bench.bus("".join(["%02x" % byte for byte in data]))
+        self.waiting += bytes([int(answer[at : at + 2], 16) for at in range(0, len(answer), 2)])
+
+    def any(self):
+        return len(self.waiting)
+
+    def read(self, most=None):
+        most = len(self.waiting) if most is None else most
+        part, self.waiting = self.waiting[:most], self.waiting[most:]
+        return part or None
+
+
 class Wire:
     def __init__(self):
         self.OneWire = OneWire
@@ -104,6 +123,7 @@ class Machine:
         self.ADC = ADC
         self.WDT = WDT
         self.Timer = Timer
+        self.UART = UART
 
     def time_pulse_us(self, pin, _level, timeout):
         us = bench.echo(pin.number)

@@ -9,7 +9,7 @@ const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url)
 export const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
 
 /** The files of a program that are the same on every board. */
-export const COMMON = pythonFileNames({ contacts: [], lamps: [] });
+export const COMMON = pythonFileNames({ contacts: [], lamps: [], bus: null });
 
 export const interpreterForTests: Interpreter = (stdout) =>
   loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout });
@@ -42,6 +42,7 @@ export class BoardOnALine {
         contact: () => 1,
         echo: () => null,
         thermometer: () => null,
+        bus: () => null,
         onLevel: (pin, level) => this.levels.push(`${pin} ${level}`),
         ...wires,
       },
@@ -155,6 +156,7 @@ ADC_BITS = 12
 REFERENCE_MV = 3300
 INPUTS = [("analog", (34,), "c2")]
 FED_BY = (None,)
+BUS = None
 POWERS = []
 SOURCES = [0]
 TANK_INPUTS = ()

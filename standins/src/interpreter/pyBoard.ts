@@ -15,6 +15,8 @@ export type Wires = {
   readonly echo: (pin: number) => number | null;
   /** What the 1-Wire thermometer on a pin measures, sixteenths of a degree; null: none answers. */
   readonly thermometer: (pin: number) => number | null;
+  /** What the probes on its bus answer to a frame; null: nobody does. */
+  readonly bus: (frame: Uint8Array) => Uint8Array | null;
   /** An output changed, or became one. */
   readonly onLevel: (pin: number, level: number) => void;
 };
@@ -130,6 +132,7 @@ export class PyBoard {
       analog: (pin: number) => this.wires.analog(pin),
       echo: (pin: number) => this.wires.echo(pin),
       thermometer: (pin: number) => this.wires.thermometer(pin),
+      bus: (hex: string) => bytesToHex(this.wires.bus(hexToBytes(hex)) ?? new Uint8Array()),
       contact: (pin: number, isPulledUp: boolean) => this.wires.contact(pin, isPulledUp),
       level: (pin: number, level: number) => {
         if (this.levels.get(pin) === level) return;
@@ -149,6 +152,11 @@ export class PyBoard {
     };
   }
 }
+
+const bytesToHex = (bytes: Uint8Array): string =>
+  Array.from(bytes, (one) => one.toString(16).padStart(2, '0')).join('');
+const hexToBytes = (hex: string): Uint8Array =>
+  Uint8Array.from({ length: hex.length / 2 }, (_, at) => Number.parseInt(hex.slice(2 * at, 2 * at + 2), 16));
 
 function writeFile({ FS }: MicroPython, path: string, bytes: Uint8Array): void {
   const folders = path.split('/').slice(1, -1);

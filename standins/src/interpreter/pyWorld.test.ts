@@ -61,8 +61,20 @@ describe('the roof board of the sample garden', () => {
 
   test('has its program, prints its channels by their names, and knows its lines', async () => {
     await minutes(2);
-    expect(lines.some((line) => /^l1=\d+ c2=\d+ air=\d+\.\d\d bat=\d\.\d{3} tank=\d+$/.test(line))).toBe(true);
+    expect(
+      lines.some((line) => /^l1=\d+ c2=\d+ air=\d+\.\d\d bat=\d\.\d{3} tank=\d+ b1\.moisture=/.test(line)),
+    ).toBe(true);
     expect(told()).toContainEqual({ kind: 'lines', ids: engineOf(garden, BOARD).lineIds });
+  });
+
+  test('asks its bus probe, and prints what it answers with the decimals of its map', () => {
+    const read = lines.flatMap(
+      (line) => /b1\.moisture=(\d+\.\d) b1\.temperature=(-?\d+\.\d) b1\.ec=(\d+)/.exec(line) ?? [],
+    );
+    expect(read.length).toBeGreaterThan(50);
+    const moisture = Number(read[1]);
+    expect(moisture).toBeGreaterThan(2);
+    expect(moisture).toBeLessThan(60);
   });
 
   test('in dry soil its pump runs, the pot becomes wetter and the tank emptier', async () => {

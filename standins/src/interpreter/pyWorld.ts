@@ -2,6 +2,7 @@
  * A garden one of whose boards runs its own program, written as for the real one, in the real interpreter: its pins are wired to the stand-ins' pots, tanks and
  * probes. The other boards stand in as always.
  */
+import { mapOf } from '@plain-trowel/core/bus/registers';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { BoardPlan, SketchInput } from '@plain-trowel/core/sketch/plan';
 import type { EventDraft } from '@plain-trowel/core/records/event';
@@ -9,6 +10,7 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { advance, measure, reboot, type BoardLine, type World } from '../board/world.ts';
 import { setupOf, type Setup } from '../board/setup.ts';
 import { gardenEventOf } from '../board/worldEvent.ts';
+import { answerFrame, newBusProbe, type BusProbe } from '../busProbe/busProbe.ts';
 import { PyBoard, type Interpreter } from './pyBoard.ts';
 
 export type PyTurn = { readonly lines: readonly BoardLine[]; readonly events: readonly EventDraft[] };
@@ -28,6 +30,7 @@ export class PyWorld {
   /** Pins that are high: probes may hang on them. */
   private readonly fed = new Set<number>();
   private leftMs = 0;
+  private readonly busProbes: BusProbe[];
 
   /** @param files of the board, by path @param host the text of engine/python/host/host.py */
   constructor(
@@ -40,6 +43,10 @@ export class PyWorld {
     host: string,
   ) {
     this.setup = this.withoutOwn(garden);
+    this.busProbes = garden.probes.flatMap(({ bus }) => {
+      const map = bus && mapOf(garden.registerMaps, bus.mapId);
+      return bus && map ? [newBusProbe(bus.address, map, world.seed)] : [];
+    });
     this.world = { ...reboot(world, this.setup, world.timeMs), driven: {} };
     this.board = new PyBoard(
       interpreter,
@@ -49,6 +56,7 @@ export class PyWorld {
         contact: (pin) => (this.valueAt(pin) === 0 ? 0 : 1),
         echo: (pin) => this.echo(pin),
         thermometer: (pin) => this.sixteenths(pin),
+        bus: (frame) => this.answer(frame),
         onLevel: (pin, level) => this.drive(pin, level),
       },
       (bytes) => this.print(bytes),
@@ -132,6 +140,16 @@ export class PyWorld {
   private sixteenths(pin: number): number | null {
     const degrees = this.valueAt(pin);
     return degrees === null ? null : Math.round(16 * degrees);
+  }
+
+  /** Whoever on the bus has that address. */
+  private answer(frame: Uint8Array): Uint8Array | null {
+    for (const [at, probe] of this.busProbes.entries()) {
+      const answered = answerFrame(probe, frame);
+      this.busProbes[at] = answered.probe;
+      if (answered.bytes) return answered.bytes;
+    }
+    return null;
   }
 
   private drive(pin: number, level: number): void {

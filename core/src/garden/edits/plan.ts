@@ -69,7 +69,11 @@ const MEASURED_BY: Partial<Readonly<Record<Quantity, Entry['role']>>> = {
 };
 
 /** The only part of a board that can be what a channel without a probe measures. */
-export function partOfBoard(garden: Garden, wiring: Netlist, { boardId, quantity }: Channel): Part | undefined {
+export function partOfBoard(
+  garden: Garden,
+  wiring: Netlist,
+  { boardId, quantity }: Channel,
+): Part | undefined {
   const role = MEASURED_BY[quantity];
   const board = wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === boardId);
   const catalogue = catalogueOf(garden);

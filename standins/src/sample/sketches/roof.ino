@@ -6,6 +6,9 @@
 // P13: reads Air under the hatch, printed as air
 // P36: reads Battery, printed as bat
 // P26 and P27: reads Rain tank, mm, printed as tank
+// P17: reads B1, factory moisture, printed as b1.moisture
+// P17: reads B1, soil temperature, printed as b1.temperature
+// P17: reads B1, conductivity, printed as b1.ec
 // P18: switches Roof pump, on when high
 // P19: lights Dry lamp
 // These files belong together: this one, engine_size.h, engine.h, pins.h, signals.h, lamps.h, inputs.h, kept.h, console.h and board.h. No library is needed.
@@ -13,18 +16,21 @@
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "56241ffbaf21"
+#define TROWEL_PROGRAM "fefc2b83642d"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
 
 // ---- What is read.
-const uint8_t INPUTS = 5;
-static const InputPin INPUT_PINS[5] = {
+const uint8_t INPUTS = 8;
+static const InputPin INPUT_PINS[8] = {
   {READ_ANALOG, 34, 34, ALWAYS_FED, "l1"},  // L1
   {READ_ANALOG, 35, 35, ALWAYS_FED, "c2"},  // C2
   {READ_ONE_WIRE, 13, 13, ALWAYS_FED, "air"},  // Air under the hatch
   {READ_VOLTS, 36, 36, ALWAYS_FED, "bat"},  // Battery
   {READ_DISTANCE, 26, 27, ALWAYS_FED, "tank"},  // Rain tank, mm
+  {READ_NOTHING, 17, 17, ALWAYS_FED, "b1.moisture"},  // B1, factory moisture
+  {READ_NOTHING, 17, 17, ALWAYS_FED, "b1.temperature"},  // B1, soil temperature
+  {READ_NOTHING, 17, 17, ALWAYS_FED, "b1.ec"},  // B1, conductivity
 };
 static const Member MEMBERS[] = {
   {0, 0, 0, 0, 0}

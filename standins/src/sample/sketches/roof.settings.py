@@ -6,28 +6,44 @@
 # P13: reads Air under the hatch, printed as air
 # P36: reads Battery, printed as bat
 # P26 and P27: reads Rain tank, mm, printed as tank
+# P17: reads B1, factory moisture, printed as b1.moisture
+# P17: reads B1, soil temperature, printed as b1.temperature
+# P17: reads B1, conductivity, printed as b1.ec
 # P18: switches Roof pump, on when high
 # P19: lights Dry lamp
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "615c45d92a70"
+PROGRAM = "4196b2dc9731"
 
 ADC_BITS = 12
 REFERENCE_MV = 3300
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals.
 INPUTS = [
     ("analog", (34,), "l1"),
     ("analog", (35,), "c2"),
     ("one_wire", (13,), "air"),
     ("volts", (36,), "bat"),
     ("distance", (26, 27), "tank"),
+    ("bus", (0, 0, False, 1), "b1.moisture"),
+    ("bus", (0, 1, True, 1), "b1.temperature"),
+    ("bus", (0, 2, False, 0), "b1.ec"),
 ]
 # By input the place of the pin that feeds it only to be read; None: it is always fed.
-FED_BY = (None, None, None, None, None)
+FED_BY = (None, None, None, None, None, None, None, None)
 # Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
 POWERS = []
+BUS = Fields(
+    tx=16,
+    rx=17,
+    # Pin that lets the transceiver speak; None: it does so by itself.
+    direction=None,
+    # As the probes are set: bits a second, 8 bits, no parity, one stop.
+    baud=9600,
+    # By probe: address, function, first register, how many.
+    probes=((1, 3, 0, 3),),
+)
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = [
     1,

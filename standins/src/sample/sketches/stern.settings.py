@@ -8,12 +8,12 @@
 from engine import Fields
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "ec6f2aec6f2a"
+PROGRAM = "fd23a7fd23a7"
 
 ADC_BITS = 10
 REFERENCE_MV = 5000
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo.
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals.
 INPUTS = [
     ("analog", (0,), "m1"),
     ("analog", (1,), "s1"),
@@ -25,6 +25,7 @@ FED_BY = (0, None, None)
 POWERS = [
     (2, 1, 300),
 ]
+BUS = None
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = []
 TANK_INPUTS = ()
