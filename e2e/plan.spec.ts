@@ -165,7 +165,7 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
 }) => {
   await openSample(page);
   await sheet(page, 'Wiring').click();
-  await expect(page.getByText('25 parts, 56 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('28 parts, 63 wires, 11 cables.')).toBeVisible();
   await page.getByLabel('free pins too').check();
   const terminal = (part: string, name: string) =>
     page.locator('.react-flow__handle').and(page.getByTitle(`${part} ${name}`, { exact: true }));
@@ -175,7 +175,7 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await terminal('Roof board', 'P13').dragTo(terminal('Pump switch', 'gate'));
   await expect(page.locator('.wire').nth(56)).toBeAttached();
   await page.keyboard.press('Escape');
-  await expect(page.getByText('25 parts, 57 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('28 parts, 64 wires, 11 cables.')).toBeVisible();
 
   await view(page, 'Wiring', 'Table').click();
   const drawn = page.getByRole('button', { name: 'Change the wire from Roof board P13 to Pump switch gate' });
@@ -187,9 +187,9 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await page
     .getByRole('button', { name: 'Remove the wire from Roof board P14 to Pump switch gate' })
     .press('Enter');
-  await expect(page.getByText('25 parts, 56 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('28 parts, 63 wires, 11 cables.')).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('25 parts, 57 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('28 parts, 64 wires, 11 cables.')).toBeVisible();
 });
 
 test('a board with too few inputs: the planner says who is in the way and adds the converter that helps', async ({
@@ -241,7 +241,7 @@ test('the solved circuit answers: the way of a current, what to measure, and wha
   ).toBeVisible();
   await page.getByRole('button', { name: 'Work it out', exact: true }).click();
   await expect(
-    page.getByText(/^Of 56 wires \d+ are a danger when they come off, \d+ go unnoticed\.$/),
+    page.getByText(/^Of 63 wires \d+ are a danger when they come off, \d+ go unnoticed\.$/),
   ).toBeVisible();
   await expect(
     page.getByRole('row', {
@@ -259,7 +259,7 @@ test('the solved circuit answers: the way of a current, what to measure, and wha
   await expect(preview.getByText(/After this the sheet would say: “All of \d+ checks passed”/)).toBeVisible();
   await preview.getByRole('checkbox', { name: /C2 signal/ }).uncheck();
   await preview.getByRole('button', { name: 'Draw 1 line' }).click();
-  await expect(page.getByText('25 parts, 55 wires, 10 cables.')).toBeVisible();
+  await expect(page.getByText('28 parts, 62 wires, 11 cables.')).toBeVisible();
 });
 
 test('prices, spares and lives make a cost per year; the list sorts and leaves as CSV', async ({ page }) => {
@@ -268,7 +268,7 @@ test('prices, spares and lives make a cost per year; the list sorts and leaves a
   await view(page, 'Parts', 'List').click();
   await page.getByLabel('Unit price of resistor, 180 Ω').fill('0,10');
   await page.getByLabel('Unit price of resistor, 180 Ω').press('Enter');
-  await expect(page.getByText('3 lines without a price')).toBeVisible();
+  await expect(page.getByText('4 lines without a price')).toBeVisible();
   await page.getByLabel('Spares of diaphragm pump, 12 V').fill('x');
   await page.getByLabel('Spares of diaphragm pump, 12 V').press('Enter');
   await expect(page.getByLabel('Spares of diaphragm pump, 12 V')).toHaveAttribute('aria-invalid', 'true');
@@ -385,7 +385,7 @@ test('the sheets come out as print, SVG and PNG, with what was written for the p
     await page
       .pdf({ preferCSSPageSize: true })
       .then((pdf) => pdf.toString('latin1').match(/\/Type \/Page\b/g)?.length),
-  ).toBe(1);
+  ).toBe(2);
 });
 
 test('a part’s own figures, board, kind and sum are changed beside the picture, and each change can be undone', async ({

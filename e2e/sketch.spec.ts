@@ -11,10 +11,25 @@ test('what a program cannot be written without is named, with the sheet that set
   await sheet(page, 'Sketch').click();
   await page.getByLabel('Board', { exact: true }).selectOption('Stern board');
   const missing = page.getByRole('region', { name: 'What is missing' });
-  await expect(missing).toContainText('Stern board has permit contacts or grow lights');
+  await expect(page.getByText(/switches Galley light/)).toBeVisible();
+  await page.getByText('MicroPython', { exact: true }).click();
+  await expect(missing).toContainText('Stern board is too small a board for MicroPython');
   await expectAccessible(page);
-  await missing.getByRole('link', { name: 'Rules, Limits' }).click();
-  await expect(page).toHaveURL(/rules\/limits/);
+  await missing.getByRole('link', { name: 'Plan, Parts' }).click();
+  await expect(page).toHaveURL(/plan\/parts/);
+});
+
+test('a limit is shown where it stands in the board’s program, in either language', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Limits').click();
+  await page.getByRole('link', { name: /Chilli crate/ }).click();
+  await page.getByRole('link', { name: 'start limit', exact: true }).click();
+  await expect(page).toHaveURL(/rules\/sketch.*field=start_tenths/);
+  await expect(page.locator('mark')).toHaveText(/start_tenths=450,/);
+  await page.getByText('C++', { exact: true }).click();
+  await expect(page.locator('mark')).toHaveText(/450, {2}\/\/ start_tenths/);
+  await page.locator('mark').getByRole('button').click();
+  await expect(page.getByRole('complementary')).toContainText('start limit');
 });
 
 test('the very program of the sample’s roof board runs in the page, waters the made-up pot, and obeys', async ({

@@ -104,7 +104,7 @@ static int32_t takeNumber() {
 }
 
 // "40" and "40.5" in tenths; NONE for anything else.
-static int32_t takeTenths() {
+static int32_t takeTenths(int32_t most) {
   int32_t value = 0;
   if (*rest < '0' || *rest > '9') return NONE;
   while (*rest >= '0' && *rest <= '9') {
@@ -118,7 +118,7 @@ static int32_t takeTenths() {
     value += (int32_t)(rest[1] - '0');
     rest += 2;
   }
-  return *rest == 0 && value <= 1000 ? value : NONE;
+  return *rest == 0 && value <= most ? value : NONE;
 }
 
 static int32_t takeLine() {
@@ -228,7 +228,43 @@ static void printLimits() {
     }
     Serial.println(line.enabled ? F(" water on") : F(" water off"));
   }
+#ifdef TROWEL_WATCHES
+  for (int32_t at = 0; at < TROWEL_WATCHES; at += 1) {
+    Serial.print(F("# limits lamp "));
+    Serial.print(at + 1);
+    Serial.print(F(" dry "));
+    printTenths(WATCHES[at].limits.dry);
+    Serial.print(F(" wet "));
+    printTenths(WATCHES[at].limits.wet);
+    Serial.println();
+  }
+#endif
 }
+
+#ifdef TROWEL_WATCHES
+// What lamps say goes with the words of the plot: too dry below, too wet from; from beyond the scale: never.
+static void setLamp(const char *begun) {
+  const int32_t number = takeNumber();
+  const bool isDry = takeWord(F("dry"));
+  if (number < 1 || number > TROWEL_WATCHES) {
+    refuse(F("no such lamp"));
+    return;
+  }
+  if (!isDry && !takeWord(F("wet"))) {
+    refuse(F("dry or wet"));
+    return;
+  }
+  const int32_t tenths = takeTenths(1001);
+  if (tenths == NONE) {
+    refuse(F("a percent from 0 to 100 with at most one decimal"));
+    return;
+  }
+  SignalLimits &limits = WATCHES[number - 1].limits;
+  (isDry ? limits.dry : limits.wet) = tenths;
+  Serial.print(F("# taken "));
+  Serial.println(begun);
+}
+#endif
 
 static bool setDose(LineConfig &line) {
   const int32_t doseMl = takeNumber();
@@ -246,7 +282,7 @@ static bool setDose(LineConfig &line) {
 }
 
 static bool setLimit(LineConfig &line, bool isStart) {
-  const int32_t tenths = takeTenths();
+  const int32_t tenths = takeTenths(1000);
   const uint8_t kind = line.program.kind;
   const int32_t start = isStart ? tenths : line.program.startTenths;
   const int32_t stop = isStart ? line.program.stopTenths : tenths;
@@ -278,6 +314,12 @@ static bool setWater(LineConfig &line) {
 
 static void set() {
   const char *begun = rest;
+#ifdef TROWEL_WATCHES
+  if (takeWord(F("lamp"))) {
+    setLamp(begun);
+    return;
+  }
+#endif
   const int32_t at = takeLine();
   if (at == NONE) {
     refuse(F("set LINE NAME VALUE"));
@@ -303,7 +345,7 @@ static void set() {
 
 static void printHelp() {
 #ifdef TROWEL_WATCHES
-  Serial.println(F("# test lamp (each colour for a second)"));
+  Serial.println(F("# test lamp (each colour for a second) - set lamp PLOT dry|wet PERCENT"));
 #endif
   Serial.println(F("# ? raw all why limits version"));
   Serial.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));

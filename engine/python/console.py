@@ -5,6 +5,8 @@ MOST_TYPED = 60
 MOST_ORDERS = 2
 # Closer together two limits would switch by noise.
 LEAST_GAP = 10
+# A lamp that never says too wet says it from beyond the scale.
+MOST_LAMP = 1001
 
 # What of each kind of program can be changed while it runs; guards never.
 SETTABLE = {
@@ -28,6 +30,10 @@ def tenths_of(word):
     if number is None or (point and not (len(after) == 1 and after.isdigit())):
         return None
     return number * 10 + (int(after) if after else 0)
+
+
+def percent_text(tenths):
+    return "%d.%d" % (tenths // 10, tenths % 10)
 
 
 class Console:
@@ -70,7 +76,7 @@ class Console:
             self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE")
             self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
             self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)")
-            self.say("# test lamp (each colour for a second)")
+            self.say("# test lamp (each colour for a second) - set lamp PLOT dry|wet PERCENT")
             self.say("# load (outputs off and ready for another program)")
         elif command == "raw":
             self.board.read_inputs()
@@ -85,6 +91,9 @@ class Console:
         elif command == "limits":
             for line in range(len(self.lines())):
                 self.print_limits(line)
+            for at in range(len(self.board.settings.WATCHES)):
+                watch = self.board.settings.WATCHES[at]
+                self.say("# limits lamp %d dry %s wet %s" % (at + 1, percent_text(watch.dry), percent_text(watch.wet)))
         elif command == "version":
             self.version()
         elif command == "give":
@@ -183,24 +192,47 @@ class Console:
     def value_text(self, program, name):
         if name == "dose":
             return str(program.dose_ml)
-        tenths = program.start_tenths if name == "start" else program.stop_tenths
-        return "%d.%d" % (tenths // 10, tenths % 10)
+        return percent_text(program.start_tenths if name == "start" else program.stop_tenths)
 
     def set(self, words):
+        if len(words) == 5 and words[1] == "lamp":
+            # What lamps say goes with the words of the plot: too dry below, too wet from.
+            self.take("lamp %s %s" % (words[2], words[3]), (whole(words[2]) or 0) - 1, "lamp-" + words[3], words[4])
+            return
         line = self.line_at(whole(words[1])) if len(words) == 4 else None
         if line is None:
             self.say("# no: set LINE NAME VALUE")
             return
         _, number, name, value = words
+        self.take("%s %s" % (number, name), line, name, value)
+
+    def take(self, what, line, name, value):
         why = self.apply(line, name, value)
         if why is None:
             self.changed[(line, name)] = value
-            self.say("# taken %s %s %s" % (number, name, value))
+            self.say("# taken %s %s" % (what, value))
         else:
             self.say("# no: " + why)
 
+    def apply_lamp(self, at, name, value):
+        watches = self.board.settings.WATCHES
+        tenths = tenths_of(value)
+        if not 0 <= at < len(watches):
+            return "no such lamp"
+        if tenths is None or tenths > MOST_LAMP:
+            return "a percent from 0 to 100 with at most one decimal"
+        if name == "lamp-dry":
+            watches[at].dry = tenths
+        elif name == "lamp-wet":
+            watches[at].wet = tenths
+        else:
+            return "dry or wet"
+        return None
+
     def apply(self, line, name, value):
         # Why it is not taken; None: it holds from now on.
+        if name.startswith("lamp-"):
+            return self.apply_lamp(line, name, value)
         if not 0 <= line < len(self.lines()):
             return "no such line"
         config = self.lines()[line]

@@ -5,6 +5,7 @@ import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { contactEventDraft, lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
+import { lampKey } from '@plain-trowel/core/sketch/settable';
 import { readTalk, type Said } from '@plain-trowel/core/sketch/talk';
 import type { BoardAtTheLine, RunningProgram, SourceUpdate } from './lineSource.ts';
 
@@ -13,6 +14,7 @@ const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set([
   'contact',
   'contacts',
   'limits',
+  'lamp-limits',
   'lines',
   'percent',
   'version',
@@ -89,6 +91,9 @@ export class BoardTalk {
         return [];
       case 'limits':
         return this.keepLimits(said);
+      case 'lamp-limits':
+        this.run({ limits: { ...this.board?.program.limits, [lampKey(said.lamp)]: said.values } });
+        return [];
       case 'taken':
       case 'refused':
         this.run({ answer: { count: (this.board?.program.answer?.count ?? 0) + 1, said } });

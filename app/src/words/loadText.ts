@@ -44,6 +44,8 @@ const SETTING_WORDS: Readonly<Record<SettingChange['name'], string>> = {
   stop: 'stop limit',
   dose: 'dose',
   water: 'waters by itself',
+  dry: 'its lamp says too dry below',
+  wet: 'its lamp says too wet from',
 };
 
 const valueText = (name: SettingChange['name'], value: string, unit: string): string =>

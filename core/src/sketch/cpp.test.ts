@@ -290,6 +290,28 @@ describe('one stick, one pump', () => {
       const lines = played(board.program, [`a ${stick} 2600`, 'W 150']);
       expect(switchesOf(lines, 13).filter((one) => one.endsWith(' 1'))).toHaveLength(3);
     });
+    test('the words that it goes by can be set, and nothing beyond them', () => {
+      const lines = played(board.program, [
+        `a ${stick} 1900`,
+        'w 5',
+        'c set lamp 1 dry 70.5',
+        'c set lamp 1 wet 100.1',
+        'c set lamp 2 dry 10',
+        'c set lamp 1 damp 10',
+        'c set lamp 1 dry 101',
+        'c limits',
+        'w 2',
+        'c why',
+      ]);
+      expect(lines).toContain('> # taken lamp 1 dry 70.5');
+      expect(lines).toContain('> # limits lamp 1 dry 70.5 wet 100.1');
+      expect(lines.filter((line) => line.startsWith('> # no: '))).toEqual([
+        '> # no: no such lamp',
+        '> # no: dry or wet',
+        '> # no: a percent from 0 to 100 with at most one decimal',
+      ]);
+      expect(lines.at(-1)).toBe('> # lamp 1 too-dry');
+    });
     test('"test lamp" shows each colour for a second; "why" names the state', () => {
       const lines = played(board.program, [`a ${stick} 1900`, 'w 4', 'c test lamp', 'w 6', 'c why']);
       expect(switchesOf(lines, 10).some((one) => one.endsWith(' 1'))).toBe(true);

@@ -107,7 +107,7 @@ const lampsText = ({ watches, lamps, signals }: BoardPlan): string =>
     : `
 // ---- Lamps. Plots: sensor, lines and tanks as bits, air, soil, light, dark below, and whether something of it is known to another board only;
 // too dry below, too wet from, soil too cold and too hot, air too cold and too hot (tenths).
-static const Watch WATCHES[] = {
+static Watch WATCHES[] = {
 ${watches.map(watchText).join('\n')}
 };
 const uint8_t LAMP_COUNT = ${lamps.length};

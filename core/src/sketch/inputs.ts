@@ -2,7 +2,8 @@
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { byId } from '../quantity/byId.ts';
 import type { Quantity } from '../quantity/quantities.ts';
-import { catalogueOf, partOfBoard } from '../garden/edits/plan.ts';
+import { partOfBoard } from '../garden/bind/standing.ts';
+import { catalogueOf } from '../garden/edits/plan.ts';
 import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { driverOf } from '../wiring/pinUse.ts';
 import { busOf, registerOf } from './bus.ts';

@@ -209,7 +209,11 @@ def shown_run(rows):
         one.show(ms)
         told.append(''.join([str(levels[pin]) for pin in (9, 10, 11, 12)]) + ' %d' % beeps[0])
     one.console.obey('why')
-    return '|'.join(told) + '|' + said[-1]
+    told.append(said[-1])
+    for typed in ('set lamp 1 dry 70.5', 'set lamp 2 dry 10', 'set lamp 1 damp 10', 'set lamp 1 wet 101', 'limits'):
+        one.console.obey(typed)
+        told.append(said[-1])
+    return '|'.join(told)
 `);
   // Well; too dry for two minutes, then for a while more; flooded; and each colour of a test.
   const rows = ['1900,700,', '2600,150,', '1300,700,', '1300,0,test lamp', '1300,1,', '1300,1,'];
@@ -221,6 +225,11 @@ def shown_run(rows):
     '1010 4',
     '1001 4',
     '# lamp 1 too-wet',
+    '# taken lamp 1 dry 70.5',
+    '# no: no such lamp',
+    '# no: dry or wet',
+    '# no: a percent from 0 to 100 with at most one decimal',
+    '# limits lamp 1 dry 70.5 wet 80.0',
   ]);
 });
 

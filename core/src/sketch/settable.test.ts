@@ -5,7 +5,9 @@ import type { BoardPlan } from './plan.ts';
 import { cppProgramName } from './cpp.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import { programName } from './python.ts';
-import { inSafeOrder, settingChanges, settingsOf, type SettingChange } from './settable.ts';
+import { frameNameOf } from './folder.ts';
+import { withLamps } from './playForTests.ts';
+import { inSafeOrder, lampKey, settingChanges, settingsOf, type SettingChange } from './settable.ts';
 
 const planOf = (): BoardPlan => {
   const { garden, boardId } = oneStickOnePump();
@@ -79,6 +81,27 @@ test('what differs between board and garden, by line and setting', () => {
     { lineId: line.id, lineName: 'Roof pump', name: 'water', onBoard: 'off', inGarden: 'on' },
   ]);
   expect(settingChanges(plan, {})).toEqual([]);
+});
+
+test('lamps go with the words of their plot, which can be sent; their frame stays', () => {
+  const lit = withLamps(plan);
+  const [watch] = lit.watches;
+  if (!watch) throw new Error('no lamp');
+  expect(settingChanges(lit, { [lampKey(1)]: { dry: '30.0', wet: '80.0' } })).toEqual([]);
+  expect(settingChanges(lit, { [lampKey(1)]: { dry: '45.0', wet: '100.1' } })).toEqual([
+    { lineId: 'lamp 1', lineName: 'Mint', name: 'dry', onBoard: '45.0', inGarden: '30.0' },
+    { lineId: 'lamp 1', lineName: 'Mint', name: 'wet', onBoard: '100.1', inGarden: '80.0' },
+  ]);
+  const moved = {
+    ...lit,
+    watches: [{ ...watch, limits: { ...watch.limits, dryTenths: 333, wetTenths: 1001 } }],
+  };
+  const hot = { ...lit, watches: [{ ...watch, limits: { ...watch.limits, airHighTenthsC: 300 } }] };
+  for (const nameOf of [programName, cppProgramName]) {
+    expect(frameNameOf(nameOf(moved))).toBe(frameNameOf(nameOf(lit)));
+    expect(nameOf(moved)).not.toBe(nameOf(lit));
+    expect(frameNameOf(nameOf(hot))).not.toBe(frameNameOf(nameOf(lit)));
+  }
 });
 
 test('typed in the order that is given, the start limit never comes within 1 of the stop limit on the way', () => {

@@ -4,7 +4,7 @@ import type { LineConfig } from '../control/engine/settings.ts';
 import type { BoardPlan } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 
-export const SETTING_NAMES = ['start', 'stop', 'dose', 'water'] as const;
+export const SETTING_NAMES = ['start', 'stop', 'dose', 'water', 'dry', 'wet'] as const;
 export type SettingName = (typeof SETTING_NAMES)[number];
 
 /** By kind of program; whether it waters can always be set. */
@@ -25,7 +25,7 @@ const tenthsText = (tenths: number): string => `${Math.floor(tenths / 10)}.${ten
 /** As the board prints them. */
 export function settingsOf({ program, enabled }: LineConfig): Settings {
   const flat = flatProgram(program);
-  const text: Readonly<Record<SettingName, string>> = {
+  const text: Readonly<Partial<Record<SettingName, string>>> = {
     start: tenthsText(flat.startTenths),
     stop: tenthsText(flat.stopTenths),
     dose: String(flat.doseMl),
@@ -47,8 +47,15 @@ export function frameOf(plan: BoardPlan): BoardPlan {
       guards: { ...line.guards, provesBelowTenths: 0 },
     };
   });
-  return { ...plan, engine: { ...plan.engine, lines } };
+  const watches = plan.watches.map((one) => ({
+    ...one,
+    limits: { ...one.limits, dryTenths: 0, wetTenths: 0 },
+  }));
+  return { ...plan, watches, engine: { ...plan.engine, lines } };
 }
+
+/** Under this the limits of a plot's lamps stand beside those of the lines. @param number as the board counts them, from 1 */
+export const lampKey = (number: number): string => `lamp ${number}`;
 
 /** How the fields of the programs are called. */
 const FIELDS: Readonly<Partial<Record<SettingName, readonly string[]>>> = {
@@ -58,6 +65,7 @@ const FIELDS: Readonly<Partial<Record<SettingName, readonly string[]>>> = {
 };
 
 export type SettingChange = {
+  /** Of a line; of lamps the key of their plot. */
   readonly lineId: string;
   readonly lineName: string;
   readonly name: SettingName;
@@ -70,18 +78,27 @@ export const settingChanges = (
   plan: BoardPlan,
   onBoard: Readonly<Record<string, Settings>>,
 ): readonly SettingChange[] =>
-  plan.lines.flatMap(({ id, name: lineName }, at) => {
-    const config = plan.engine.lines[at];
+  [
+    ...plan.lines.map(({ id, name }, at) => {
+      const config = plan.engine.lines[at];
+      return { id, name, garden: config ? settingsOf(config) : {} };
+    }),
+    ...plan.watches.map(({ plot, limits }, at) => ({
+      id: lampKey(at + 1),
+      name: plot,
+      garden: { dry: tenthsText(limits.dryTenths), wet: tenthsText(limits.wetTenths) } satisfies Settings,
+    })),
+  ].flatMap(({ id, name: lineName, garden }: Held) => {
     const board = onBoard[id];
-    if (!config || !board) return [];
-    const garden = settingsOf(config);
     return SETTING_NAMES.flatMap((name): SettingChange[] => {
-      const [had, wants] = [board[name], garden[name]];
+      const [had, wants] = [board?.[name], garden[name]];
       return had === undefined || wants === undefined || had === wants
         ? []
         : [{ lineId: id, lineName, name, onBoard: had, inGarden: wants }];
     });
   });
+
+type Held = { readonly id: string; readonly name: string; readonly garden: Settings };
 
 /**
  * In which order they are typed, so that no limit passes the other on its way: watering off goes first and on last; a stop limit that rises goes before the start

@@ -44,6 +44,10 @@ test.each([
     '# limits 1 start 40.0 stop 60.0 dose 90 water on',
     { kind: 'limits', line: 1, values: { start: '40.0', stop: '60.0', dose: '90', water: 'on' } },
   ],
+  [
+    '# limits lamp 1 dry 45.0 wet 100.1',
+    { kind: 'lamp-limits', lamp: 1, values: { dry: '45.0', wet: '100.1' } },
+  ],
   ['# contacts galley-light permit_2', { kind: 'contacts', ids: ['galley-light', 'permit_2'] }],
   [
     '# contact 1 is on in-hours today 3600 s',

@@ -40,6 +40,8 @@ export type Said =
   | { readonly kind: 'contact-event'; readonly contact: number; readonly told: ContactTold }
   /** What the board makes of an input, tenths; null: it knows no percent. */
   | { readonly kind: 'percent'; readonly name: string; readonly tenths: number | null }
+  /** Below which and from which on lamps of a plot say too dry and too wet. */
+  | { readonly kind: 'lamp-limits'; readonly lamp: number; readonly values: Readonly<Record<string, string>> }
   | { readonly kind: 'limits'; readonly line: number; readonly values: Readonly<Record<string, string>> }
   /** Something typed at its console was taken, or was not. */
   | { readonly kind: 'taken'; readonly what: string }
@@ -61,6 +63,7 @@ const CONTACTS = /^# contacts((?: [\w-]{1,60})+)$/;
 const CONTACT = pattern('contact N (is|rests) (on|off) ([a-z-]+) today N s');
 const CONTACT_EVENT = pattern('contact N (on|off) ([a-z-]+)(?: N s)?');
 const LIMITS = pattern(String.raw`limits N((?: (?:start|stop|dose|water) [\w.]{1,10})*)`);
+const LAMP_LIMITS = pattern(String.raw`limits lamp N dry (\d{1,3}\.\d) wet (\d{1,3}\.\d)`);
 const PERCENT = /^# percent ([\w.-]{1,60}) (?:(\d{1,3})\.(\d)|unknown)$/;
 const TAKEN = /^# taken:?(?: (.{0,80}))?$/;
 const REFUSED = /^# no: (.{1,120})$/;
@@ -92,6 +95,13 @@ function standing(text: string): Said | null {
       kind: 'percent',
       name: percent[1] ?? '',
       tenths: percent[2] === undefined ? null : Number(percent[2]) * 10 + Number(percent[3]),
+    };
+  const lamp = LAMP_LIMITS.exec(text);
+  if (lamp)
+    return {
+      kind: 'lamp-limits',
+      lamp: Number(lamp[1]),
+      values: { dry: lamp[2] ?? '', wet: lamp[3] ?? '' },
     };
   const limits = LIMITS.exec(text);
   if (!limits) return null;

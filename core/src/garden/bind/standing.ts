@@ -1,7 +1,9 @@
 /** What of a garden a part of its wiring can be: a pump a water line, a relay a contact, a lamp one that speaks for a plot. */
+import { catalogueWith } from '../../catalogue/catalogue.ts';
 import type { Entry } from '../../catalogue/schema.ts';
-import type { Standing } from '../../wiring/netlist.ts';
-import type { Garden } from '../document/schema.ts';
+import type { Quantity } from '../../quantity/quantities.ts';
+import type { Netlist, Part, Standing } from '../../wiring/netlist.ts';
+import type { Channel, Garden } from '../document/schema.ts';
 
 /** By role; every other part serves the circuit alone. */
 const LISTS: Readonly<Partial<Record<Entry['role'], Standing>>> = {
@@ -31,4 +33,27 @@ export function standingOf(
   if (!list) return null;
   const choices = garden[list].map((one) => ({ id: one.id, name: 'label' in one ? one.label : one.name }));
   return { list, choices };
+}
+
+/** What a board measures by itself, and the role of the part that gives it. */
+const MEASURED_BY: Partial<Readonly<Record<Quantity, Entry['role']>>> = {
+  'battery voltage': 'battery monitor',
+  light: 'light sensor',
+  'air temperature': 'thermometer',
+};
+
+/** The only part of a board that can be what a channel without a probe measures. */
+export function partOfBoard(
+  garden: Garden,
+  wiring: Netlist,
+  { boardId, quantity }: Channel,
+): Part | undefined {
+  const role = MEASURED_BY[quantity];
+  const board = wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === boardId);
+  const catalogue = catalogueWith(garden.catalogue);
+  const parts = wiring.parts.filter(
+    (part) =>
+      part.boardId === board?.id && part.stands === null && catalogue.get(part.entryId)?.role === role,
+  );
+  return board && role && parts.length === 1 ? parts[0] : undefined;
 }

@@ -7,8 +7,8 @@ import { hasRole, isType, readCircuit, spotsOf, type Circuit } from '../../wirin
 import type { Setting } from '../../wiring/finding.ts';
 import { others } from '../../wiring/look.ts';
 import type { Netlist, Part } from '../../wiring/netlist.ts';
-import type { Quantity } from '../../quantity/quantities.ts';
-import type { Channel, Garden, Placement } from '../document/schema.ts';
+import { partOfBoard } from '../bind/standing.ts';
+import type { Garden, Placement } from '../document/schema.ts';
 
 export const catalogueOf = (garden: Garden): Catalogue => catalogueWith(garden.catalogue);
 
@@ -59,29 +59,6 @@ export function setWiring(garden: Garden, wiring: Netlist): Garden {
       return pin === null || pin === undefined || pin === channel.pin ? channel : { ...channel, pin };
     }),
   };
-}
-
-/** What a board measures by itself, and the role of the part that gives it. */
-const MEASURED_BY: Partial<Readonly<Record<Quantity, Entry['role']>>> = {
-  'battery voltage': 'battery monitor',
-  light: 'light sensor',
-  'air temperature': 'thermometer',
-};
-
-/** The only part of a board that can be what a channel without a probe measures. */
-export function partOfBoard(
-  garden: Garden,
-  wiring: Netlist,
-  { boardId, quantity }: Channel,
-): Part | undefined {
-  const role = MEASURED_BY[quantity];
-  const board = wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === boardId);
-  const catalogue = catalogueOf(garden);
-  const parts = wiring.parts.filter(
-    (part) =>
-      part.boardId === board?.id && part.stands === null && catalogue.get(part.entryId)?.role === role,
-  );
-  return board && role && parts.length === 1 ? parts[0] : undefined;
 }
 
 /** The board's input that reads a part, through dividers and resistors; null when none does. */

@@ -5,7 +5,7 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { unitOf } from '@plain-trowel/core/sketch/heading';
 import { frameNameOf } from '@plain-trowel/core/sketch/folder';
-import { inSafeOrder, settingChanges } from '@plain-trowel/core/sketch/settable';
+import { inSafeOrder, lampKey, settingChanges } from '@plain-trowel/core/sketch/settable';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { readLoaded } from '../../../data/loadedPrograms.ts';
@@ -50,14 +50,14 @@ export function OnTheBoard({
           </p>
           <ul className="mt-2">
             {changes.map((one) => (
-              <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, one.lineId))}</li>
+              <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, plan, one.lineId))}</li>
             ))}
           </ul>
           {loaded?.name === program.name && (
             <WhatChanged before={loaded.text} after={pythonSettings(plan, '')} />
           )}
         </>
-      ) : Object.keys(program.limits).length < plan.lines.length ? (
+      ) : Object.keys(program.limits).length < plan.lines.length + plan.watches.length ? (
         <p>Asking the board for its limits …</p>
       ) : changes.length === 0 ? (
         <p>
@@ -71,7 +71,7 @@ export function OnTheBoard({
           </p>
           <ul className="mt-1">
             {changes.map((one) => (
-              <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, one.lineId))}</li>
+              <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, plan, one.lineId))}</li>
             ))}
           </ul>
           <Send plan={plan} boardId={boardId} />
@@ -82,9 +82,11 @@ export function OnTheBoard({
 }
 
 /** What the limits of a line stand in: "% span". */
-function unitOfLine(garden: Garden, lineId: string): string {
+function unitOfLine(garden: Garden, plan: BoardPlan, lineId: string): string {
   const line = byId(garden.waterLines, lineId);
-  const fit = line ? plotParts(garden, line.plotId)?.fit : null;
+  const lamp = plan.watches.findIndex((_, at) => lampKey(at + 1) === lineId);
+  const plotId = line?.plotId ?? garden.plots.find(({ name }) => name === plan.watches[lamp]?.plot)?.id;
+  const fit = plotId === undefined ? null : plotParts(garden, plotId)?.fit;
   return fit ? unitOf(fit.percentKind) : '%';
 }
 
@@ -111,7 +113,9 @@ function Send({ plan, boardId }: { readonly plan: BoardPlan; readonly boardId: s
     const refused: string[] = [];
     const board = session.getSnapshot().source?.board;
     for (const { lineId, name, inGarden } of inSafeOrder(settingChanges(plan, board?.program.limits ?? {}))) {
-      const why = await ask(`set ${board?.numberOf(lineId) ?? 0} ${name} ${inGarden}`);
+      // Of lamps the key is what is typed.
+      const whose = name === 'dry' || name === 'wet' ? lineId : (board?.numberOf(lineId) ?? 0);
+      const why = await ask(`set ${whose} ${name} ${inGarden}`);
       if (why !== null) refused.push(`${name} ${inGarden}: ${why}`);
     }
     const kept = refused.length === 0 ? await ask('save') : null;
