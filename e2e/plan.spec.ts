@@ -169,23 +169,23 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await page.getByLabel('free pins too').check();
   const terminal = (part: string, name: string) =>
     page.locator('.react-flow__handle').and(page.getByTitle(`${part} ${name}`, { exact: true }));
-  await expect(terminal('Roof board', 'P13')).toBeVisible();
+  await expect(terminal('Stern board', 'P4')).toBeVisible();
   await page.getByRole('button', { name: 'Fill the screen' }).click();
   await page.waitForTimeout(500);
-  await terminal('Roof board', 'P13').dragTo(terminal('Pump switch', 'gate'));
-  await expect(page.locator('.wire').nth(56)).toBeAttached();
+  await terminal('Stern board', 'P4').dragTo(terminal('Pump switch', 'gate'));
+  await expect(page.locator('.wire').nth(63)).toBeAttached();
   await page.keyboard.press('Escape');
   await expect(page.getByText('28 parts, 64 wires, 11 cables.')).toBeVisible();
 
   await view(page, 'Wiring', 'Table').click();
-  const drawn = page.getByRole('button', { name: 'Change the wire from Roof board P13 to Pump switch gate' });
+  const drawn = page.getByRole('button', { name: 'Change the wire from Stern board P4 to Pump switch gate' });
   await drawn.focus();
   await page.keyboard.press('Enter');
   await page
-    .getByLabel('From, wire Roof board P13 to Pump switch gate')
-    .selectOption({ label: 'Roof board P14' });
+    .getByLabel('From, wire Stern board P4 to Pump switch gate')
+    .selectOption({ label: 'Stern board P5' });
   await page
-    .getByRole('button', { name: 'Remove the wire from Roof board P14 to Pump switch gate' })
+    .getByRole('button', { name: 'Remove the wire from Stern board P5 to Pump switch gate' })
     .press('Enter');
   await expect(page.getByText('28 parts, 63 wires, 11 cables.')).toBeVisible();
   await page.keyboard.press('Control+z');
@@ -245,7 +245,7 @@ test('the solved circuit answers: the way of a current, what to measure, and wha
   ).toBeVisible();
   await expect(
     page.getByRole('row', {
-      name: /R2 other end – Pump switch source danger .*floats while the board starts/,
+      name: /R3 other end – Pump switch source danger .*floats while the board starts/,
     }),
   ).toBeVisible();
   await expectAccessible(page);
@@ -288,7 +288,7 @@ test('prices, spares and lives make a cost per year; the list sorts and leaves a
   ]);
   const csv = readFileSync(await file.path(), 'utf8');
   expect(csv.split('\r\n')[0]).toContain('cost per year (£)');
-  expect(csv).toContain('"resistor, 180 Ω",R4,1,pieces,0,0,1,0.1,10,0.1,0.01');
+  expect(csv).toContain('"resistor, 180 Ω",R5,1,pieces,0,0,1,0.1,10,0.1,0.01');
 });
 
 test('the supply budget follows its habits, and a sum shows its working', async ({ page }) => {

@@ -11,6 +11,7 @@ import type { BoardAtTheLine, RunningProgram, SourceUpdate } from './lineSource.
 
 const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set([
   'line',
+  'lamp',
   'contact',
   'contacts',
   'limits',
@@ -88,6 +89,8 @@ export class BoardTalk {
         return this.switchContact(said, atMs);
       case 'percent':
         this.run({ percents: { ...this.board?.program.percents, [said.name]: said.tenths } });
+        return [];
+      case 'lamp':
         return [];
       case 'limits':
         return this.keepLimits(said);

@@ -44,6 +44,7 @@ test.each([
     '# limits 1 start 40.0 stop 60.0 dose 90 water on',
     { kind: 'limits', line: 1, values: { start: '40.0', stop: '60.0', dose: '90', water: 'on' } },
   ],
+  ['# lamp 2 too-dry', { kind: 'lamp', lamp: 2, state: 'too-dry' }],
   [
     '# limits lamp 1 dry 45.0 wet 100.1',
     { kind: 'lamp-limits', lamp: 1, values: { dry: '45.0', wet: '100.1' } },

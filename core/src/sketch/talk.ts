@@ -40,6 +40,8 @@ export type Said =
   | { readonly kind: 'contact-event'; readonly contact: number; readonly told: ContactTold }
   /** What the board makes of an input, tenths; null: it knows no percent. */
   | { readonly kind: 'percent'; readonly name: string; readonly tenths: number | null }
+  /** What the lamps of a plot show: a state of `control/signals`, or "nothing". */
+  | { readonly kind: 'lamp'; readonly lamp: number; readonly state: string }
   /** Below which and from which on lamps of a plot say too dry and too wet. */
   | { readonly kind: 'lamp-limits'; readonly lamp: number; readonly values: Readonly<Record<string, string>> }
   | { readonly kind: 'limits'; readonly line: number; readonly values: Readonly<Record<string, string>> }
@@ -63,6 +65,7 @@ const CONTACTS = /^# contacts((?: [\w-]{1,60})+)$/;
 const CONTACT = pattern('contact N (is|rests) (on|off) ([a-z-]+) today N s');
 const CONTACT_EVENT = pattern('contact N (on|off) ([a-z-]+)(?: N s)?');
 const LIMITS = pattern(String.raw`limits N((?: (?:start|stop|dose|water) [\w.]{1,10})*)`);
+const LAMP = pattern('lamp N ([a-z-]{3,20})');
 const LAMP_LIMITS = pattern(String.raw`limits lamp N dry (\d{1,3}\.\d) wet (\d{1,3}\.\d)`);
 const PERCENT = /^# percent ([\w.-]{1,60}) (?:(\d{1,3})\.(\d)|unknown)$/;
 const TAKEN = /^# taken:?(?: (.{0,80}))?$/;
@@ -96,6 +99,8 @@ function standing(text: string): Said | null {
       name: percent[1] ?? '',
       tenths: percent[2] === undefined ? null : Number(percent[2]) * 10 + Number(percent[3]),
     };
+  const shows = LAMP.exec(text);
+  if (shows) return { kind: 'lamp', lamp: Number(shows[1]), state: shows[2] ?? '' };
   const lamp = LAMP_LIMITS.exec(text);
   if (lamp)
     return {
