@@ -26,6 +26,8 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what}: which pin switches it is not drawn. Draw it on Plan, Wiring, and say there, in the part’s “Of the garden”, what it is.`;
     case 'own-numbers':
       return `${what} prints numbers of its own instead of counts: the program decides by no such probe yet.`;
+    case 'contact-turned-round':
+      return `${what} is set to let the timer water at rest, and its relay, as drawn, is open at rest: the program would do the opposite of what is set. Set it to forbid at rest; relays that are closed at rest are not drawn here yet.`;
     case 'servo-not-written':
       return `${what} is a tube that a servo pinches: the program does not give the pulses that it wants yet. A pump or a valve behind a switch goes.`;
     case 'lamp-not-written':

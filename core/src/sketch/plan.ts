@@ -217,6 +217,8 @@ export type SketchProblem = {
     | 'pin-taken-twice'
     | 'kind-not-written'
     | 'no-output-pin'
+    /** It is to permit at rest, and its relay is open then. */
+    | 'contact-turned-round'
     /** A valve that a servo pinches. */
     | 'servo-not-written'
     /** A ring of lights or a display: the program does not speak to such a part yet. */

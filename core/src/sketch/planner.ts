@@ -151,6 +151,8 @@ export class Planner {
     if (config.contradicts) this.miss('contradiction', one.name, 'rules/limits');
     if (config.sensor === null && config.rule.kind === 'permit')
       this.miss('not-calibrated', one.name, 'bench/calibrate');
+    if (config.rule.kind === 'permit' && config.rule.restPermits && this.closesWhenDriven(one.id))
+      this.miss('contact-turned-round', one.name, 'rules/limits');
     const around = this.around(
       this.engine.contactsAround[at],
       config.conditions,
@@ -158,6 +160,15 @@ export class Planner {
       config.rule.kind === 'light' && config.rule.cell !== null,
     );
     return this.output('contacts', one).map((output) => ({ ...output, config, around }));
+  }
+
+  /** Its relay has only a contact that is open at rest: driven to forbid, it would let the other timer water. */
+  private closesWhenDriven(contactId: string): boolean {
+    const part = this.garden.wiring.parts.find(
+      ({ stands }) => stands?.list === 'contacts' && stands.id === contactId,
+    );
+    const terminals = catalogueOf(this.garden).get(part?.entryId ?? '')?.terminals ?? [];
+    return terminals.some((one) => one.type === 'switched' && one.side === 'open');
   }
 
   private isServo(list: 'waterLines' | 'contacts', id: string): boolean {

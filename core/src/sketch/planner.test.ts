@@ -1,0 +1,107 @@
+/** What of a garden can be written into a board's program, and what is named in its place. */
+import { describe, expect, test } from 'vitest';
+import { addContact, setContact } from '../garden/edits/contacts.ts';
+import { catalogueOf, setWiring, standFor } from '../garden/edits/plan.ts';
+import { setBoardWatch } from '../garden/edits/bench.ts';
+import { setWaterLine } from '../garden/edits/plots.ts';
+import type { Garden } from '../garden/document/schema.ts';
+import { addPart, connect } from '../wiring/edit.ts';
+import { planBoard } from './boardPlan.ts';
+import { oneStickOnePump } from './gardenForTests.ts';
+
+const { garden: base, boardId } = oneStickOnePump();
+const plotId = base.plots[0]?.id ?? '';
+
+/** Another part on the board, joined with something of the garden and wired by these terminals to pins. */
+function withPart(
+  garden: Garden,
+  entryId: string,
+  stands: NonNullable<Garden['wiring']['parts'][number]['stands']>,
+  wires: readonly (readonly [terminal: string, pin: string])[],
+): Garden {
+  const board = garden.wiring.parts.find((one) => one.stands?.list === 'boards');
+  const added = addPart(garden.wiring, catalogueOf(garden), { entryId, boardId: board?.id ?? '' });
+  const wired = wires.reduce(
+    (next, [terminal, pin]) =>
+      connect(next, { part: added.id, terminal }, { part: board?.id ?? '', terminal: pin }),
+    added.netlist,
+  );
+  return standFor(setWiring(garden, wired), added.id, stands);
+}
+const problemsOf = (garden: Garden): string[] => {
+  const planned = planBoard(garden, boardId);
+  return planned.ok ? [] : planned.problems.map(({ kind }) => kind);
+};
+const planOf = (garden: Garden) => {
+  const planned = planBoard(garden, boardId);
+  if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
+  return planned.plan;
+};
+
+describe('a permit contact', () => {
+  const made = addContact(base, plotId, 'permit', () => 0.3);
+  const id = made.contacts[0]?.id ?? '';
+  const relay = (garden: Garden) =>
+    withPart(garden, 'switch-permit', { list: 'contacts', id }, [['in', 'p7']]);
+
+  test('wants a part in the wiring, and is switched by the pin that drives its relay', () => {
+    expect(problemsOf(made)).toEqual(['no-output-pin']);
+    const { contacts, sources } = planOf(relay(made));
+    expect(contacts).toMatchObject([
+      { id, output: { pin: { kind: 'pin', number: 7 }, activeLow: false }, config: { sensor: 1 } },
+    ]);
+    expect(sources).toEqual([
+      { by: 'one', input: 0 },
+      { by: 'one', input: 0 },
+    ]);
+  });
+  test('that is to permit at rest is refused on a relay that is open at rest: it would do the opposite', () => {
+    const turned = setContact(relay(made), id, { rule: { kind: 'permit', atRest: 'permits' } });
+    expect(problemsOf(turned)).toEqual(['contact-turned-round']);
+  });
+});
+
+describe('a lamp', () => {
+  const lit = withPart(base, 'lamp-led', { list: 'plots', id: plotId }, [['anode', 'p9']]);
+
+  test('goes by the probe and the line of its plot', () => {
+    const { lamps, watches, signals } = planOf(lit);
+    expect(lamps).toMatchObject([
+      { kind: 'one', watch: 0, pins: [{ pin: { number: 9 }, activeLow: false }] },
+    ]);
+    expect(watches).toMatchObject([{ sensor: 0, lines: [0], isBlind: false }]);
+    expect(signals.length).toBeGreaterThan(5);
+  });
+  test('without a line it has a sensor of its own', () => {
+    const { watches, engine, sources } = planOf({ ...lit, waterLines: [] });
+    expect(watches).toMatchObject([{ sensor: 0, lines: [] }]);
+    expect([engine.sensors.length, sources.length]).toEqual([1, 1]);
+  });
+  test('of a plot whose pump hangs on another board is never content', () => {
+    const other = {
+      ...lit,
+      boards: [...lit.boards, { ...(lit.boards[0] as Garden['boards'][number]), id: 'other' }],
+    };
+    const moved = setWaterLine(other, other.waterLines[0]?.id ?? '', { boardId: 'other' } as never);
+    expect(planOf(moved).watches).toMatchObject([{ isBlind: true }]);
+  });
+  test('a ring of lights is left out and named, and its pin is not taken', () => {
+    const ring = withPart(base, 'lamp-ring', { list: 'plots', id: plotId }, [['data', 'p9']]);
+    const { lamps, leftOut } = planOf(ring);
+    expect(lamps).toEqual([]);
+    expect(leftOut.map(({ kind }) => kind)).toEqual(['lamp-not-written']);
+  });
+  test('that shares its pin with the pump is told', () => {
+    const shared = withPart(base, 'lamp-led', { list: 'plots', id: plotId }, [['anode', 'p5']]);
+    expect(problemsOf(shared)).toContain('pin-taken-twice');
+  });
+});
+
+test('a condition on something that nobody measures here stands against the line before the program does', () => {
+  const line = base.waterLines[0];
+  if (!line) throw new Error('no line');
+  const cold = setWaterLine(setBoardWatch(base, boardId, {}), line.id, {
+    conditions: { ...line.conditions, soilAboveC: 5 },
+  });
+  expect(problemsOf(cold)).toContain('contradiction');
+});
