@@ -158,7 +158,7 @@ describe('one stick, one pump', () => {
     const held = withContacts({ ...plan, traits: '5 V board' });
     const board = compiled(held, '-O1');
     expect(board.said).toBe('');
-    const toS = 40_000;
+    const toS = 30_000;
     const rows = Array.from({ length: toS }, (_, at) => {
       const { raws, sun } = contactTold(at + 1);
       return [

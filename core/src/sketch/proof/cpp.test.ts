@@ -127,7 +127,7 @@ describe('contacts in C++', () => {
     expect(differs(traces, asOnBoards)).toBeNull();
   });
 
-  const DAYS = process.env.TROWEL_LONG ? 300 : 40;
+  const DAYS = process.env.TROWEL_LONG ? 300 : 12;
   test(`and of ${DAYS} further days`, { timeout: 600_000 }, () => {
     expect(differs(Array.from({ length: DAYS }, (_, at) => contactProofOfDay(at, 100_000)))).toBeNull();
   });

@@ -16,7 +16,7 @@
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "fefc2b83642d"
+#define TROWEL_PROGRAM "fea71e1909f2"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
 
@@ -136,7 +136,7 @@ static Config CONFIG = {
 
 // ---- Lamps. Plots: sensor, lines and tanks as bits, air, soil, light, dark below, and whether something of it is known to another board only;
 // too dry below, too wet from, soil too cold and too hot, air too cold and too hot (tenths).
-static const Watch WATCHES[] = {
+static Watch WATCHES[] = {
   // Chilli crate
   {0, 1, 1, 0, NONE, NONE, NONE, false,
     {450, 790, NONE, NONE, 20, 350}},

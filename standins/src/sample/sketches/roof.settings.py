@@ -14,7 +14,7 @@
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "4196b2dc9731"
+PROGRAM = "898085dc9731"
 
 ADC_BITS = 12
 REFERENCE_MV = 3300
