@@ -2,7 +2,6 @@
 import { describe, expect, test } from 'vitest';
 import { addContact, setContact } from '../garden/edits/contacts.ts';
 import { catalogueOf, setWiring, standFor } from '../garden/edits/plan.ts';
-import { setBoardWatch } from '../garden/edits/bench.ts';
 import { setWaterLine } from '../garden/edits/plots.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { addPart, connect } from '../wiring/edit.ts';
@@ -82,7 +81,7 @@ describe('a lamp', () => {
       ...lit,
       boards: [...lit.boards, { ...(lit.boards[0] as Garden['boards'][number]), id: 'other' }],
     };
-    const moved = setWaterLine(other, other.waterLines[0]?.id ?? '', { boardId: 'other' } as never);
+    const moved = setWaterLine(other, other.waterLines[0]?.id ?? '', { boardId: 'other' });
     expect(planOf(moved).watches).toMatchObject([{ isBlind: true }]);
   });
   test('a ring of lights is left out and named, and its pin is not taken', () => {
@@ -100,7 +99,7 @@ describe('a lamp', () => {
 test('a condition on something that nobody measures here stands against the line before the program does', () => {
   const line = base.waterLines[0];
   if (!line) throw new Error('no line');
-  const cold = setWaterLine(setBoardWatch(base, boardId, {}), line.id, {
+  const cold = setWaterLine(base, line.id, {
     conditions: { ...line.conditions, soilAboveC: 5 },
   });
   expect(problemsOf(cold)).toContain('contradiction');
