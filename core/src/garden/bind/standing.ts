@@ -1,4 +1,4 @@
-/** What of a garden a part of its wiring can be: a pump a water line, a relay a contact, a lamp one that speaks for a plot. */
+/** What each part of a wiring can stand for: pumps for water lines, relays for contacts, lamps for the plots that they speak for. */
 import { catalogueWith } from '../../catalogue/catalogue.ts';
 import type { Entry } from '../../catalogue/schema.ts';
 import type { Quantity } from '../../quantity/quantities.ts';

@@ -108,7 +108,7 @@ function inStep(garden: Garden, part: Part): Part {
   return { ...part, label: (thing as { readonly id: string; readonly name: string }).name };
 }
 
-/** Says what of the garden a part is; null: nothing. A thing has one part, but a plot may have several lamps. */
+/** Says what in the garden this part is; null: nothing. A thing has one part, but a plot may have several lamps. */
 export function standFor(garden: Garden, partId: string, stands: Part['stands']): Garden {
   const isSame = (one: Part) =>
     stands !== null &&
