@@ -14,6 +14,8 @@ const GUARD =
   'Rules, Limits, Program: a guard of the line. Nothing that is typed or sent to the board changes it.';
 const LIMITS = 'Rules, Limits: the limits of the plot.';
 const CALIBRATION = 'Bench, Calibrate: the calibration that is in use.';
+const OUTPUT = 'Rules, Limits, Other outputs: a guard of the contact.';
+const WORDS = 'Rules, Limits: the words and temperatures of the plot.';
 const DOSE = 'Bench, Dose: the trials with the jug.';
 
 const FIELDS: Readonly<Record<string, Field>> = {
@@ -51,6 +53,15 @@ const FIELDS: Readonly<Record<string, Field>> = {
   },
   settle_s: { words: 'so long nothing starts after a leap', unit: 's', from: 'The same for every board.' },
   stale_after_s: { words: 'a reading older than this is not gone by', unit: 's', from: PROGRAM },
+  most_on_s: { words: 'on at a stretch, at most', unit: 's', from: OUTPUT },
+  least_off_s: { words: 'pause between two stretches', unit: 's', from: OUTPUT },
+  day_max_s: { words: 'on in a day, at most', unit: 's', from: OUTPUT },
+  dry: { words: 'the lamp says too dry below', unit: '%', decimals: 1, from: WORDS },
+  wet: { words: 'the lamp says too wet from', unit: '%', decimals: 1, from: WORDS },
+  soil_low: { words: 'the lamp says too cold, soil below', unit: '°C', decimals: 1, from: WORDS },
+  soil_high: { words: 'the lamp says too hot, soil above', unit: '°C', decimals: 1, from: WORDS },
+  air_low: { words: 'the lamp says too cold, air below', unit: '°C', decimals: 1, from: WORDS },
+  air_high: { words: 'the lamp says too hot, air above', unit: '°C', decimals: 1, from: WORDS },
   minimum_raw: {
     words: 'minimum of the tank',
     unit: 'raw',
@@ -77,7 +88,7 @@ export function fieldWorked(name: string, value: number): Worked | null {
     decimals,
     steps: [],
     source: field.from,
-    ...(decimals === 1
+    ...(field.unit === '%'
       ? {
           note: 'In percent of the kind that the calibration gives. In the code it stands in tenths, a whole number.',
         }

@@ -17,7 +17,7 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
     case 'no-bus':
       return `${what}: its bus is not drawn up to the board’s pins, or its register is of a kind that the program does not read (16 bits, scaled by 1, 0.1, 0.01 or 0.001). Draw the transceiver on Plan, Wiring.`;
     case 'bus-in-python':
-      return `${what} is read over a bus, and only the program in MicroPython speaks over it. Take that, or let another probe decide.`;
+      return `${what} is read over a bus, and only the program in MicroPython speaks over it. Take that, or do without this reading.`;
     case 'pin-taken-twice':
       return `${what}: one pin cannot serve two. Give one of them another.`;
     case 'kind-not-written':
@@ -59,7 +59,7 @@ export const SHEET_NAMES: Readonly<Record<SketchProblem['sheet'], string>> = {
 };
 
 /** What a board's program does with its outputs: which work by themselves, and which only by hand. */
-export function doesText({ lines, contacts, engine }: BoardPlan): string {
+export function doesText({ lines, contacts, lamps, engine }: BoardPlan): string {
   const isBySelf = (at: number) => {
     const config = engine.lines[at];
     return config?.enabled === true && config.program.kind !== 'alert-only';
@@ -68,13 +68,18 @@ export function doesText({ lines, contacts, engine }: BoardPlan): string {
   const byHand = lines.filter((_, at) => !isBySelf(at)).map((one) => one.name);
   const switching = contacts.filter(({ config }) => config.enabled).map((one) => one.name);
   const resting = contacts.filter(({ config }) => !config.enabled).map((one) => one.name);
-  if (lines.length + contacts.length === 0) return 'It reads and prints, and switches nothing.';
+  const shown = lamps.map((one) => one.name);
+  if (lines.length + contacts.length + shown.length === 0)
+    return 'It reads and prints, and switches nothing.';
   const does = [
     ...(bySelf.length > 0 ? [`waters by itself with ${listed(bySelf)}`] : []),
     ...(switching.length > 0 ? [`switches ${listed(switching)}`] : []),
+    ...(shown.length > 0
+      ? [`shows with ${listed(shown)} how ${shown.length === 1 ? 'its plot is' : 'their plots are'} doing`]
+      : []),
   ];
   return [
-    ...(does.length > 0 ? [`It reads each second and ${does.join(' and ')}.`] : []),
+    ...(does.length > 0 ? [`It reads each second, and ${listed(does)}.`] : []),
     ...(byHand.length > 0
       ? [
           `${listed(byHand)} ${byHand.length === 1 ? 'runs' : 'run'} only when ordered at the console: watering by itself is not switched on in Limits, Program.`,
@@ -95,7 +100,7 @@ export function keepsText(plan: BoardPlan, language: 'C++' | 'MicroPython'): str
     plan.lines.length + plan.contacts.length === 0
       ? ''
       : places === 0
-        ? 'This board has no memory for it in C++: after a reboot the minimum interval holds first, and the day’s sum begins anew.'
+        ? `This board has no memory for it in C++: after a reboot ${plan.lines.length > 0 ? 'the minimum interval' : 'the pause between two stretches'} holds first, and the day’s sum begins anew.`
         : `It keeps ${listed([
             ...(plan.lines.length > 0 ? ['the day’s water', 'a lock', 'a watched dose'] : []),
             ...(plan.contacts.length > 0 ? ['how long each contact was on'] : []),

@@ -82,8 +82,8 @@ export function checklistOf(
       use: rule.kind,
       restPermits: rule.kind === 'permit' && rule.restPermits,
     })),
-    ...plan.lamps.map(({ name, kind, watch }): CheckStep => ({
-      id: `lamp ${name}`,
+    ...plan.lamps.map(({ name, kind, watch }, at): CheckStep => ({
+      id: `lamp ${at} ${name}`,
       kind: kind === 'buzzer' ? 'buzzer' : 'lamp',
       name,
       plot: plan.watches[watch]?.plot ?? '',

@@ -94,6 +94,12 @@ const isBeyondSmall = ({ engine }: BoardPlan): boolean =>
     ({ guards, flowMlPerMin }) => guards.dailyMaxMl > MOST_SMALL || flowMlPerMin > MOST_SMALL,
   );
 
+/** What the program in C++ leaves out of a plan, beside what neither language reads. */
+export const cppLeftOut = ({ inputs }: BoardPlan): readonly SketchProblem[] =>
+  inputs.flatMap(({ reads, label }): SketchProblem[] =>
+    reads === 'bus' ? [{ kind: 'bus-in-python', what: label, sheet: 'bench/readout' }] : [],
+  );
+
 /** Inputs that something is decided by, though only the program in MicroPython can read them. */
 function busProblems(plan: BoardPlan): readonly SketchProblem[] {
   const needed = [

@@ -9,7 +9,7 @@ import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
 import type { SketchInput, SketchLamp, SketchLine, SketchPower } from './plan.ts';
 import type { Pin } from './pins.ts';
 
-const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
+export const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
 
 /** One line each. `sensors` are the inputs that water lines and contacts go by. */
 export const headingOf = (
@@ -29,10 +29,13 @@ export const headingOf = (
   },
 ): readonly string[] => [
   ...new Set(sensors.flatMap((input) => calibrationLine(garden, input))),
-  ...inputs.map(
-    ({ pin, second, label, name }) =>
-      `${[pin, ...(second ? [second] : [])].map(pinName).join(' and ')}: reads ${label}, printed as ${name}`,
-  ),
+  // Registers of a bus stand with the bus, in the language that reads them.
+  ...inputs
+    .filter(({ reads }) => reads !== 'bus')
+    .map(
+      ({ pin, second, label, name }) =>
+        `${[pin, ...(second ? [second] : [])].map(pinName).join(' and ')}: reads ${label}, printed as ${name}`,
+    ),
   ...powers.map(
     ({ pin, waitS, everyS }, at) =>
       `${pinName(pin)}: feeds ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')} only to be read, ${waitS} s before, every ${everyS} s`,

@@ -2,6 +2,8 @@
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { byId } from '../quantity/byId.ts';
 import type { Quantity } from '../quantity/quantities.ts';
+import { AROUND_STALE_S } from '../control/host/boardEngine.ts';
+import { DEFAULT_STALE_S } from '../garden/bind/plotParts.ts';
 import { partOfBoard } from '../garden/bind/standing.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
 import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
@@ -22,9 +24,6 @@ const READ_BY: Partial<Readonly<Record<Quantity, Reads>>> = {
   'battery voltage': 'volts',
 };
 
-/** Longest and shortest time between two readings of a probe that is powered only to be read, s. */
-const MOST_EVERY_S = 3600;
-const LEAST_EVERY_S = 10;
 /** What nobody has measured and no entry says, s. */
 const USUAL_WAIT_S = 1;
 
@@ -89,12 +88,20 @@ function powerPin(circuit: Circuit, placed: Placed): Pin | null {
     : null;
 }
 
-/** As often as the plan says, and twice within the time after which whoever goes by it no longer believes it. */
+/**
+ * As often as the plan says, and twice within the time after which whoever goes by it no longer believes it: a line, a contact, and where a plot has no line its
+ * lamps and the page itself.
+ */
 function everyOf(garden: Garden, channel: Channel): number {
   const plotId = byId(garden.probes, channel.probeId)?.plotId;
-  const users = [...garden.waterLines, ...garden.contacts].filter((one) => one.plotId === plotId);
-  const stale = Math.min(...users.map((one) => Math.floor(one.staleAfterS / 2)), MOST_EVERY_S);
-  return Math.max(LEAST_EVERY_S, Math.min(garden.plan.supply.everyS, stale));
+  const inPlot = (one: { readonly plotId: string }): boolean => one.plotId === plotId;
+  const lines = garden.waterLines.filter(inPlot);
+  const stale = [
+    ...(lines.length > 0 ? lines.map((one) => one.staleAfterS) : [DEFAULT_STALE_S]),
+    ...garden.contacts.filter(inPlot).map((one) => one.staleAfterS),
+    AROUND_STALE_S,
+  ];
+  return Math.min(garden.plan.supply.everyS, Math.floor(Math.min(...stale) / 2));
 }
 
 /** A float that is a contact, not a level. */

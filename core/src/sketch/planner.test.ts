@@ -6,6 +6,9 @@ import { setWaterLine } from '../garden/edits/plots.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { addPart, connect } from '../wiring/edit.ts';
 import { planBoard } from './boardPlan.ts';
+import { cppSketch } from './cpp.ts';
+import { cppLeftOut, cppProblems } from './fits.ts';
+import { pythonSettings } from './python.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 
 const { garden: base, boardId } = oneStickOnePump();
@@ -93,6 +96,71 @@ describe('a lamp', () => {
   test('that shares its pin with the pump is told', () => {
     const shared = withPart(base, 'lamp-led', { list: 'plots', id: plotId }, [['anode', 'p5']]);
     expect(problemsOf(shared)).toContain('pin-taken-twice');
+  });
+});
+
+describe('a probe on a bus', () => {
+  const plan = planOf(base);
+  const [stick] = plan.inputs;
+  if (!stick) throw new Error('no input');
+  const onBus = {
+    ...stick,
+    name: 'b1.moisture',
+    label: 'B1, factory moisture',
+    reads: 'bus',
+    register: { probe: 0, word: 0, isSigned: false, decimals: 1 },
+  } as const;
+  const pin = (number: number) => ({ kind: 'pin', number }) as const;
+  const bus = { tx: pin(16), rx: pin(17), direction: null, baud: 9600, probes: [] };
+
+  test('is left out in C++, which says nothing of it, and read in MicroPython, which names its pins', () => {
+    const beside = { ...plan, bus, inputs: [stick, onBus] };
+    expect(cppLeftOut(beside)).toMatchObject([{ kind: 'bus-in-python', what: 'B1, factory moisture' }]);
+    expect(cppProblems(beside)).toEqual([]);
+    expect(cppSketch(beside, '')).not.toContain('reads B1');
+    expect(pythonSettings(beside, '')).toContain(
+      '# P16 and P17: the bus, reads B1, factory moisture, printed as b1.moisture',
+    );
+  });
+  test('that decides forbids the program in C++', () => {
+    expect(cppProblems({ ...plan, bus, inputs: [onBus] })).toMatchObject([{ kind: 'bus-in-python' }]);
+  });
+});
+
+describe('a probe that is fed only to be read', () => {
+  /** The stick's supply hangs on this terminal of the board already drawn. */
+  const fed = (everyS: number, change: object = {}): Garden => {
+    const parts = base.wiring.parts.map((one) =>
+      one.stands?.list === 'probes' ? { ...one, perReading: true } : one,
+    );
+    const board = parts.find((one) => one.stands?.list === 'boards')?.id ?? '';
+    const stick = parts.find((one) => one.stands?.list === 'probes')?.id ?? '';
+    const wires = base.wiring.wires.filter(
+      ({ from, to }) => ![from, to].some((end) => end.part === stick && end.terminal === 'vcc'),
+    );
+    const wiring = connect(
+      { ...base.wiring, parts, wires },
+      { part: stick, terminal: 'vcc' },
+      { part: board, terminal: 'p8' },
+    );
+    const plan = { ...base.plan, supply: { ...base.plan.supply, everyS } };
+    const garden = setWaterLine(setWiring({ ...base, plan }, wiring), base.waterLines[0]?.id ?? '', change);
+    return garden;
+  };
+  test('is read as often as the plan says, and twice before its line takes it for stale', () => {
+    expect(planOf(fed(60, { staleAfterS: 900 })).powers).toEqual([
+      { pin: { kind: 'pin', number: 8 }, waitS: 1, everyS: 60 },
+    ]);
+    expect(planOf(fed(600, { staleAfterS: 120 })).powers).toMatchObject([{ everyS: 60 }]);
+  });
+  test('without a line it is read before the page, and its lamps, take it for stale', () => {
+    expect(planOf({ ...fed(3600), waterLines: [] }).powers).toMatchObject([{ everyS: 450 }]);
+  });
+  test('whose supply no pin feeds is named', () => {
+    const parts = base.wiring.parts.map((one) =>
+      one.stands?.list === 'probes' ? { ...one, perReading: true } : one,
+    );
+    expect(problemsOf({ ...base, wiring: { ...base.wiring, parts } })).toEqual(['no-power-pin']);
   });
 });
 

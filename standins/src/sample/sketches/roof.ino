@@ -6,9 +6,6 @@
 // P13: reads Air under the hatch, printed as air
 // P36: reads Battery, printed as bat
 // P26 and P27: reads Rain tank, mm, printed as tank
-// P17: reads B1, factory moisture, printed as b1.moisture
-// P17: reads B1, soil temperature, printed as b1.temperature
-// P17: reads B1, conductivity, printed as b1.ec
 // P18: switches Roof pump, on when high
 // P19: lights Dry lamp
 // These files belong together: this one, engine_size.h, engine.h, pins.h, signals.h, lamps.h, inputs.h, kept.h, console.h and board.h. No library is needed.

@@ -1,6 +1,7 @@
 import { strToU8, zipSync } from 'fflate';
 import { useMemo, useState } from 'react';
-import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
+import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/plan';
+import { cppLeftOut } from '@plain-trowel/core/sketch/fits';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -102,6 +103,23 @@ function Danger({
   );
 }
 
+/** Channels, lamps and displays that this program does nothing with, each with why. */
+function LeftOut({ all }: { readonly all: readonly SketchProblem[] }) {
+  if (all.length === 0) return null;
+  return (
+    <details className="mt-1 max-w-[76ch] text-[14.5px]">
+      <summary className="press py-1">
+        {all.length === 1 ? 'One thing is left out' : `${all.length} things are left out`}
+      </summary>
+      <ul>
+        {all.map((one) => (
+          <li key={one.kind + one.what}>{problemText(one)}</li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
 function Files({
   boardId,
   plan,
@@ -152,20 +170,7 @@ function Files({
         name={names[language]}
         otherName={names[language === 'C++' ? 'MicroPython' : 'C++']}
       />
-      {plan.leftOut.length > 0 && (
-        <details className="mt-1 max-w-[76ch] text-[14.5px]">
-          <summary className="press py-1">
-            {plan.leftOut.length === 1
-              ? 'One channel is left out'
-              : `${plan.leftOut.length} channels are left out`}
-          </summary>
-          <ul>
-            {plan.leftOut.map((one) => (
-              <li key={one.kind + one.what}>{problemText(one)}</li>
-            ))}
-          </ul>
-        </details>
-      )}
+      <LeftOut all={[...plan.leftOut, ...(language === 'C++' ? cppLeftOut(plan) : [])]} />
       {language === 'MicroPython' && (
         <RunHere boardId={boardId} plan={plan} program={() => pythonProgram(plan, today(), known)} />
       )}
