@@ -27,9 +27,19 @@ const ROOMS = {
   // Its programs are compiled when its tests are collected, so each mutant is tried by all of them.
   sketch: {
     files: ['sketch'],
-    tests: ['changes', 'checklist', 'cpp', 'python', 'settable', 'talk', 'wear'].map(
-      (one) => `sketch/${one}.test.ts`,
-    ),
+    tests: [
+      'bus',
+      'changes',
+      'checklist',
+      'cpp',
+      'cppBus',
+      'planner',
+      'python',
+      'senses',
+      'settable',
+      'talk',
+      'wear',
+    ].map((one) => `sketch/${one}.test.ts`),
     share: 0.05,
     wholeRuns: true,
   },

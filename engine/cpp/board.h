@@ -217,29 +217,42 @@ static void look() {
 #ifdef TROWEL_WATCHES
   lookAtLamps();
 #endif
+#ifdef TROWEL_BUS
+  // Last, for an answer may take its time; it is read in the next second.
+  askBus();
+#endif
 }
 
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS)
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS)
 // 2144 hundredths are 21.44.
-static void printDecimal(int32_t value, int32_t unit) {
+static void printDecimal(int32_t value, uint8_t decimals) {
+  int32_t unit = 1;
+  for (uint8_t at = 0; at < decimals; at += 1) unit *= 10;
   if (value < 0) Serial.print(F("-"));
   const int32_t size = value < 0 ? -value : value;
   Serial.print(size / unit);
-  Serial.print(F("."));
+  if (decimals > 0) Serial.print(F("."));
   for (int32_t digit = unit / 10; digit > 0; digit /= 10) Serial.print(size / digit % 10);
 }
 #endif
 
-static void printRaw(uint8_t reads, int32_t raw) {
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS)
-  if (reads == READ_ONE_WIRE || reads == READ_VOLTS) {
-    printDecimal(raw, reads == READ_ONE_WIRE ? 100 : 1000);
-    return;
-  }
-#else
-  (void)reads;
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS)
+// Digits behind the point of what an input gives.
+static uint8_t decimalsOf(const InputPin &one) {
+#ifdef TROWEL_BUS
+  if (one.reads == READ_BUS) return BUS_WORDS[one.pin].decimals;
 #endif
+  return one.reads == READ_ONE_WIRE ? 2 : one.reads == READ_VOLTS ? 3 : 0;
+}
+#endif
+
+static void printRaw(const InputPin &one, int32_t raw) {
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS)
+  printDecimal(raw, decimalsOf(one));
+#else
+  (void)one;
   Serial.print(raw);
+#endif
 }
 
 // "c2=1512 l1=2240": the names are those of the garden's channels. What did not answer is left out.
@@ -251,7 +264,7 @@ static void printReadings() {
     isFirst = false;
     Serial.print(INPUT_PINS[at].name);
     Serial.print(F("="));
-    printRaw(INPUT_PINS[at].reads, raws[at]);
+    printRaw(INPUT_PINS[at], raws[at]);
   }
   if (!isFirst) Serial.println();
 }
@@ -274,12 +287,11 @@ void setup() {
     for (uint8_t bit = 0; bit < (LAMPS[at].kind == LAMP_THREE ? 3 : 1); bit += 1) switchOff(LAMPS[at].pin[bit]);
   beginLamps();
 #endif
-#ifdef TROWEL_POWERS
-  beginFeeding();
-#endif
+  beginInputs();
   // A contact is pulled up, so that an open one reads 1 and a loose wire does not float.
   for (uint8_t at = 0; at < INPUTS; at += 1) {
     const InputPin &one = INPUT_PINS[at];
+    if (one.reads == READ_BUS) continue;
     pinMode(one.second, INPUT);
     pinMode(one.pin, one.reads == READ_CONTACT ? INPUT_PULLUP : one.reads == READ_DISTANCE ? OUTPUT : INPUT);
   }
@@ -322,12 +334,10 @@ void loop() {
   lastMs += 1000;
   input.nowS += 1;
   look();
-#ifdef TROWEL_POWERS
   // What is read rarely is printed when it is read.
   if (input.nowS % 2 == 0 || hasNews()) printReadings();
+#ifdef TROWEL_POWERS
   starve();
-#else
-  if (input.nowS % 2 == 0) printReadings();
 #endif
   // Whoever begins to listen learns which program this is.
   if (input.nowS % 60 == 0) printVersion();

@@ -2,6 +2,10 @@
 #ifndef TROWEL_INPUTS_H
 #define TROWEL_INPUTS_H
 
+#ifdef TROWEL_BUS
+#include "bus.h"
+#endif
+
 // What was read in this second; NONE: nothing came back.
 static int32_t raws[INPUTS > 0 ? INPUTS : 1];
 
@@ -114,7 +118,9 @@ static int32_t readInput(uint8_t at) {
   switch (one.reads) {
     case READ_CONTACT: return digitalRead(one.pin) == HIGH ? 1 : 0;
     case READ_DISTANCE: return readDistance(one);
-    case READ_NOTHING: return NONE;
+#ifdef TROWEL_BUS
+    case READ_BUS: return readBus(one.pin);
+#endif
 #ifdef TROWEL_ONE_WIRE
     case READ_ONE_WIRE: return readOneWire(one.pin, at);
 #endif
@@ -125,9 +131,15 @@ static int32_t readInput(uint8_t at) {
   }
 }
 
-#ifdef TROWEL_POWERS
-// ---- Probes that are fed only to be read. What was read of them last holds for conditions until the next time.
+// What is not read in every second holds for conditions, and beside other probes of its plot, until its next time.
+#if defined(TROWEL_POWERS) || defined(TROWEL_BUS)
 static int32_t lastRaws[INPUTS > 0 ? INPUTS : 1];
+#else
+#define lastRaws raws
+#endif
+
+#ifdef TROWEL_POWERS
+// ---- Probes that are fed only to be read.
 static int32_t fedSinceS[TROWEL_POWERS], readAtS[TROWEL_POWERS];
 
 // Fed for long enough.
@@ -140,7 +152,6 @@ static void beginFeeding() {
     fedSinceS[at] = NONE;
     readAtS[at] = 0;
   }
-  for (uint8_t at = 0; at < INPUTS; at += 1) lastRaws[at] = NONE;
 }
 
 // Before reading: whose turn it is is switched on. The first reading comes as soon as it can.
@@ -162,26 +173,53 @@ static void starve() {
     readAtS[at] = input.nowS;
   }
 }
-
-static bool hasNews() {
-  for (uint8_t at = 0; at < TROWEL_POWERS; at += 1)
-    if (isFed(at)) return true;
-  return false;
-}
 #endif
 
-// What is not fed now is not read.
+// Whether an input's time is now: what is not fed is not read, and of the probes on a bus one a second.
+static bool isRead(uint8_t at) {
+#ifdef TROWEL_BUS
+  if (INPUT_PINS[at].reads == READ_BUS) return isBusTurn(INPUT_PINS[at].pin);
+#endif
+#ifdef TROWEL_POWERS
+  const uint8_t power = INPUT_PINS[at].fedBy;
+  if (power != ALWAYS_FED) return isFed(power);
+#endif
+  (void)at;
+  return true;
+}
+
 static void readInputs() {
   for (uint8_t at = 0; at < INPUTS; at += 1) {
-#ifdef TROWEL_POWERS
-    const uint8_t power = INPUT_PINS[at].fedBy;
-    const bool isRead = power == ALWAYS_FED || isFed(power);
-    raws[at] = isRead ? readInput(at) : NONE;
-    if (isRead) lastRaws[at] = raws[at];
-#else
-    raws[at] = readInput(at);
+    raws[at] = isRead(at) ? readInput(at) : NONE;
+#if defined(TROWEL_POWERS) || defined(TROWEL_BUS)
+    if (isRead(at)) lastRaws[at] = raws[at];
 #endif
   }
+}
+
+// Something was read that is not read in every second.
+static bool hasNews() {
+#ifdef TROWEL_BUS
+  return true;
+#else
+#ifdef TROWEL_POWERS
+  for (uint8_t at = 0; at < TROWEL_POWERS; at += 1)
+    if (isFed(at)) return true;
+#endif
+  return false;
+#endif
+}
+
+static void beginInputs() {
+#if defined(TROWEL_POWERS) || defined(TROWEL_BUS)
+  for (uint8_t at = 0; at < INPUTS; at += 1) lastRaws[at] = NONE;
+#endif
+#ifdef TROWEL_POWERS
+  beginFeeding();
+#endif
+#ifdef TROWEL_BUS
+  beginBus();
+#endif
 }
 
 // ---- What inputs mean
@@ -209,11 +247,7 @@ static int32_t senseOf(int32_t place) {
 #ifdef TROWEL_SENSES
   if (place == NONE) return NONE;
   const Sense &one = SENSES[place];
-#ifdef TROWEL_POWERS
   const int32_t raw = lastRaws[one.input];
-#else
-  const int32_t raw = raws[one.input];
-#endif
   if (raw == NONE || raw < rawOf(one.table, 0) || raw > rawOf(one.table, one.points - 1)) return NONE;
   return meantBy(one.table, one.points, raw);
 #else
@@ -231,14 +265,17 @@ static void fillAround(Around &about, const int32_t *senses) {
 }
 
 #ifdef TROWEL_MOST_MEMBERS
-// Several probes as one, in tenths: the driest of them, their mean, their median. NONE where too few of them can be read.
+// Several probes as one, in tenths: the driest of them, their mean, their median. NONE where too few of them can be read, and where none of
+// them was read in this second.
 static int32_t combined(const Source &source) {
   int32_t votes[TROWEL_MOST_MEMBERS];
   uint8_t counted = 0;
   int32_t sum = 0;
+  bool isNew = false;
   for (uint8_t at = 0; at < source.members; at += 1) {
     const Member &one = MEMBERS[source.first + at];
-    const int32_t raw = raws[one.input];
+    if (raws[one.input] != NONE) isNew = true;
+    const int32_t raw = lastRaws[one.input];
     if (raw == NONE || raw < one.lowRaw || raw > one.highRaw) continue;
     const int32_t tenths = meantBy(one.table, one.points, raw);
     uint8_t place = counted;
@@ -247,7 +284,7 @@ static int32_t combined(const Source &source) {
     counted += 1;
     sum += tenths;
   }
-  if (counted == 0) return NONE;
+  if (counted == 0 || !isNew) return NONE;
   if (source.by == BY_DRIEST) return votes[0];
   if (source.members > 1 && 2 * counted <= source.members) return NONE;
   if (source.by == BY_MEAN) return sum / counted;

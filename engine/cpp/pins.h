@@ -12,8 +12,9 @@ using namespace trowel;
 #endif
 
 // Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo. A 1-Wire thermometer gives
-// hundredths of a degree, and a voltage mV at its pin.
-const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4, READ_NOTHING = 5;
+// hundredths of a degree, and a voltage mV at its pin. Of a probe on a bus the pin is its place among the words below.
+const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4, READ_BUS = 5;
+const uint8_t NO_PIN = 255;
 const uint8_t ALWAYS_FED = 255;
 struct InputPin {
   uint8_t reads;
@@ -27,6 +28,19 @@ struct InputPin {
 struct PowerPin {
   uint8_t pin;
   int32_t waitS, everyS;
+};
+
+// A probe on a bus with what it is asked for, and a word of its answer.
+struct BusProbe {
+  uint8_t address, function;
+  uint16_t first;
+  uint8_t count;
+};
+struct BusWord {
+  uint8_t probe, word;
+  bool isSigned;
+  // Decimals that are printed.
+  uint8_t decimals;
 };
 
 // Sensors of the engine: one input, or members that are put together.

@@ -23,11 +23,13 @@ def reason_name(reason):
     return REASON_NAMES.get(reason, "unknown")
 
 
-def combined(by, members, raws):
-    # Several probes as one, in tenths: the driest of them, their mean, their median. None where too few of them can be read.
+def combined(by, members, raws, last):
+    # Several probes as one, in tenths: the driest of them, their mean, their median. None where too few of them can be read, and where none was in this second.
+    if all([raws[one[0]] is None for one in members]):
+        return None
     votes = []
     for at, table, low, high in members:
-        raw = raws[at]
+        raw = last[at]
         if raw is not None and low <= raw <= high:
             votes.append(tenths_of(table, raw))
     votes.sort()
@@ -159,15 +161,13 @@ class Board:
         return [tuple([self.sense(at) for at in row]) for row in rows]
 
     def sensor(self, source):
-        raw = self.raws[source] if isinstance(source, int) else combined(source[0], source[1], self.raws)
+        raw = self.raws[source] if isinstance(source, int) else combined(source[0], source[1], self.raws, self.last)
         return None if raw is None else (raw, False)
 
     # One second later: read, decide, keep, switch, and every other second print.
     def second(self):
         self.now_s += 1
         self.feed()
-        if self.bus is not None:
-            self.bus.ask()
         self.read_inputs()
         settings = self.settings
         told = Fields(
@@ -213,6 +213,9 @@ class Board:
         # Whoever begins to listen learns which program this is.
         if self.now_s % 60 == 0:
             self.console.version()
+        # Last, for an answer may take its time; it is read in the next second.
+        if self.bus is not None:
+            self.bus.ask()
 
     # Each turn of the program, for lamps that blink. ms of a clock that rises.
     def show(self, ms):

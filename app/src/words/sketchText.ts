@@ -16,8 +16,10 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what} is powered only to be read, and no pin of the board feeds it. Draw that on Plan, Wiring, or let it be powered all the time.`;
     case 'no-bus':
       return `${what}: its bus is not drawn up to the board’s pins, or its register is of a kind that the program does not read (16 bits, scaled by 1, 0.1, 0.01 or 0.001). Draw the transceiver on Plan, Wiring.`;
-    case 'bus-in-python':
-      return `${what} is read over a bus, and only the program in MicroPython speaks over it. Take that, or do without this reading.`;
+    case 'bus-too-fast':
+      return `The bus of ${what} is set to more than 19 200 bits a second, which the program in C++ cannot time. Set its probes to 9 600, or take MicroPython.`;
+    case 'bus-fed':
+      return `${what} is on a bus and powered only to be read: the program does not wait for such a probe. Let it be powered all the time.`;
     case 'pin-taken-twice':
       return `${what}: one pin cannot serve two. Give one of them another.`;
     case 'kind-not-written':

@@ -77,6 +77,7 @@ export function planBoard(garden: Garden, boardId: string): Planned {
         sensors: sensorInputs,
         lines: [...outputs, ...switched],
         lamps,
+        bus,
       }),
       leftOut: [...planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])), ...planner.leftOut],
     },

@@ -1,9 +1,8 @@
 /** The board's program in C++: written, compiled against a board of ours, and played beside the engine of the page. */
 import { spawnSync } from 'node:child_process';
-import { copyFileSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { REASON_CODES } from '../control/codes.ts';
@@ -32,64 +31,7 @@ import {
 import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
-
-const CPP = fileURLToPath(new URL('../../../engine/cpp/', import.meta.url));
-const FLAGS = [
-  '-std=gnu++11',
-  '-Wall',
-  '-Wextra',
-  '-Werror',
-  '-fsanitize=undefined',
-  '-fno-sanitize-recover=all',
-];
-const WRITTEN = '2026-11-28';
-
-const planOf = (): BoardPlan => {
-  const { garden, boardId } = oneStickOnePump();
-  const planned = planBoard(garden, boardId);
-  if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
-  return planned.plan;
-};
-
-/** Compiles a program; gives where it lies, or what the compiler said. */
-function compiled(plan: BoardPlan, ...more: string[]): { program: string; said: string } {
-  const folder = mkdtempSync(join(tmpdir(), 'trowel-'));
-  writeFileSync(join(folder, 'sketch.cpp'), cppSketch(plan, WRITTEN));
-  writeFileSync(join(folder, 'engine_size.h'), cppSize(plan));
-  // What a person gets, and nothing else.
-  for (const name of cppFileNames(plan)) copyFileSync(join(CPP, name), join(folder, name));
-  const program = join(folder, 'board');
-  const made = spawnSync(
-    'g++',
-    [
-      ...FLAGS,
-      ...more,
-      `-I${folder}`,
-      `-I${join(CPP, 'host')}`,
-      '-include',
-      join(CPP, 'host/host.h'),
-      '-o',
-      program,
-      join(folder, 'sketch.cpp'),
-      join(CPP, 'host/host.cpp'),
-    ],
-    { encoding: 'utf8' },
-  );
-  if (made.error) throw new Error('These tests need g++: apt-get install g++');
-  return { program, said: made.stderr };
-}
-
-/** Plays rows on the board. @param memory the file that its EEPROM lies in */
-function played(program: string, rows: readonly string[], memory = ''): string[] {
-  const ran = spawnSync(program, {
-    input: `${rows.join('\n')}\n`,
-    encoding: 'utf8',
-    maxBuffer: 2 ** 28,
-    env: { ...process.env, TROWEL_EEPROM: memory },
-  });
-  expect(ran.status, ran.stderr).toBe(0);
-  return ran.stdout.trimEnd().split('\n');
-}
+import { compiled, CPP, planOf, played, WRITTEN } from './compiledForTests.ts';
 
 /** On and off of a pin, as "second level". */
 const switchesOf = (lines: readonly string[], pin: number) =>

@@ -8,6 +8,7 @@ import type {
   SketchInput,
   SketchLamp,
   SketchLine,
+  SketchRegister,
   SketchSource,
   SketchWatch,
 } from './plan.ts';
@@ -39,8 +40,7 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   distance: 'READ_DISTANCE',
   'one-wire': 'READ_ONE_WIRE',
   volts: 'READ_VOLTS',
-  // Only the program in MicroPython speaks over a bus.
-  bus: 'READ_NOTHING',
+  bus: 'READ_BUS',
 };
 
 const tableText = (name: string, table: readonly TablePoint[]): string =>
@@ -127,6 +127,27 @@ const powersText = ({ powers }: BoardPlan): string =>
 static const PowerPin POWER_PINS[] = {${powers.map(({ pin, waitS, everyS }) => `{${pinText(pin)}, ${waitS}, ${everyS}}`).join(', ')}};
 `;
 
+/** Nothing of it stands in the program of a board without a bus. */
+function busText({ bus, inputs }: BoardPlan): string {
+  if (bus === null) return '';
+  const words = registersOf(inputs).map(
+    ({ probe, word, isSigned, decimals }) => `{${probe}, ${word}, ${bool(isSigned)}, ${decimals}}`,
+  );
+  return `
+// ---- Probes on a bus: the pins of the transceiver, and the one that lets it speak; NO_PIN: it does so by itself. Bits a second, as the probes are set.
+const uint8_t BUS_TX = ${pinText(bus.tx)}, BUS_RX = ${pinText(bus.rx)}, BUS_DIRECTION = ${bus.direction ? pinText(bus.direction) : 'NO_PIN'};
+const uint32_t BUS_BAUD = ${bus.baud};
+// By probe: address, function, first register, how many.
+const uint8_t BUS_COUNT = ${bus.probes.length}, BUS_MOST_WORDS = ${Math.max(...bus.probes.map(({ count }) => count))};
+static const BusProbe BUS_PROBES[] = {${bus.probes.map((one) => `{${one.address}, ${one.function}, ${one.register}, ${one.count}}`).join(', ')}};
+// Which word of which answer is read: probe, word, signed, decimals.
+static const BusWord BUS_WORDS[] = {${words.join(', ')}};
+`;
+}
+
+const registersOf = (inputs: readonly SketchInput[]): readonly SketchRegister[] =>
+  inputs.flatMap(({ register }) => register ?? []);
+
 /** Nothing of it stands in the program of a board without contacts. */
 const contactsText = ({ contacts }: BoardPlan): string =>
   contacts.length === 0
@@ -145,15 +166,22 @@ ${contacts.map(contactText).join('\n')}
 const outputRow = ({ name, output }: SketchLine): string =>
   `  {${pinText(output.pin)}, ${bool(output.activeLow)}, "${forString(name)}"},  // ${forComment(name)}`;
 
-const inputRow = ({ name, pin, second = pin, reads, label, power }: SketchInput): string =>
-  `  {${READ_NAMES[reads]}, ${pinText(pin)}, ${pinText(second)}, ${power ?? 'ALWAYS_FED'}, "${forString(name)}"},  // ${forComment(label)}`;
+/** @param before the inputs above it */
+function inputRow(
+  { name, pin, second = pin, reads, label, power, register }: SketchInput,
+  before: readonly SketchInput[],
+): string {
+  // Of a word on the bus its place among them.
+  const pins = register ? `${registersOf(before).length}, NO_PIN` : `${pinText(pin)}, ${pinText(second)}`;
+  return `  {${READ_NAMES[reads]}, ${pins}, ${power ?? 'ALWAYS_FED'}, "${forString(name)}"},  // ${forComment(label)}`;
+}
 
 /** @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
 export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string {
   const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
+${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "pins.h"
 ${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}
@@ -180,10 +208,13 @@ function sketchText(plan: BoardPlan): string {
 // ---- What is read.
 const uint8_t INPUTS = ${inputs.length};
 static const InputPin INPUT_PINS[${Math.max(1, inputs.length)}] = {
-${listed(inputs.map(inputRow), '  {READ_CONTACT, 0, 0, ALWAYS_FED, ""},').replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
+${listed(
+  inputs.map((one, at) => inputRow(one, inputs.slice(0, at))),
+  '  {READ_CONTACT, 0, 0, ALWAYS_FED, ""},',
+).replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
 };
 ${sourcesText(plan)}
-${powersText(plan)}static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};
+${busText(plan)}${powersText(plan)}static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};
 ${sensesText(plan)}
 // By line: air, light cell, rain switch, soil, skip switch.
 static const int32_t AROUND[][5] = {${plan.around.map(aroundText).join(', ') || '{NONE, NONE, NONE, NONE, NONE}'}};
@@ -213,7 +244,7 @@ const programBits = ({ engine }: BoardPlan): number =>
   engine.lines.reduce((bits, { program }) => bits | (1 << PROGRAM_CODES[program.kind]), 0);
 
 /** What of reading and of the engine this board needs: what it does not need takes no room. */
-function needsText({ inputs, powers, sources, senses, lines, watches }: BoardPlan): string {
+function needsText({ inputs, powers, bus, sources, senses, lines, watches }: BoardPlan): string {
   const members = Math.max(0, ...sources.map((one) => (one.by === 'one' ? 0 : one.members.length)));
   const reads = (how: Reads): boolean => inputs.some((one) => one.reads === how);
   const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
@@ -223,6 +254,7 @@ function needsText({ inputs, powers, sources, senses, lines, watches }: BoardPla
     [senses.length > 0, 'TROWEL_SENSES'],
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],
     [reads('volts'), 'TROWEL_VOLTS'],
+    [bus !== null, 'TROWEL_BUS'],
     [members > 0, `TROWEL_MOST_MEMBERS ${members}`],
   ];
   return needs.flatMap(([isNeeded, name]) => (isNeeded ? [`#define ${name}\n`] : [])).join('');

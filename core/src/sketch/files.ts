@@ -2,11 +2,12 @@
 import type { BoardPlan } from './plan.ts';
 
 /** Headers of a program in C++. */
-export const cppFileNames = ({ contacts, lamps }: BoardPlan): readonly string[] => [
+export const cppFileNames = ({ contacts, lamps, bus }: BoardPlan): readonly string[] => [
   'engine.h',
   'pins.h',
   ...(contacts.length > 0 ? ['contacts.h'] : []),
   ...(lamps.length > 0 ? ['signals.h', 'lamps.h'] : []),
+  ...(bus ? ['bus.h'] : []),
   'inputs.h',
   'kept.h',
   'console.h',

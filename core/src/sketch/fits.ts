@@ -1,5 +1,5 @@
 /** Whether a board can hold its program, as far as its traits tell. */
-import { inputsOf, type BoardPlan, type Reads, type SketchProblem } from './plan.ts';
+import type { BoardPlan, Reads, SketchProblem } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 
 /** Working memory of the small boards, bytes, and what their own serial line, clock and stack take of it. Its words lie in program memory. */
@@ -58,7 +58,7 @@ const READS_BYTES: Readonly<Record<Reads, number>> = {
   distance: 500,
   'one-wire': 1400,
   volts: 900,
-  bus: 0,
+  bus: 1500,
 };
 const SENSES_BYTES = 900;
 const MEMBERS_BYTES = 700;
@@ -94,27 +94,12 @@ const isBeyondSmall = ({ engine }: BoardPlan): boolean =>
     ({ guards, flowMlPerMin }) => guards.dailyMaxMl > MOST_SMALL || flowMlPerMin > MOST_SMALL,
   );
 
-/** What the program in C++ leaves out of a plan, beside what neither language reads. */
-export const cppLeftOut = ({ inputs }: BoardPlan): readonly SketchProblem[] =>
-  inputs.flatMap(({ reads, label }): SketchProblem[] =>
-    reads === 'bus' ? [{ kind: 'bus-in-python', what: label, sheet: 'bench/readout' }] : [],
-  );
+/** Bits a second that pins can be timed for by a program. */
+const MOST_TIMED_BAUD = 19_200;
+const busProblems = ({ bus, board }: BoardPlan): readonly SketchProblem[] =>
+  bus && bus.baud > MOST_TIMED_BAUD ? [{ kind: 'bus-too-fast', what: board, sheet: 'bench/readout' }] : [];
 
-/** Inputs that something is decided by, though only the program in MicroPython can read them. */
-function busProblems(plan: BoardPlan): readonly SketchProblem[] {
-  const needed = [
-    ...plan.sources.flatMap(inputsOf),
-    ...plan.tankInputs,
-    ...plan.senses.map(({ input }) => input),
-  ];
-  return plan.inputs.flatMap(({ reads, label }, at): SketchProblem[] =>
-    reads === 'bus' && needed.includes(at)
-      ? [{ kind: 'bus-in-python', what: label, sheet: 'bench/readout' }]
-      : [],
-  );
-}
-
-/** What forbids a program in C++: a board's own size, and what is decided by a bus probe. */
+/** What forbids a program in C++: a board's own size, and a bus that is too fast for it. */
 export const cppProblems = (plan: BoardPlan): readonly SketchProblem[] => [
   ...busProblems(plan),
   ...(isSmall(plan) &&

@@ -6,7 +6,7 @@ import { plusMinusAt } from '../live/readingNow.ts';
 import { byId } from '../quantity/byId.ts';
 import { formatNumber } from '../quantity/format.ts';
 import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
-import type { SketchInput, SketchLamp, SketchLine, SketchPower } from './plan.ts';
+import type { SketchBus, SketchInput, SketchLamp, SketchLine, SketchPower } from './plan.ts';
 import type { Pin } from './pins.ts';
 
 export const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
@@ -20,22 +20,22 @@ export const headingOf = (
     sensors,
     lines,
     lamps,
+    bus,
   }: {
     readonly inputs: readonly SketchInput[];
     readonly powers: readonly SketchPower[];
     readonly sensors: readonly SketchInput[];
     readonly lines: readonly SketchLine[];
     readonly lamps: readonly SketchLamp[];
+    readonly bus: SketchBus | null;
   },
 ): readonly string[] => [
   ...new Set(sensors.flatMap((input) => calibrationLine(garden, input))),
-  // Registers of a bus stand with the bus, in the language that reads them.
-  ...inputs
-    .filter(({ reads }) => reads !== 'bus')
-    .map(
-      ({ pin, second, label, name }) =>
-        `${[pin, ...(second ? [second] : [])].map(pinName).join(' and ')}: reads ${label}, printed as ${name}`,
-    ),
+  ...inputs.map(
+    (input) =>
+      `${pinsOf(input, bus).map(pinName).join(' and ')}${input.reads === 'bus' ? ', the bus' : ''}: reads ${input.label}, printed as ${input.name}`,
+  ),
+  ...(bus?.direction ? [`${pinName(bus.direction)}: lets the transceiver of the bus speak, while high`] : []),
   ...powers.map(
     ({ pin, waitS, everyS }, at) =>
       `${pinName(pin)}: feeds ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')} only to be read, ${waitS} s before, every ${everyS} s`,
@@ -49,6 +49,9 @@ export const headingOf = (
       `${pins.map(({ pin }) => pinName(pin)).join(', ')}: ${kind === 'buzzer' ? 'sounds' : 'lights'} ${name}${kind === 'three' ? ' in red, green and blue' : ''}`,
   ),
 ];
+
+const pinsOf = ({ reads, pin, second }: SketchInput, bus: SketchBus | null): readonly Pin[] =>
+  bus && reads === 'bus' ? [bus.tx, bus.rx] : [pin, ...(second ? [second] : [])];
 
 /** "% span", "kPa", "counts" */
 export const unitOf = (kind: PercentKind): string =>

@@ -50,6 +50,8 @@ export function readInputs(
         : inputOf(garden, channel);
       const placed = placedOf(circuit, channel.probeId);
       if (!isInput(input) || !placed?.part.perReading) return { channel, input };
+      if (input.reads === 'bus')
+        return { channel, input: { kind: 'bus-fed', what: input.label, sheet: 'plan/wiring' } };
       const pin = powerPin(circuit, placed);
       if (!pin) return { channel, input: { kind: 'no-power-pin', what: input.label, sheet: 'plan/wiring' } };
       const probe = byId(garden.probes, channel.probeId);

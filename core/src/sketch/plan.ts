@@ -210,8 +210,10 @@ export type SketchProblem = {
     | 'no-power-pin'
     /** A bus probe whose transceiver is not drawn, or whose registers are of a kind that is not read. */
     | 'no-bus'
-    /** Only the program in MicroPython speaks over a bus. */
-    | 'bus-in-python'
+    /** Its probes are set to more bits a second than the program in C++ can time. */
+    | 'bus-too-fast'
+    /** A bus probe that is fed only to be read. */
+    | 'bus-fed'
     | 'no-name'
     /** Two inputs, or an input and an output, are written to one pin. */
     | 'pin-taken-twice'

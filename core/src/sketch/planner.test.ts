@@ -6,9 +6,7 @@ import { setWaterLine } from '../garden/edits/plots.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { addPart, connect } from '../wiring/edit.ts';
 import { planBoard } from './boardPlan.ts';
-import { cppSketch } from './cpp.ts';
-import { cppLeftOut, cppProblems } from './fits.ts';
-import { pythonSettings } from './python.ts';
+import { cppProblems, pythonProblems } from './fits.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 
 const { garden: base, boardId } = oneStickOnePump();
@@ -113,17 +111,11 @@ describe('a probe on a bus', () => {
   const pin = (number: number) => ({ kind: 'pin', number }) as const;
   const bus = { tx: pin(16), rx: pin(17), direction: null, baud: 9600, probes: [] };
 
-  test('is left out in C++, which says nothing of it, and read in MicroPython, which names its pins', () => {
-    const beside = { ...plan, bus, inputs: [stick, onBus] };
-    expect(cppLeftOut(beside)).toMatchObject([{ kind: 'bus-in-python', what: 'B1, factory moisture' }]);
-    expect(cppProblems(beside)).toEqual([]);
-    expect(cppSketch(beside, '')).not.toContain('reads B1');
-    expect(pythonSettings(beside, '')).toContain(
-      '# P16 and P17: the bus, reads B1, factory moisture, printed as b1.moisture',
-    );
-  });
-  test('that decides forbids the program in C++', () => {
-    expect(cppProblems({ ...plan, bus, inputs: [onBus] })).toMatchObject([{ kind: 'bus-in-python' }]);
+  const fast = { ...plan, traits: '3.3 V board', bus: { ...bus, baud: 38_400 }, inputs: [onBus] };
+  test('that is set to more bits a second than a program can time is refused in C++ alone', () => {
+    expect(cppProblems({ ...fast, bus: { ...bus, baud: 19_200 } })).toEqual([]);
+    expect(cppProblems(fast)).toMatchObject([{ kind: 'bus-too-fast' }]);
+    expect(pythonProblems({ ...fast, inputs: [{ ...onBus, pin: pin(16) }] })).toEqual([]);
   });
 });
 

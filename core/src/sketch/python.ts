@@ -18,7 +18,6 @@ import type {
 import { inputsOf } from './plan.ts';
 import { flatProgram } from './flatProgram.ts';
 import { nameOf } from './folder.ts';
-import { pinName } from './heading.ts';
 import { frameOf } from './settable.ts';
 import { signalCodes } from './signalCodes.ts';
 import { forComment, forString, wordOf } from './safeText.ts';
@@ -198,14 +197,6 @@ const placeOf = ({ pin, second, register }: SketchInput): Value =>
 const inputText = (input: SketchInput): string =>
   valueText([READ_NAMES[input.reads], placeOf(input), forString(input.name)]);
 
-/** "P16 and P17: the bus, reads B1, soil temperature, printed as b1.temperature" */
-const busHeading = ({ bus, inputs }: BoardPlan): readonly string[] =>
-  inputs.flatMap(({ reads, label, name }) =>
-    bus && reads === 'bus'
-      ? [`${pinName(bus.tx)} and ${pinName(bus.rx)}: the bus, reads ${label}, printed as ${name}`]
-      : [],
-  );
-
 const busText = ({ bus }: BoardPlan): string =>
   bus === null
     ? 'None'
@@ -228,7 +219,7 @@ export function pythonSettings(plan: BoardPlan, dateIso: string, known = ''): st
   const body = settingsText(plan);
   return `# ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 # Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${[...plan.heading, ...busHeading(plan)].map((line) => `# ${forComment(line)}\n`).join('')}${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import ${['Fields', ...new Set(plan.engine.lines.map(({ program }) => kindName(program.kind)))].join(', ')}
+${plan.heading.map((line) => `# ${forComment(line)}\n`).join('')}${known === '' ? '' : `# THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}from engine import ${['Fields', ...new Set(plan.engine.lines.map(({ program }) => kindName(program.kind)))].join(', ')}
 
 # The name of this program: the same settings have the same one.
 PROGRAM = "${programName(plan)}"

@@ -1,6 +1,6 @@
 // Plays a board: "a PIN VALUE" lets a pin read a value, "t PIN SIXTEENTHS [1]" hangs a 1-Wire thermometer on it (1: its answers are damaged), "w N" turns the clock
-// by N seconds ("W N" by tenths of them), "c TEXT" types a line at the console. It prints "> " before what the board prints, and "SECOND PIN LEVEL" whenever an
-// output changes.
+// by N seconds ("W N" by tenths of them), "c TEXT" types a line at the console, "b …" puts a probe on a bus (bus.h of this folder). It prints "> " before what the
+// board prints, and "SECOND PIN LEVEL" whenever an output changes.
 #include "host.h"
 #include "EEPROM.h"
 
@@ -39,6 +39,9 @@ static void saveMemory() {
 uint8_t EepromMemory::read(uint16_t at) { return memory[at & 1023]; }
 void EepromMemory::update(uint16_t at, uint8_t value) { memory[at & 1023] = value; }
 
+static uint32_t nowUs = 0;
+#include "simulatedBus.h"
+
 // A 1-Wire thermometer: what it measures in sixteenths of a degree, what it was told to do, and what it answers bit by bit.
 struct Thermometer {
   bool is, isDamaged;
@@ -49,7 +52,7 @@ struct Thermometer {
   uint8_t at;
 };
 static Thermometer thermometers[256];
-static uint32_t nowUs = 0, lowSinceUs = 0, heldFromUs = 0, heldToUs = 0;
+static uint32_t lowSinceUs = 0, heldFromUs = 0, heldToUs = 0;
 
 static uint8_t checkOf(const uint8_t *bytes, uint8_t count) {
   uint8_t sum = 0;
@@ -103,15 +106,21 @@ void pinMode(uint8_t pin, uint8_t mode) {
     if (mode == INPUT && wasDown) letGo(thermometers[pin], nowUs - lowSinceUs);
     return;
   }
+  if (isOfBus(pin)) return;
   if (mode == OUTPUT) printf("0 %d %d\n", (int)pin, (int)levels[pin]);
 }
 void digitalWrite(uint8_t pin, uint8_t level) {
   const bool isNew = levels[pin] != level;
   levels[pin] = level;
+  if (isOfBus(pin)) {
+    hearLevel(pin, level);
+    return;
+  }
   if (isNew && modes[pin] == OUTPUT) printf("%u %d %d\n", (unsigned)((nowMs - bootMs) / 1000), (int)pin, (int)level);
 }
 // Nothing connected: high where it is pulled up, and who knows what else.
 uint8_t digitalRead(uint8_t pin) {
+  if (isOfBus(pin)) return busLevel();
   if (thermometers[pin].is) return nowUs >= heldFromUs && nowUs < heldToUs ? LOW : HIGH;
   if (!wasSet[pin]) return modes[pin] == INPUT_PULLUP ? HIGH : (uint8_t)((nowMs / 1000) % 2);
   return values[pin] != 0 ? HIGH : LOW;
@@ -120,6 +129,8 @@ uint8_t digitalRead(uint8_t pin) {
 int16_t analogRead(uint8_t pin) { return (int16_t)(values[pin] >> (12 - bits)); }
 void analogReadResolution(uint8_t asked) { bits = asked; }
 uint32_t millis() { return nowMs; }
+// Asking takes its time.
+uint32_t micros() { return nowUs += 3; }
 void delayMicroseconds(uint32_t us) { nowUs += us; }
 // The time of an echo is given in microseconds; longer than asked for is none.
 uint32_t pulseIn(uint8_t pin, uint8_t, uint32_t timeoutUs) {
@@ -159,7 +170,7 @@ void SerialPort::println() {
 int main() {
   loadMemory();
   setup();
-  char row[256];
+  char row[4096];
   while (fgets(row, sizeof(row), stdin)) {
     if (row[0] == 'a') {
       int pin = 0, value = 0;
@@ -176,6 +187,8 @@ int main() {
         one.isDamaged = damaged != 0;
         one.sixteenths = sixteenths;
       }
+    } else if (row[0] == 'b') {
+      addBusProbe(row + 1);
     } else if (row[0] == 'w') {
       for (int32_t left = atoi(row + 1); left > 0; left -= 1) {
         nowMs += 1000;

@@ -19,6 +19,7 @@ uint8_t digitalRead(uint8_t pin);
 int16_t analogRead(uint8_t pin);
 void analogReadResolution(uint8_t bits);
 uint32_t millis();
+uint32_t micros();
 inline void interrupts() {}
 inline void noInterrupts() {}
 void delayMicroseconds(uint32_t us);

@@ -59,10 +59,11 @@ const valuesOf = (said: string, name: string): number[] =>
 
 test('they are asked in turn, one a second, with frames as the standard has them', async () => {
   const { line, frames } = await boardOnABus('none');
-  await line.seconds(6);
+  // The first answer is read in the second after the one in which it was asked for.
+  await line.seconds(7);
   // Address 1, function 3, two registers from 0 on: its check value is C4 0B in every table.
   expect(frames.slice(0, 2)).toEqual(['010300000002c40b', '020300000002c438']);
-  expect(frames).toHaveLength(6);
+  expect(frames).toHaveLength(7);
   const [moisture, degrees] = [valuesOf(line.said, 'b1.moisture'), valuesOf(line.said, 'b2.temperature')];
   expect(moisture).toHaveLength(3);
   expect(degrees).toHaveLength(3);
@@ -75,7 +76,7 @@ test.each<BusFault>(['no answer', 'wrong CRC', 'wrong address', 'exception'])(
   '%s: that probe gives no reading, and the other one goes on',
   async (fault) => {
     const { line } = await boardOnABus(fault);
-    await line.seconds(8);
+    await line.seconds(9);
     expect(valuesOf(line.said, 'b1.moisture')).toEqual([]);
     expect(valuesOf(line.said, 'b2.temperature')).toHaveLength(4);
   },

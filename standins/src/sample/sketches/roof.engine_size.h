@@ -15,5 +15,6 @@
 #define TROWEL_SENSES
 #define TROWEL_ONE_WIRE
 #define TROWEL_VOLTS
+#define TROWEL_BUS
 // Bits of its converter.
 #define TROWEL_ADC_BITS 12

@@ -6,14 +6,17 @@
 // P13: reads Air under the hatch, printed as air
 // P36: reads Battery, printed as bat
 // P26 and P27: reads Rain tank, mm, printed as tank
+// P16 and P17, the bus: reads B1, factory moisture, printed as b1.moisture
+// P16 and P17, the bus: reads B1, soil temperature, printed as b1.temperature
+// P16 and P17, the bus: reads B1, conductivity, printed as b1.ec
 // P18: switches Roof pump, on when high
 // P19: lights Dry lamp
-// These files belong together: this one, engine_size.h, engine.h, pins.h, signals.h, lamps.h, inputs.h, kept.h, console.h and board.h. No library is needed.
+// These files belong together: this one, engine_size.h, engine.h, pins.h, signals.h, lamps.h, bus.h, inputs.h, kept.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "fea71e1909f2"
+#define TROWEL_PROGRAM "50a7522da9cb"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
 
@@ -25,9 +28,9 @@ static const InputPin INPUT_PINS[8] = {
   {READ_ONE_WIRE, 13, 13, ALWAYS_FED, "air"},  // Air under the hatch
   {READ_VOLTS, 36, 36, ALWAYS_FED, "bat"},  // Battery
   {READ_DISTANCE, 26, 27, ALWAYS_FED, "tank"},  // Rain tank, mm
-  {READ_NOTHING, 17, 17, ALWAYS_FED, "b1.moisture"},  // B1, factory moisture
-  {READ_NOTHING, 17, 17, ALWAYS_FED, "b1.temperature"},  // B1, soil temperature
-  {READ_NOTHING, 17, 17, ALWAYS_FED, "b1.ec"},  // B1, conductivity
+  {READ_BUS, 0, NO_PIN, ALWAYS_FED, "b1.moisture"},  // B1, factory moisture
+  {READ_BUS, 1, NO_PIN, ALWAYS_FED, "b1.temperature"},  // B1, soil temperature
+  {READ_BUS, 2, NO_PIN, ALWAYS_FED, "b1.ec"},  // B1, conductivity
 };
 static const Member MEMBERS[] = {
   {0, 0, 0, 0, 0}
@@ -35,6 +38,15 @@ static const Member MEMBERS[] = {
 static const Source SOURCES[] = {
   {BY_ONE, 1, 0},
 };
+
+// ---- Probes on a bus: the pins of the transceiver, and the one that lets it speak; NO_PIN: it does so by itself. Bits a second, as the probes are set.
+const uint8_t BUS_TX = 16, BUS_RX = 17, BUS_DIRECTION = NO_PIN;
+const uint32_t BUS_BAUD = 9600;
+// By probe: address, function, first register, how many.
+const uint8_t BUS_COUNT = 1, BUS_MOST_WORDS = 3;
+static const BusProbe BUS_PROBES[] = {{1, 3, 0, 3}};
+// Which word of which answer is read: probe, word, signed, decimals.
+static const BusWord BUS_WORDS[] = {{0, 0, false, 1}, {0, 1, true, 1}, {0, 2, false, 0}};
 static const int32_t TANK_INPUTS[] = {4};
 static const TablePoint SENSE_0[] PROGMEM = {{-5499, -550}, {8499, 850}};
 static const Sense SENSES[] = {

@@ -6,11 +6,11 @@
 # P13: reads Air under the hatch, printed as air
 # P36: reads Battery, printed as bat
 # P26 and P27: reads Rain tank, mm, printed as tank
+# P16 and P17, the bus: reads B1, factory moisture, printed as b1.moisture
+# P16 and P17, the bus: reads B1, soil temperature, printed as b1.temperature
+# P16 and P17, the bus: reads B1, conductivity, printed as b1.ec
 # P18: switches Roof pump, on when high
 # P19: lights Dry lamp
-# P16 and P17: the bus, reads B1, factory moisture, printed as b1.moisture
-# P16 and P17: the bus, reads B1, soil temperature, printed as b1.temperature
-# P16 and P17: the bus, reads B1, conductivity, printed as b1.ec
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.

@@ -1,7 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import { useMemo, useState } from 'react';
 import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/plan';
-import { cppLeftOut } from '@plain-trowel/core/sketch/fits';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -170,7 +169,7 @@ function Files({
         name={names[language]}
         otherName={names[language === 'C++' ? 'MicroPython' : 'C++']}
       />
-      <LeftOut all={[...plan.leftOut, ...(language === 'C++' ? cppLeftOut(plan) : [])]} />
+      <LeftOut all={plan.leftOut} />
       {language === 'MicroPython' && (
         <RunHere boardId={boardId} plan={plan} program={() => pythonProgram(plan, today(), known)} />
       )}

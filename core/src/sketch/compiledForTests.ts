@@ -1,0 +1,70 @@
+/** A board's program in C++, compiled against a board of ours on this computer, and played. */
+import { spawnSync } from 'node:child_process';
+import { copyFileSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { expect } from 'vitest';
+import { planBoard } from './boardPlan.ts';
+import type { BoardPlan } from './plan.ts';
+import { cppSize, cppSketch } from './cpp.ts';
+import { cppFileNames } from './files.ts';
+import { oneStickOnePump } from './gardenForTests.ts';
+
+export const CPP = fileURLToPath(new URL('../../../engine/cpp/', import.meta.url));
+export const FLAGS = [
+  '-std=gnu++11',
+  '-Wall',
+  '-Wextra',
+  '-Werror',
+  '-fsanitize=undefined',
+  '-fno-sanitize-recover=all',
+];
+export const WRITTEN = '2026-11-28';
+
+export const planOf = (): BoardPlan => {
+  const { garden, boardId } = oneStickOnePump();
+  const planned = planBoard(garden, boardId);
+  if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
+  return planned.plan;
+};
+
+/** Compiles a program; gives where it lies, or what the compiler said. */
+export function compiled(plan: BoardPlan, ...more: string[]): { program: string; said: string } {
+  const folder = mkdtempSync(join(tmpdir(), 'trowel-'));
+  writeFileSync(join(folder, 'sketch.cpp'), cppSketch(plan, WRITTEN));
+  writeFileSync(join(folder, 'engine_size.h'), cppSize(plan));
+  // What a person gets, and nothing else.
+  for (const name of cppFileNames(plan)) copyFileSync(join(CPP, name), join(folder, name));
+  const program = join(folder, 'board');
+  const made = spawnSync(
+    'g++',
+    [
+      ...FLAGS,
+      ...more,
+      `-I${folder}`,
+      `-I${join(CPP, 'host')}`,
+      '-include',
+      join(CPP, 'host/host.h'),
+      '-o',
+      program,
+      join(folder, 'sketch.cpp'),
+      join(CPP, 'host/host.cpp'),
+    ],
+    { encoding: 'utf8' },
+  );
+  if (made.error) throw new Error('These tests need g++: apt-get install g++');
+  return { program, said: made.stderr };
+}
+
+/** Plays rows on the board. @param memory the file that its EEPROM lies in */
+export function played(program: string, rows: readonly string[], memory = ''): string[] {
+  const ran = spawnSync(program, {
+    input: `${rows.join('\n')}\n`,
+    encoding: 'utf8',
+    maxBuffer: 2 ** 28,
+    env: { ...process.env, TROWEL_EEPROM: memory },
+  });
+  expect(ran.status, ran.stderr).toBe(0);
+  return ran.stdout.trimEnd().split('\n');
+}
