@@ -223,7 +223,7 @@ static void look() {
 #endif
 }
 
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS)
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
 // 2144 hundredths are 21.44.
 static void printDecimal(int32_t value, uint8_t decimals) {
   int32_t unit = 1;
@@ -236,18 +236,21 @@ static void printDecimal(int32_t value, uint8_t decimals) {
 }
 #endif
 
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS)
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
 // Digits behind the point of what an input gives.
 static uint8_t decimalsOf(const InputPin &one) {
 #ifdef TROWEL_BUS
   if (one.reads == READ_BUS) return BUS_WORDS[one.pin].decimals;
+#endif
+#ifdef TROWEL_I2C
+  if (one.reads == READ_I2C) return I2C_ASKS[one.pin].decimals;
 #endif
   return one.reads == READ_ONE_WIRE ? 2 : one.reads == READ_VOLTS ? 3 : 0;
 }
 #endif
 
 static void printRaw(const InputPin &one, int32_t raw) {
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS)
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
   printDecimal(raw, decimalsOf(one));
 #else
   (void)one;
@@ -291,7 +294,7 @@ void setup() {
   // A contact is pulled up, so that an open one reads 1 and a loose wire does not float.
   for (uint8_t at = 0; at < INPUTS; at += 1) {
     const InputPin &one = INPUT_PINS[at];
-    if (one.reads == READ_BUS) continue;
+    if (one.reads == READ_BUS || one.reads == READ_I2C) continue;
     pinMode(one.second, INPUT);
     pinMode(one.pin, one.reads == READ_CONTACT ? INPUT_PULLUP : one.reads == READ_DISTANCE ? OUTPUT : INPUT);
   }

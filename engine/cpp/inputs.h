@@ -5,6 +5,9 @@
 #ifdef TROWEL_BUS
 #include "bus.h"
 #endif
+#ifdef TROWEL_I2C
+#include "i2c.h"
+#endif
 
 // What was read in this second; NONE: nothing came back.
 static int32_t raws[INPUTS > 0 ? INPUTS : 1];
@@ -120,6 +123,9 @@ static int32_t readInput(uint8_t at) {
     case READ_DISTANCE: return readDistance(one);
 #ifdef TROWEL_BUS
     case READ_BUS: return readBus(one.pin);
+#endif
+#ifdef TROWEL_I2C
+    case READ_I2C: return readOverI2c(one.pin);
 #endif
 #ifdef TROWEL_ONE_WIRE
     case READ_ONE_WIRE: return readOneWire(one.pin, at);

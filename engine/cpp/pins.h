@@ -12,8 +12,9 @@ using namespace trowel;
 #endif
 
 // Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo. A 1-Wire thermometer gives
-// hundredths of a degree, and a voltage mV at its pin. Of a probe on a bus the pin is its place among the words below.
-const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4, READ_BUS = 5;
+// hundredths of a degree, and a voltage mV at its pin. Of a probe on a bus, and of a part on I2C,
+// the pin is its place among what is asked.
+const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4, READ_BUS = 5, READ_I2C = 6;
 const uint8_t NO_PIN = 255;
 const uint8_t ALWAYS_FED = 255;
 struct InputPin {
@@ -41,6 +42,23 @@ struct BusWord {
   bool isSigned;
   // Decimals that are printed.
   uint8_t decimals;
+};
+
+// A part on I2C. What it is told before it is asked: how many bytes and these bytes, until none.
+struct I2cPart {
+  uint8_t sda, scl, address;
+  const uint8_t *begin;
+};
+// What it is asked: written, then waited; written right before reading; how many bytes are read, and whether each two have a check behind them; where the value
+// stands in them. Value * times / per + plus, between least and most.
+struct I2cAsk {
+  uint8_t part, askBytes, ask[4], waitMs, fromBytes, from[4], read;
+  bool isChecked;
+  uint8_t at, bytes;
+  bool isLowFirst, isSigned;
+  int32_t times, per, plus;
+  uint8_t decimals;
+  int32_t least, most;
 };
 
 // Sensors of the engine: one input, or members that are put together.

@@ -238,7 +238,7 @@ class Board:
         for at in range(len(inputs)):
             how, place, name = inputs[at]
             if self.raws[at] is not None:
-                decimals = place[3] if how == "bus" else DECIMALS.get(how, 0)
+                decimals = place[3] if how in ("bus", "i2c") else DECIMALS.get(how, 0)
                 pairs.append("%s=%s" % (name, decimal_text(self.raws[at], decimals)))
         if pairs:
             self.say(" ".join(pairs))

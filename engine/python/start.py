@@ -19,6 +19,7 @@ outputs = {}
 contacts = {}
 converters = {}
 buses = {}
+i2c = None
 
 
 def switch(pin, level):
@@ -82,6 +83,8 @@ def read(how, pins):
         return distance(pin, pins[1])
     if how == "one_wire":
         return one_wire(pin)
+    if how == "i2c":
+        return over_i2c(pin)
     if how == "contact":
         if pin not in contacts:
             contacts[pin] = contact(pin)
@@ -105,6 +108,15 @@ def leave():
         file.write("1")
     print("# load: outputs off, restarting")
     machine.reset()
+
+
+def over_i2c(place):
+    global i2c
+    if i2c is None:
+        from i2c import I2c
+
+        i2c = I2c(settings.I2C)
+    return i2c.value(place)
 
 
 def bus_of_board():

@@ -3,6 +3,7 @@
  * What it reads may be handed on as lines, named as a board would name them.
  */
 import { LOWEST_ADDRESS, HIGHEST_ADDRESS, type Request } from '@plain-trowel/core/bus/frame';
+import type { BusSpeed } from '@plain-trowel/core/bus/timing';
 import { planReads, valuesOf, type BusValue, type RegisterMap } from '@plain-trowel/core/bus/registers';
 import { busStreamName } from '@plain-trowel/core/garden/edits/bench';
 import { fail, ok, type Result } from '@plain-trowel/core/quantity/result';
@@ -15,6 +16,8 @@ export type BusSnapshot = {
   /** What it is connected to; null while it is not. */
   readonly label: string | null;
   readonly simulated: boolean;
+  /** Bits a second that it is spoken to with. */
+  readonly baud: BusSpeed | null;
   readonly working: BusWork | null;
   readonly doneFrac: number;
   readonly last: Exchange | null;
@@ -33,6 +36,7 @@ export type BusSnapshot = {
 const IDLE: BusSnapshot = {
   label: null,
   simulated: false,
+  baud: null,
   working: null,
   doneFrac: 0,
   last: null,
@@ -60,12 +64,12 @@ export class BusDesk {
   readonly getSnapshot = (): BusSnapshot => this.snapshot;
 
   /** @throws what the port throws when it cannot be opened */
-  async connect(port: BusPort, baudRate: number, of: { label: string; simulated: boolean }): Promise<void> {
+  async connect(port: BusPort, baud: BusSpeed, of: { label: string; simulated: boolean }): Promise<void> {
     await this.disconnect();
-    const link = new BusLink(port, baudRate, this.clocks.tickMs);
+    const link = new BusLink(port, baud, this.clocks.tickMs);
     await link.open();
     this.link = link;
-    this.set({ ...IDLE, ...of });
+    this.set({ ...IDLE, ...of, baud });
   }
 
   async disconnect(): Promise<void> {

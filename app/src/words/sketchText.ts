@@ -18,8 +18,16 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what}: its bus is not drawn up to the board’s pins, or its register is of a kind that the program does not read (16 bits, scaled by 1, 0.1, 0.01 or 0.001). Draw the transceiver on Plan, Wiring.`;
     case 'bus-too-fast':
       return `The bus of ${what} is set to more than 19 200 bits a second, which the program in C++ cannot time. Set its probes to 9 600, or take MicroPython.`;
+    case 'bus-speeds':
+      return `${what} is set to another speed than the probes that it shares its wires with; one of them is never heard. Set all of them to one speed, and say which on Bench, Readout, Bus desk.`;
     case 'bus-fed':
       return `${what} is on a bus and powered only to be read: the program does not wait for such a probe. Let it be powered all the time.`;
+    case 'no-i2c':
+      return `${what}: its SDA and SCL are not drawn straight to pins of the board. Draw them on Plan, Wiring.`;
+    case 'no-address':
+      return `${what} has no I2C address yet. Set it on Plan, Wiring, as its jumpers or its sheet say.`;
+    case 'not-told':
+      return `${what} speaks I2C, and its entry in the catalogue does not say by which bytes this is asked. Take the built-in entry of its kind, or give your own entry an “i2c” in its file.`;
     case 'pin-taken-twice':
       return `${what}: one pin cannot serve two. Give one of them another.`;
     case 'kind-not-written':

@@ -1,5 +1,11 @@
 /** When a frame ends and how long to wait for one. Source: Modbus over Serial Line V1.02, 2.5.1. */
 
+/** Speeds that probes are set to, bits a second. */
+export const BUS_SPEEDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200] as const;
+export type BusSpeed = (typeof BUS_SPEEDS)[number];
+/** What most of them are set to when they are bought. */
+export const USUAL_SPEED: BusSpeed = 9600;
+
 /** Bits of one character on the line: start, eight, parity or a second stop, stop. */
 const BITS = 11;
 /** Above this speed the pauses are fixed, so that a machine's clock can keep them. */

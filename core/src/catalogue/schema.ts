@@ -4,6 +4,7 @@
  */
 import { MOST } from '../quantity/bounds.ts';
 import { z } from '../quantity/schema.ts';
+import { i2cTalkSchema } from './i2cTalk.ts';
 import { FACT_KEYS, FACTS, type FactKey } from './facts.ts';
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'use small letters, digits and hyphens, at most 40');
@@ -156,6 +157,8 @@ export const entrySchema = z
     facts: factsSchema,
     /** Bus addresses that can be set; empty when it has none. */
     addresses: z.array(z.int().min(1).max(247)).max(247),
+    /** How it is asked over I2C; absent: nobody has said. */
+    i2c: i2cTalkSchema.optional(),
     cost: z.enum(COST_CLASSES),
     /** Where the figures come from. */
     source: words,

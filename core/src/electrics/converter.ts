@@ -17,8 +17,11 @@ export function fullScaleCounts(bits: number): number {
  *
  * @returns whole counts; readings below `lowCounts` or above `highCounts` are implausible
  */
-export function plausibleWindow(bits: number): { lowCounts: number; highCounts: number } {
-  const full = fullScaleCounts(bits);
+export const plausibleWindow = (bits: number): { lowCounts: number; highCounts: number } =>
+  plausibleWithin(fullScaleCounts(bits));
+
+/** The same of a converter whose inputs can read from nothing to these counts. */
+export function plausibleWithin(full: number): { lowCounts: number; highCounts: number } {
   const margin = Math.max(1, Math.round(full * 0.005));
   return { lowCounts: margin, highCounts: full - margin };
 }

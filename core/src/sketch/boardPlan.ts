@@ -15,7 +15,7 @@ export type Planned =
 export function planBoard(garden: Garden, boardId: string): Planned {
   const board = byId(garden.boards, boardId);
   const planner = new Planner(garden, boardId);
-  const { engine, inputs, powers, bus } = planner;
+  const { engine, inputs, powers, bus, i2c } = planner;
   const own = <T extends { readonly boardId: string }>(all: readonly T[]) =>
     all.filter((one) => one.boardId === boardId);
   const lines = own(garden.waterLines);
@@ -57,6 +57,7 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       inputs,
       powers,
       bus,
+      i2c,
       lines: outputs,
       contacts: switched,
       watches: planner.watches.map(({ plotId: _, ...watch }) => watch),
@@ -103,7 +104,7 @@ const referenceMv = (garden: Garden, board: Board): number =>
 
 /** "C2 and Roof pump, both on P35", for every pin that more than one thing is written to. */
 function takenTwice(
-  { inputs, powers, bus }: Pick<BoardPlan, 'inputs' | 'powers' | 'bus'>,
+  { inputs, powers, bus, i2c }: Pick<BoardPlan, 'inputs' | 'powers' | 'bus' | 'i2c'>,
   lines: readonly SketchLine[],
   lamps: readonly SketchLamp[],
 ): readonly string[] {
@@ -111,13 +112,16 @@ function takenTwice(
     ...(bus
       ? [bus.tx, bus.rx, bus.direction].flatMap((pin) => (pin ? [{ label: 'the bus', pin }] : []))
       : []),
+    ...[
+      ...new Map((i2c?.parts ?? []).flatMap(({ sda, scl }) => [sda, scl]).map((pin) => [pin.number, pin])),
+    ].map(([, pin]) => ({ label: 'I2C', pin })),
     ...lamps.flatMap(({ name, pins }) => pins.map(({ pin }) => ({ label: name, pin }))),
     ...powers.map(({ pin }, at) => ({
       label: `the supply of ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')}`,
       pin,
     })),
     ...inputs
-      .filter(({ reads }) => reads !== 'bus')
+      .filter(({ reads }) => reads !== 'bus' && reads !== 'i2c')
       .flatMap(({ label, pin, second }) => [{ label, pin }, ...(second ? [{ label, pin: second }] : [])]),
     ...lines.map(({ name, output }) => ({ label: name, pin: output.pin })),
   ];

@@ -1,12 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import { BUILT_IN_MAPS, type RegisterMap } from '../bus/registers.ts';
-import { addBusProbe } from '../garden/edits/bench.ts';
+import { addBusProbe, setBusSpeed } from '../garden/edits/bench.ts';
 import { onePlot } from '../garden/edits/gardenForTests.ts';
 import { catalogueOf, setWiring } from '../garden/edits/plan.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { readCircuit } from '../wiring/circuit.ts';
 import { sketchNetlist } from '../wiring/sketchNetlist.ts';
 import { busOf, registerOf } from './bus.ts';
+import { isInput, readInputs } from './inputs.ts';
 
 const map = (change: Partial<RegisterMap> = {}): RegisterMap => ({
   ...(BUILT_IN_MAPS[1] as RegisterMap),
@@ -23,7 +24,16 @@ function drawn(wires: string, of: RegisterMap = map()): { garden: Garden; boardI
   if (!plot || !board) throw new Error('no plot');
   const garden = addBusProbe(
     { ...plain, registerMaps: [of] },
-    { plotId: plot.id, boardId: board.id, label: 'B1', colour: 'white', depthCm: 10, address: 4, map: of },
+    {
+      plotId: plot.id,
+      boardId: board.id,
+      label: 'B1',
+      colour: 'white',
+      depthCm: 10,
+      address: 4,
+      baud: 9600,
+      map: of,
+    },
     random,
   );
   const wiring = sketchNetlist(wires, {
@@ -57,6 +67,28 @@ describe('a bus', () => {
       direction: { kind: 'pin', number: 18 },
     });
   });
+});
+
+test('probes of one bus that are set to two speeds are named: one of them is never heard', () => {
+  const { garden, boardId } = drawn(AUTOMATIC);
+  const at = (baud: 4800 | 9600): Garden => ({
+    ...garden,
+    probes: garden.probes.flatMap((one) =>
+      one.bus ? [one, { ...one, id: 'b2', label: 'B2', bus: { ...one.bus, address: 5, baud } }] : [one],
+    ),
+    channels: garden.channels.flatMap((one) =>
+      one.streamName === 'b1.moisture'
+        ? [one, { ...one, id: 'c9', probeId: 'b2', streamName: 'b2.moisture' }]
+        : [one],
+    ),
+  });
+  const kindOf = (of: Garden) => {
+    const found = readInputs(of, boardId).read.find(({ channel }) => channel.id === 'c9')?.input;
+    return found && (isInput(found) ? found.reads : found.kind);
+  };
+  expect(kindOf(at(9600))).toBe('bus');
+  expect(kindOf(at(4800))).toBe('bus-speeds');
+  expect(readInputs(setBusSpeed(at(4800), 2400), boardId).bus?.baud).toBe(2400);
 });
 
 describe('a channel of it', () => {

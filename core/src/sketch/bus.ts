@@ -8,9 +8,6 @@ import { driverOf } from '../wiring/pinUse.ts';
 import { pinOfName, type Pin } from './pins.ts';
 import type { Decimals, SketchBus, SketchRegister } from './plan.ts';
 
-/** What such probes are set to when they are bought, most of them; the bench's bus desk changes it in the probe. */
-const USUAL_BAUD = 9600;
-
 type Field = RegisterMap['fields'][number];
 /** Words of one register, scaled by a power of ten: everything that cheap probes give. */
 const decimalsOf = ({ type, scale, offset }: Field): Decimals | null => {
@@ -23,7 +20,7 @@ const busProbes = (garden: Garden, boardId: string) =>
   garden.probes.flatMap(({ id, bus }) => {
     const map = bus && mapOf(garden.registerMaps, bus.mapId);
     const isHere = garden.channels.some((one) => one.probeId === id && one.boardId === boardId);
-    return bus && map && isHere ? [{ id, address: bus.address, map }] : [];
+    return bus && map && isHere ? [{ id, address: bus.address, baud: bus.baud, map }] : [];
   });
 
 /** Null where no probe is on it, or where its transceiver is not drawn up to the pins of the board. */
@@ -34,7 +31,8 @@ export function busOf(garden: Garden, boardId: string, circuit: Circuit): Sketch
   const transceiver = all.find(
     (placed) => hasRole(placed, 'transceiver') && placed.part.boardId === board?.part.id,
   );
-  if (probes.length === 0 || !board || !transceiver) return null;
+  const [first] = probes;
+  if (!first || !board || !transceiver) return null;
   const spotOf = (type: 'uart in' | 'uart out' | 'digital in'): Spot | undefined =>
     spotsOf(transceiver).find((spot) => isType(spot, type));
   const [dataIn, dataOut, direction] = [spotOf('uart in'), spotOf('uart out'), spotOf('digital in')];
@@ -50,7 +48,7 @@ export function busOf(garden: Garden, boardId: string, circuit: Circuit): Sketch
     tx,
     rx,
     direction: turns,
-    baud: USUAL_BAUD,
+    baud: first.baud,
     probes: probes.map(({ address, map }) => {
       const registers = map.fields.map((field) => field.register);
       const first = Math.min(...registers);

@@ -587,8 +587,8 @@ int main() { printf("%zu", sizeof(Config) + sizeof(State) + 2 * sizeof(Input) + 
     if (!input || !line) throw new Error('no line');
     const base = programBytes(plan);
     expect(base).toBe(29_800);
-    expect(programBytes({ ...plan, inputs: [input, input] })).toBe(base + 60);
-    expect(programBytes({ ...plan, inputs: [{ ...input, reads: 'distance' }, input] })).toBe(base + 560);
+    expect(programBytes({ ...plan, inputs: [input, input] })).toBe(base + 450);
+    expect(programBytes({ ...plan, inputs: [{ ...input, reads: 'distance' }, input] })).toBe(base + 950);
     expect(programBytes({ ...plan, lines: [line, line] })).toBe(base + 1220);
     expect(cppProblems({ ...plan, lines: [line, line] })).toMatchObject([{ kind: 'too-large' }]);
     const far = plan.engine.lines.map((one) => ({

@@ -41,6 +41,7 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   'one-wire': 'READ_ONE_WIRE',
   volts: 'READ_VOLTS',
   bus: 'READ_BUS',
+  i2c: 'READ_I2C',
 };
 
 const tableText = (name: string, table: readonly TablePoint[]): string =>
@@ -145,6 +146,39 @@ static const BusWord BUS_WORDS[] = {${words.join(', ')}};
 `;
 }
 
+/** Bytes in a row of four. */
+const fourBytes = (bytes: readonly number[]): string =>
+  `${bytes.length}, {${Array.from({ length: 4 }, (_, at) => bytes[at] ?? 0).join(', ')}}`;
+
+/** Nothing of it stands in the program of a board without I2C. */
+const i2cText = ({ i2c }: BoardPlan): string =>
+  i2c === null
+    ? ''
+    : `
+// ---- Parts on I2C. What each is told before it is asked: how many bytes, these bytes, and so on until none.
+${i2c.parts
+  .map(
+    (
+      { begin },
+      at,
+    ) => `static const uint8_t I2C_BEGIN_${at}[] = {${[...begin.flatMap((one) => [one.length, ...one]), 0].join(', ')}};
+`,
+  )
+  .join('')}// SDA, SCL, address.
+const uint8_t I2C_COUNT = ${i2c.parts.length};
+static const I2cPart I2C_PARTS[] = {${i2c.parts.map(({ sda, scl, address }, at) => `{${pinText(sda)}, ${pinText(scl)}, ${address}, I2C_BEGIN_${at}}`).join(', ')}};
+// Part; written, then waited, ms; written right before reading; bytes that are read, a check behind each two; where the value stands: byte, bytes, low first, signed,
+// times, per, plus; decimals; between which numbers it is one.
+static const I2cAsk I2C_ASKS[] = {
+${i2c.asks
+  .map(
+    ({ part, read: one }) =>
+      `  {${part}, ${fourBytes(one.ask)}, ${one.waitMs}, ${fourBytes(one.from)}, ${one.read}, ${bool(one.check === 'each two')}, ${one.at}, ${one.bytes}, ${bool(one.order === 'low first')}, ${bool(one.signed)}, ${one.times}, ${one.per}, ${one.plus}, ${one.decimals}, ${one.least}, ${one.most}},`,
+  )
+  .join('\n')}
+};
+`;
+
 const registersOf = (inputs: readonly SketchInput[]): readonly SketchRegister[] =>
   inputs.flatMap(({ register }) => register ?? []);
 
@@ -168,11 +202,12 @@ const outputRow = ({ name, output }: SketchLine): string =>
 
 /** @param before the inputs above it */
 function inputRow(
-  { name, pin, second = pin, reads, label, power, register }: SketchInput,
+  { name, pin, second = pin, reads, label, power, register, asked }: SketchInput,
   before: readonly SketchInput[],
 ): string {
-  // Of a word on the bus its place among them.
-  const pins = register ? `${registersOf(before).length}, NO_PIN` : `${pinText(pin)}, ${pinText(second)}`;
+  // Of a word on the bus its place among them, and so of what is asked over I2C.
+  const place = register ? registersOf(before).length : (asked?.place ?? null);
+  const pins = place === null ? `${pinText(pin)}, ${pinText(second)}` : `${place}, NO_PIN`;
   return `  {${READ_NAMES[reads]}, ${pins}, ${power ?? 'ALWAYS_FED'}, "${forString(name)}"},  // ${forComment(label)}`;
 }
 
@@ -181,7 +216,7 @@ export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string 
   const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
+${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}${plan.i2c ? 'i2c.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "pins.h"
 ${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}
@@ -214,7 +249,7 @@ ${listed(
 ).replace(/,(  \/\/[^\n]*)?,\n/g, ',$1\n')}
 };
 ${sourcesText(plan)}
-${busText(plan)}${powersText(plan)}static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};
+${busText(plan)}${i2cText(plan)}${powersText(plan)}static const int32_t TANK_INPUTS[] = {${plan.tankInputs.join(', ') || '0'}};
 ${sensesText(plan)}
 // By line: air, light cell, rain switch, soil, skip switch.
 static const int32_t AROUND[][5] = {${plan.around.map(aroundText).join(', ') || '{NONE, NONE, NONE, NONE, NONE}'}};
@@ -244,7 +279,7 @@ const programBits = ({ engine }: BoardPlan): number =>
   engine.lines.reduce((bits, { program }) => bits | (1 << PROGRAM_CODES[program.kind]), 0);
 
 /** What of reading and of the engine this board needs: what it does not need takes no room. */
-function needsText({ inputs, powers, bus, sources, senses, lines, watches }: BoardPlan): string {
+function needsText({ inputs, powers, bus, i2c, sources, senses, lines, watches }: BoardPlan): string {
   const members = Math.max(0, ...sources.map((one) => (one.by === 'one' ? 0 : one.members.length)));
   const reads = (how: Reads): boolean => inputs.some((one) => one.reads === how);
   const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
@@ -255,6 +290,7 @@ function needsText({ inputs, powers, bus, sources, senses, lines, watches }: Boa
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],
     [reads('volts'), 'TROWEL_VOLTS'],
     [bus !== null, 'TROWEL_BUS'],
+    [i2c !== null, 'TROWEL_I2C'],
     [members > 0, `TROWEL_MOST_MEMBERS ${members}`],
   ];
   return needs.flatMap(([isNeeded, name]) => (isNeeded ? [`#define ${name}\n`] : [])).join('');

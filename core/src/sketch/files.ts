@@ -2,12 +2,13 @@
 import type { BoardPlan } from './plan.ts';
 
 /** Headers of a program in C++. */
-export const cppFileNames = ({ contacts, lamps, bus }: BoardPlan): readonly string[] => [
+export const cppFileNames = ({ contacts, lamps, bus, i2c }: BoardPlan): readonly string[] => [
   'engine.h',
   'pins.h',
   ...(contacts.length > 0 ? ['contacts.h'] : []),
   ...(lamps.length > 0 ? ['signals.h', 'lamps.h'] : []),
   ...(bus ? ['bus.h'] : []),
+  ...(i2c ? ['i2c.h'] : []),
   'inputs.h',
   'kept.h',
   'console.h',
@@ -19,12 +20,14 @@ export const pythonFileNames = ({
   contacts,
   lamps,
   bus,
-}: Pick<BoardPlan, 'contacts' | 'lamps' | 'bus'>): readonly string[] => [
+  i2c,
+}: Pick<BoardPlan, 'contacts' | 'lamps' | 'bus' | 'i2c'>): readonly string[] => [
   'board.py',
   ...(bus ? ['bus.py'] : []),
   'console.py',
   ...(contacts.length > 0 ? ['contacts.py'] : []),
   'engine.py',
+  ...(i2c ? ['i2c.py'] : []),
   'kept.py',
   'reasons.py',
   ...(lamps.length > 0 ? ['signals.py'] : []),

@@ -27,10 +27,15 @@ export function ramBytes(plan: BoardPlan): number {
   const members = sources.reduce((sum, one) => sum + (one.by === 'one' ? 0 : one.members.length), 0);
   const about = 20 * l + 4 * senses.length + 3 * sources.length + 12 * members;
   const lamps = WATCH_BYTES * plan.watches.length + LAMP_BYTES * plan.lamps.length + 4 * plan.signals.length;
+  const onBus =
+    (plan.bus ? 12 + 6 * plan.bus.probes.length + 4 * inputs.length : 0) +
+    (plan.i2c ? 42 * plan.i2c.asks.length : 0);
   const names =
     [...inputs, ...lines, ...contacts].reduce((sum, { name }) => sum + name.length + 6, 0) +
     6 * inputs.length;
-  return config + state + 2 * input + answer + kept + switched + about + lamps + names + OF_THE_BOARD_BYTES;
+  return (
+    config + state + 2 * input + answer + kept + switched + about + lamps + onBus + names + OF_THE_BOARD_BYTES
+  );
 }
 
 /** What a plot's lamps go by and how they stand; pins and name of one. */
@@ -51,7 +56,9 @@ const ONE_LINE_BYTES = 27_200;
 const FURTHER_LINE_BYTES = 1220;
 const FURTHER_KIND_BYTES = 130;
 const CONTACT_BYTES = { alone: 8200, besideLine: 5400, further: 500 };
-const FURTHER_INPUT_BYTES = 60;
+/** The first further one keeps the compiler from working with one alone. */
+const SECOND_INPUT_BYTES = 450;
+const FURTHER_INPUT_BYTES = 40;
 const READS_BYTES: Readonly<Record<Reads, number>> = {
   analog: 0,
   digital: 0,
@@ -59,6 +66,7 @@ const READS_BYTES: Readonly<Record<Reads, number>> = {
   'one-wire': 1400,
   volts: 900,
   bus: 1500,
+  i2c: 2000,
 };
 const SENSES_BYTES = 900;
 const MEMBERS_BYTES = 700;
@@ -78,7 +86,8 @@ export function programBytes(plan: BoardPlan): number {
     FURTHER_KIND_BYTES * Math.max(0, kinds - 1) +
     (contacts.length === 0 ? 0 : lines.length > 0 ? CONTACT_BYTES.besideLine : CONTACT_BYTES.alone) +
     CONTACT_BYTES.further * Math.max(0, contacts.length - 1) +
-    FURTHER_INPUT_BYTES * Math.max(0, inputs.length - 1) +
+    (inputs.length > 1 ? SECOND_INPUT_BYTES : 0) +
+    FURTHER_INPUT_BYTES * Math.max(0, inputs.length - 2) +
     reads.reduce((sum, one) => sum + READS_BYTES[one], 0) +
     (senses.length > 0 ? SENSES_BYTES : 0) +
     (sources.some((one) => one.by !== 'one') ? MEMBERS_BYTES : 0) +

@@ -33,7 +33,7 @@ export const headingOf = (
   ...new Set(sensors.flatMap((input) => calibrationLine(garden, input))),
   ...inputs.map(
     (input) =>
-      `${pinsOf(input, bus).map(pinName).join(' and ')}${input.reads === 'bus' ? ', the bus' : ''}: reads ${input.label}, printed as ${input.name}`,
+      `${pinsOf(input, bus).map(pinName).join(' and ')}${byOf(input)}: reads ${input.label}, printed as ${input.name}`,
   ),
   ...(bus?.direction ? [`${pinName(bus.direction)}: lets the transceiver of the bus speak, while high`] : []),
   ...powers.map(
@@ -49,6 +49,10 @@ export const headingOf = (
       `${pins.map(({ pin }) => pinName(pin)).join(', ')}: ${kind === 'buzzer' ? 'sounds' : 'lights'} ${name}${kind === 'three' ? ' in red, green and blue' : ''}`,
   ),
 ];
+
+/** What hangs on the pins together with others. */
+const byOf = ({ reads, asked }: SketchInput): string =>
+  reads === 'bus' ? ', the bus' : asked ? `, I2C at 0x${asked.address.toString(16)}` : '';
 
 const pinsOf = ({ reads, pin, second }: SketchInput, bus: SketchBus | null): readonly Pin[] =>
   bus && reads === 'bus' ? [bus.tx, bus.rx] : [pin, ...(second ? [second] : [])];

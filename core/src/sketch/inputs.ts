@@ -9,7 +9,8 @@ import { catalogueOf } from '../garden/edits/plan.ts';
 import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { driverOf } from '../wiring/pinUse.ts';
 import { busOf, registerOf } from './bus.ts';
-import type { Reads, SketchBus, SketchInput, SketchPower, SketchProblem } from './plan.ts';
+import { I2cAsks } from './i2c.ts';
+import type { Reads, SketchBus, SketchI2c, SketchInput, SketchPower, SketchProblem } from './plan.ts';
 import { pinOfName, pinPairOfName, type Pin } from './pins.ts';
 
 /** What an input gives by its pins. Everything else speaks over a bus. */
@@ -38,16 +39,18 @@ export function readInputs(
   readonly read: readonly ReadInput[];
   readonly powers: readonly SketchPower[];
   readonly bus: SketchBus | null;
+  readonly i2c: SketchI2c | null;
 } {
   const powers: SketchPower[] = [];
   const circuit = readCircuit(garden.wiring, catalogueOf(garden));
   const bus = busOf(garden, boardId, circuit);
+  const i2c = new I2cAsks(garden, circuit);
   const read = garden.channels
     .filter((one) => one.boardId === boardId)
     .map((channel): ReadInput => {
       const input = byId(garden.probes, channel.probeId)?.bus
         ? registerInput(garden, channel, bus)
-        : inputOf(garden, channel);
+        : (i2c.input(channel, NAME) ?? inputOf(garden, channel));
       const placed = placedOf(circuit, channel.probeId);
       if (!isInput(input) || !placed?.part.perReading) return { channel, input };
       if (input.reads === 'bus')
@@ -73,7 +76,7 @@ export function readInputs(
       return { channel, input: { ...input, power: known < 0 ? powers.length - 1 : known } };
     });
   const isUsed = read.some(({ input }) => isInput(input) && input.reads === 'bus');
-  return { read, powers, bus: isUsed ? bus : null };
+  return { read, powers, bus: isUsed ? bus : null, i2c: i2c.all };
 }
 
 const placedOf = (circuit: Circuit, probeId: string | null): Placed | undefined =>
@@ -151,6 +154,9 @@ function registerInput(garden: Garden, channel: Channel, bus: SketchBus | null):
   const probe = byId(garden.probes, channel.probeId);
   const what = `${probe?.label ?? 'bus probe'}, ${channel.label || channel.quantity}`;
   const register = bus && registerOf(garden, channel, bus);
+  // On one pair of wires nobody is heard who speaks at another speed.
+  if (bus && probe?.bus && probe.bus.baud !== bus.baud)
+    return { kind: 'bus-speeds', what, sheet: 'bench/readout' };
   if (!register) return { kind: 'no-bus', what, sheet: 'plan/wiring' };
   if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
   const { channelId, name, label } = { channelId: channel.id, name: channel.streamName, label: what };

@@ -1,5 +1,6 @@
 /** What a board's program is written from: its inputs, its outputs and its engine's settings; or what is missing. */
 import type { BoardTable, TablePoint } from '../calibration/boardTable.ts';
+import type { I2cRead, I2cTalk } from '../catalogue/i2cTalk.ts';
 import type { ContactConfig } from '../control/contacts/contract.ts';
 import type { Around } from '../control/contract/types.ts';
 import type { EngineConfig } from '../control/engine/settings.ts';
@@ -19,6 +20,8 @@ export type SketchInput = {
   readonly reads: Reads;
   /** Of a bus probe: its place among those of the bus, the word of its answer, and how that is read. */
   readonly register?: SketchRegister;
+  /** Of a part on I2C: its place among what is asked, and what it gives. */
+  readonly asked?: SketchAsked;
   /** Place in the powers, of a probe that is powered only to be read. */
   readonly power?: number;
 };
@@ -45,6 +48,26 @@ export type SketchBus = {
   }[];
 };
 
+export type SketchAsked = {
+  readonly place: number;
+  readonly address: number;
+  readonly decimals: Decimals;
+  /** Whole numbers of the last of its decimals that it may give. */
+  readonly least: number;
+  readonly most: number;
+};
+
+/** What is on I2C: parts by their pins and addresses with what they are told at first, and what is asked of them. */
+export type SketchI2c = {
+  readonly parts: readonly {
+    readonly sda: Pin;
+    readonly scl: Pin;
+    readonly address: number;
+    readonly begin: I2cTalk['begin'];
+  }[];
+  readonly asks: readonly { readonly part: number; readonly read: I2cRead }[];
+};
+
 /** A pin that feeds probes only while they are read. */
 export type SketchPower = {
   readonly pin: Pin;
@@ -54,13 +77,13 @@ export type SketchPower = {
   readonly everyS: number;
 };
 
-/** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin, a register of a bus probe. */
-export const READS = ['analog', 'digital', 'distance', 'one-wire', 'volts', 'bus'] as const;
+/** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin, a register of a bus probe, what a part on I2C answers. */
+export const READS = ['analog', 'digital', 'distance', 'one-wire', 'volts', 'bus', 'i2c'] as const;
 export type Reads = (typeof READS)[number];
 
 export type Decimals = 0 | 1 | 2 | 3;
 /** Decimals that the board prints behind the point of its whole numbers: hundredths of a degree, thousandths of a volt; of a register its map tells. */
-const DECIMALS: Readonly<Record<Exclude<Reads, 'bus'>, Decimals>> = {
+const DECIMALS: Readonly<Record<Exclude<Reads, 'bus' | 'i2c'>, Decimals>> = {
   analog: 0,
   digital: 0,
   distance: 0,
@@ -68,15 +91,19 @@ const DECIMALS: Readonly<Record<Exclude<Reads, 'bus'>, Decimals>> = {
   volts: 3,
 };
 
-export const decimalsOf = (input: Pick<SketchInput, 'reads' | 'register'>): Decimals =>
-  input.reads === 'bus' ? (input.register?.decimals ?? 0) : DECIMALS[input.reads];
+type Read = Pick<SketchInput, 'reads' | 'register' | 'asked'>;
+export function decimalsOf({ reads, register, asked }: Read): Decimals {
+  if (reads === 'bus') return register?.decimals ?? 0;
+  return reads === 'i2c' ? (asked?.decimals ?? 0) : DECIMALS[reads];
+}
 
 /** The whole numbers that reading may give, of what conditions go by. */
 export function rawRange({
   reads,
   register,
+  asked,
   adcBits,
-}: Pick<SketchInput, 'reads' | 'register'> & {
+}: Read & {
   readonly adcBits: number;
 }): readonly [number, number] {
   switch (reads) {
@@ -85,6 +112,8 @@ export function rawRange({
       const one = 10 ** (register?.decimals ?? 0);
       return [-55 * one, 85 * one - 1];
     }
+    case 'i2c':
+      return [asked?.least ?? 0, asked?.most ?? 0];
     case 'analog':
       return [0, fullScaleCounts(adcBits)];
     case 'digital':
@@ -176,6 +205,7 @@ export type BoardPlan = {
   readonly powers: readonly SketchPower[];
   /** Null: no probe on a bus. */
   readonly bus: SketchBus | null;
+  readonly i2c: SketchI2c | null;
   readonly lines: readonly SketchLine[];
   readonly contacts: readonly SketchContact[];
   readonly watches: readonly SketchWatch[];
@@ -212,8 +242,15 @@ export type SketchProblem = {
     | 'no-bus'
     /** Its probes are set to more bits a second than the program in C++ can time. */
     | 'bus-too-fast'
-    /** A bus probe that is fed only to be read. */
+    /** Set to another speed than those that it shares its wires with. */
+    | 'bus-speeds'
+    /** On a bus, and fed only to be read. */
     | 'bus-fed'
+    /** A part on I2C that is not drawn up to the pins of the board. */
+    | 'no-i2c'
+    | 'no-address'
+    /** Its entry in the catalogue does not say how it is asked. */
+    | 'not-told'
     | 'no-name'
     /** Two inputs, or an input and an output, are written to one pin. */
     | 'pin-taken-twice'

@@ -20,6 +20,7 @@ import type {
   SketchAround,
   SketchBus,
   SketchContact,
+  SketchI2c,
   SketchInput,
   SketchLamp,
   SketchLine,
@@ -49,6 +50,7 @@ export class Planner {
   readonly inputs: readonly SketchInput[];
   readonly powers: readonly SketchPower[];
   readonly bus: SketchBus | null;
+  readonly i2c: SketchI2c | null;
   readonly senses: SketchSense[] = [];
   readonly watches: (SketchWatch & { readonly plotId: string })[] = [];
   /** Sensors that only lamps go by. */
@@ -61,9 +63,10 @@ export class Planner {
     readonly boardId: string,
   ) {
     this.engine = engineOf(garden, boardId);
-    const { read, powers, bus } = readInputs(garden, boardId);
+    const { read, powers, bus, i2c } = readInputs(garden, boardId);
     this.read = read;
     this.bus = bus;
+    this.i2c = i2c;
     this.powers = powers;
     this.inputs = this.read.flatMap(({ input }) => (isInput(input) ? [input] : []));
   }
@@ -91,8 +94,7 @@ export class Planner {
       });
       // The engine's whole numbers must be those that the board reads.
       const read = this.inputs[input];
-      if (read && factor !== 10 ** (read.reads === 'bus' ? decimalsOf(read) : 0))
-        this.miss('own-numbers', name, 'rules/limits');
+      if (read && factor !== 10 ** decimalsOf(read)) this.miss('own-numbers', name, 'rules/limits');
       return { input, table, lowRaw, highRaw };
     });
     return by === 'one' ? { by, input: placed[0]?.input ?? -1 } : { by, members: placed };

@@ -118,6 +118,7 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   'one-wire': 'one_wire',
   volts: 'volts',
   bus: 'bus',
+  i2c: 'i2c',
 };
 
 const EDGES: Readonly<Record<Edge['by'], number>> = { clock: 0, sunrise: 1, sunset: 2 };
@@ -188,11 +189,13 @@ const sourceValue = (source: SketchSource): Value =>
         ]),
       ];
 
-/** Of a bus probe its place on the bus, the word of its answer, signed or not, and decimals. */
-const placeOf = ({ pin, second, register }: SketchInput): Value =>
+/** Of a bus probe its place on the bus, the word of its answer, signed or not, and decimals; of a part on I2C its place, and decimals behind two of no use. */
+const placeOf = ({ pin, second, register, asked }: SketchInput): Value =>
   register
     ? [register.probe, register.word, register.isSigned, register.decimals]
-    : [pin.number, ...(second ? [second.number] : [])];
+    : asked
+      ? [asked.place, 0, 0, asked.decimals]
+      : [pin.number, ...(second ? [second.number] : [])];
 
 const inputText = (input: SketchInput): string =>
   valueText([READ_NAMES[input.reads], placeOf(input), forString(input.name)]);
@@ -209,6 +212,34 @@ const busText = ({ bus }: BoardPlan): string =>
         baud: bus.baud,
         '# By probe: address, function, first register, how many.': null,
         probes: bus.probes.map((one): Value => [one.address, one.function, one.register, one.count]),
+      });
+
+const i2cText = ({ i2c }: BoardPlan): string =>
+  i2c === null
+    ? 'None'
+    : fields({
+        '# By part: SDA, SCL, address, what it is told before it is asked.': null,
+        parts: i2c.parts.map(({ sda, scl, address, begin }): Value => [
+          sda.number,
+          scl.number,
+          address,
+          begin,
+        ]),
+        '# Part; written, then waited, ms; written right before reading; bytes that are read, a check behind each two;':
+          null,
+        '# where the value stands: byte, bytes, low first, signed, times, per, plus; between which numbers it is one.':
+          null,
+        asks: i2c.asks.map(({ part, read }): Value => [
+          part,
+          read.ask,
+          read.waitMs,
+          read.from,
+          read.read,
+          read.check === 'each two',
+          [read.at, read.bytes, read.order === 'low first', read.signed, read.times, read.per, read.plus],
+          read.least,
+          read.most,
+        ]),
       });
 
 const rows = (all: readonly string[]): string =>
@@ -274,13 +305,15 @@ function settingsText(plan: BoardPlan): string {
   return `ADC_BITS = ${plan.adcBits}
 REFERENCE_MV = ${plan.referenceMv}
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals.
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals;
+# over I2C: place, and decimals last.
 INPUTS = ${rows(inputs.map(inputText))}
 # By input the place of the pin that feeds it only to be read; None: it is always fed.
 FED_BY = ${valueText(inputs.map(({ power }) => power ?? null))}
 # Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
 POWERS = ${rows(powers.map(({ pin, waitS, everyS }) => valueText([pin.number, waitS, everyS])))}
 BUS = ${busText(plan)}
+I2C = ${i2cText(plan)}
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = ${rows(plan.sources.map((one) => valueText(sourceValue(one))))}
 TANK_INPUTS = ${valueText(plan.tankInputs)}

@@ -29,7 +29,7 @@ export function senseTable(
   garden: Garden,
   channel: Channel,
   sense: Sense,
-  read: Pick<SketchInput, 'reads' | 'register'> & { readonly adcBits: number },
+  read: Pick<SketchInput, 'reads' | 'register' | 'asked'> & { readonly adcBits: number },
 ): readonly TablePoint[] | null {
   // Bare counts are no degrees.
   const isBare = channel.correction.kind === 'none' || channel.correction.kind === 'offset';

@@ -1,5 +1,5 @@
 // Plays a board: "a PIN VALUE" lets a pin read a value, "t PIN SIXTEENTHS [1]" hangs a 1-Wire thermometer on it (1: its answers are damaged), "w N" turns the clock
-// by N seconds ("W N" by tenths of them), "c TEXT" types a line at the console, "b …" puts a probe on a bus (bus.h of this folder). It prints "> " before what the
+// by N seconds ("W N" by tenths of them), "c TEXT" types a line at the console, "b …" and "i …" put a part on a bus (simulatedBus.h, simulatedI2c.h). It prints "> " before what the
 // board prints, and "SECOND PIN LEVEL" whenever an output changes.
 #include "host.h"
 #include "EEPROM.h"
@@ -41,6 +41,7 @@ void EepromMemory::update(uint16_t at, uint8_t value) { memory[at & 1023] = valu
 
 static uint32_t nowUs = 0;
 #include "simulatedBus.h"
+#include "simulatedI2c.h"
 
 // A 1-Wire thermometer: what it measures in sixteenths of a degree, what it was told to do, and what it answers bit by bit.
 struct Thermometer {
@@ -101,6 +102,10 @@ static void letGo(Thermometer &one, uint32_t us) {
 void pinMode(uint8_t pin, uint8_t mode) {
   const bool wasDown = modes[pin] == OUTPUT && levels[pin] == LOW;
   modes[pin] = mode;
+  if (isOfI2c(pin)) {
+    moveI2c(pin, mode != OUTPUT || levels[pin] != LOW);
+    return;
+  }
   if (thermometers[pin].is) {
     if (mode == OUTPUT && levels[pin] == LOW) lowSinceUs = nowUs;
     if (mode == INPUT && wasDown) letGo(thermometers[pin], nowUs - lowSinceUs);
@@ -112,6 +117,10 @@ void pinMode(uint8_t pin, uint8_t mode) {
 void digitalWrite(uint8_t pin, uint8_t level) {
   const bool isNew = levels[pin] != level;
   levels[pin] = level;
+  if (isOfI2c(pin)) {
+    moveI2c(pin, modes[pin] != OUTPUT || level != LOW);
+    return;
+  }
   if (isOfBus(pin)) {
     hearLevel(pin, level);
     return;
@@ -121,6 +130,7 @@ void digitalWrite(uint8_t pin, uint8_t level) {
 // Nothing connected: high where it is pulled up, and who knows what else.
 uint8_t digitalRead(uint8_t pin) {
   if (isOfBus(pin)) return busLevel();
+  if (isOfI2c(pin)) return i2cLevel(pin);
   if (thermometers[pin].is) return nowUs >= heldFromUs && nowUs < heldToUs ? LOW : HIGH;
   if (!wasSet[pin]) return modes[pin] == INPUT_PULLUP ? HIGH : (uint8_t)((nowMs / 1000) % 2);
   return values[pin] != 0 ? HIGH : LOW;
@@ -189,6 +199,8 @@ int main() {
       }
     } else if (row[0] == 'b') {
       addBusProbe(row + 1);
+    } else if (row[0] == 'i') {
+      addI2cPart(row + 1);
     } else if (row[0] == 'w') {
       for (int32_t left = atoi(row + 1); left > 0; left -= 1) {
         nowMs += 1000;

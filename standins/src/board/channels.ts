@@ -1,8 +1,8 @@
 /** What the channels of a stand-in board print: moisture from its probe, temperatures of a made-up day, a battery, a tank. */
 import { byId } from '@plain-trowel/core/quantity/byId';
-import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { isDeciding, type Deciding } from '@plain-trowel/core/garden/bind/scale';
+import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import type { Correction } from '@plain-trowel/core/temperature/correction';
 import { temperatureOfOhm } from '@plain-trowel/core/temperature/thermistor';
@@ -39,13 +39,12 @@ export function channelSetup(garden: Garden, channel: Channel): ChannelSetup | n
     quantity: channel.quantity,
     correction: channel.correction,
     depthCm: probe?.depthCm ?? 0,
-    probe: probeTraits(probe?.id ?? channel.id, isFork, board.adcBits),
+    probe: probeTraits(probe?.id ?? channel.id, isFork, fullScaleOf(garden, channel)),
     offC: 1.2 * (uniform(seedOf(channel.id)).value - 0.5),
   };
 }
 
-function probeTraits(probeId: string, isFork: boolean, adcBits: number): ProbeTraits {
-  const full = fullScaleCounts(adcBits);
+function probeTraits(probeId: string, isFork: boolean, full: number): ProbeTraits {
   const spread = uniform(seedOf(probeId)).value - 0.5;
   return {
     airCounts: Math.round(full * (isFork ? 0.965 + 0.02 * spread : 0.73 + 0.05 * spread)),

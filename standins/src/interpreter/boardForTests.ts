@@ -9,7 +9,7 @@ const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url)
 export const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
 
 /** The files of a program that are the same on every board. */
-export const COMMON = pythonFileNames({ contacts: [], lamps: [], bus: null });
+export const COMMON = pythonFileNames({ contacts: [], lamps: [], bus: null, i2c: null });
 
 export const interpreterForTests: Interpreter = (stdout) =>
   loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout });
@@ -43,6 +43,8 @@ export class BoardOnALine {
         echo: () => null,
         thermometer: () => null,
         bus: () => null,
+        onI2c: () => false,
+        i2c: () => null,
         onLevel: (pin, level) => this.levels.push(`${pin} ${level}`),
         ...wires,
       },
@@ -157,6 +159,7 @@ REFERENCE_MV = 3300
 INPUTS = [("analog", (34,), "c2")]
 FED_BY = (None,)
 BUS = None
+I2C = None
 POWERS = []
 SOURCES = [0]
 TANK_INPUTS = ()

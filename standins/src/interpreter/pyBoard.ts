@@ -17,6 +17,9 @@ export type Wires = {
   readonly thermometer: (pin: number) => number | null;
   /** What the probes on its bus answer to a frame; null: nobody does. */
   readonly bus: (frame: Uint8Array) => Uint8Array | null;
+  /** Whether a part on I2C has an address, and what it answers after this was written to it (hexadecimal, "/" between two writes); null: nobody does. */
+  readonly onI2c: (address: number) => boolean;
+  readonly i2c: (address: number, written: string) => Uint8Array | null;
   /** An output changed, or became one. */
   readonly onLevel: (pin: number, level: number) => void;
 };
@@ -133,6 +136,11 @@ export class PyBoard {
       echo: (pin: number) => this.wires.echo(pin),
       thermometer: (pin: number) => this.wires.thermometer(pin),
       bus: (hex: string) => bytesToHex(this.wires.bus(hexToBytes(hex)) ?? new Uint8Array()),
+      onI2c: (address: number) => this.wires.onI2c(address),
+      i2c: (address: number, written: string) => {
+        const answer = this.wires.i2c(address, written);
+        return answer && bytesToHex(answer);
+      },
       contact: (pin: number, isPulledUp: boolean) => this.wires.contact(pin, isPulledUp),
       level: (pin: number, level: number) => {
         if (this.levels.get(pin) === level) return;

@@ -11,6 +11,7 @@ import { advance, measure, reboot, type BoardLine, type World } from '../board/w
 import { setupOf, type Setup } from '../board/setup.ts';
 import { gardenEventOf } from '../board/worldEvent.ts';
 import { answerFrame, newBusProbe, type BusProbe } from '../busProbe/busProbe.ts';
+import { i2cBytes, isAskedBy } from './i2cParts.ts';
 import { PyBoard, type Interpreter } from './pyBoard.ts';
 
 export type PyTurn = { readonly lines: readonly BoardLine[]; readonly events: readonly EventDraft[] };
@@ -57,6 +58,8 @@ export class PyWorld {
         echo: (pin) => this.echo(pin),
         thermometer: (pin) => this.sixteenths(pin),
         bus: (frame) => this.answer(frame),
+        onI2c: (address) => this.plan.i2c?.parts.some((one) => one.address === address) ?? false,
+        i2c: (address, written) => this.i2cAnswer(address, written),
         onLevel: (pin, level) => this.drive(pin, level),
       },
       (bytes) => this.print(bytes),
@@ -118,7 +121,10 @@ export class PyWorld {
   /** Nothing comes from a probe that is not fed now. */
   private valueAt(pin: number): number | null {
     const input = this.inputAt(pin);
-    if (!input) return null;
+    return input ? this.valueOf(input) : null;
+  }
+
+  private valueOf(input: SketchInput): number | null {
     const feeding = input.power === undefined ? undefined : this.plan.powers[input.power];
     return feeding && !this.fed.has(feeding.pin.number) ? 0 : (this.values.get(input.channelId) ?? null);
   }
@@ -150,6 +156,17 @@ export class PyWorld {
       if (answered.bytes) return answered.bytes;
     }
     return null;
+  }
+
+  /** What a part says after this was written to it. */
+  private i2cAnswer(address: number, written: string): Uint8Array | null {
+    const asked = this.plan.inputs.flatMap((input) => {
+      const ask = input.asked && this.plan.i2c?.asks[input.asked.place];
+      return ask && input.asked?.address === address && isAskedBy(written, ask.read) ? [{ input, ask }] : [];
+    });
+    const [one] = asked;
+    const value = one && this.valueOf(one.input);
+    return one && value !== null && value !== undefined ? i2cBytes(one.ask.read, value) : null;
   }
 
   private drive(pin: number, level: number): void {

@@ -265,7 +265,7 @@ export function marigoldHare(nowMs: number): Garden {
           'the stem and the drip ring',
           'under the jasmine hoop',
         ),
-        bus: { address: 1, mapId: 'three' },
+        bus: { address: 1, mapId: 'three', baud: 9600 },
       },
       {
         id: 'probe-t1',

@@ -2,6 +2,7 @@
 import { byId } from '../../quantity/byId.ts';
 import { runOf } from './plotParts.ts';
 import { calibrationOf, fitOf } from './decided.ts';
+import { i2cScaleOf } from './overI2c.ts';
 import { windowOf } from './scale.ts';
 import { fullScaleCounts } from '../../electrics/converter.ts';
 import type { ProbeScale } from '../../faults/streamFaults.ts';
@@ -20,7 +21,7 @@ export function channelName(garden: Garden, channel: Channel): string {
 
 /** Full scale of the converter that a channel is read by, counts. */
 export const fullScaleOf = (garden: Garden, channel: Channel): number =>
-  fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
+  i2cScaleOf(garden, channel)?.high ?? fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
 
 /** Share of full scale that a probe of a kind usually moves through from air to water, for one that has no references yet. */
 const USUAL_SPAN_FRAC = 0.44;

@@ -5,12 +5,13 @@
  */
 import { makeCurve, type Curve } from '../../calibration/curve.ts';
 import { boardTable, type BoardTable } from '../../calibration/boardTable.ts';
-import { fullScaleCounts, plausibleWindow } from '../../electrics/converter.ts';
+import { fullScaleCounts, plausibleWindow, plausibleWithin } from '../../electrics/converter.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { PercentKind } from '../../quantity/percentKind.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import { remembered } from '../../quantity/remembered.ts';
 import type { Channel, Garden } from '../document/schema.ts';
+import { i2cScaleOf } from './overI2c.ts';
 
 /** Quantities that can decide a plot. Raw counts go first: of several they are the ones that can be calibrated best. */
 export const DECIDING = ['moisture', 'factory moisture', 'soil tension', 'moisture switch'] as const;
@@ -82,12 +83,19 @@ export function windowOf(
   channel: Channel,
 ): { readonly lowCounts: number; readonly highCounts: number } {
   const native = nativeOf(channel);
-  return native ?? plausibleWindow(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
+  if (native) return native;
+  const i2c = i2cScaleOf(garden, channel);
+  if (!i2c) return plausibleWindow(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
+  // A converter's rails mean the same as those of the board's own; a part that counts by itself says what it can say.
+  return i2c.isConverter ? plausibleWithin(i2c.high) : { lowCounts: i2c.low, highCounts: i2c.high };
 }
 
 /** Full scale of the converter behind a channel, counts; null where its number is no converter's. */
 export const converterScaleOf = (garden: Garden, channel: Channel): number | null =>
-  nativeOf(channel) ? null : fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
+  nativeOf(channel)
+    ? null
+    : (i2cScaleOf(garden, channel)?.high ??
+      fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12));
 
 /** What a channel's number means by itself, before anybody has calibrated it; null for raw counts. A line set for it (gain and offset) is put in. */
 export const nativeCurve = remembered((channel: Channel): Curve | null => {

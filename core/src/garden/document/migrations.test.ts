@@ -60,7 +60,7 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
   // Words that were never moved go with the limits.
   const plots = VERSION_1.plots.map((plot) => ({ ...plot, bandEdges: [175, 350, 600, 800] }));
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 11, plots, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 12, plots, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
@@ -117,7 +117,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(11);
+  expect(read.value.version).toBe(12);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -307,4 +307,16 @@ test('a garden of version 10 opens as it is: contacts and lamps have no parts ye
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const before = { ...read.value, version: 10 };
   expect(readGarden(before)).toEqual({ ok: true, value: read.value });
+});
+
+test('of version 11: probes on a bus were spoken to at 9600 bits a second', () => {
+  const read = readGarden(structuredClone(VERSION_1));
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  const [probe] = read.value.probes;
+  const onBus = { ...probe, bus: { address: 4, mapId: 'two' } };
+  const opened = readGarden({ ...read.value, version: 11, probes: [onBus] });
+  expect(opened).toMatchObject({
+    ok: true,
+    value: { version: 12, probes: [{ bus: { address: 4, mapId: 'two', baud: 9600 } }] },
+  });
 });

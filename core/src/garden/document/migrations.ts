@@ -1,4 +1,5 @@
 /** Earlier versions of the garden document, brought up step by step. Each step knows only its own version and the next. */
+import { USUAL_SPEED } from '../../bus/timing.ts';
 import { edgesByLimits } from '../../quantity/bands.ts';
 import { EMPTY_PLAN } from '../../plan/schema.ts';
 import { DEFAULT_ALERTS } from '../../control/alerts.ts';
@@ -340,6 +341,15 @@ const fromVersion9 = (garden: Loose): Loose => ({
 /** From version 10: parts stood for boards, probes and water lines alone; contacts and lamps had none. */
 const fromVersion10 = (garden: Loose): Loose => ({ ...garden, version: 11 });
 
+/** From version 11: probes on a bus had no speed, and were spoken to at 9600 bits a second. Entries of the catalogue say since then how they are asked over I2C. */
+const fromVersion11 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 12,
+  probes: eachOf(garden.probes, (probe) =>
+    isObject(probe.bus) ? { ...probe, bus: { ...probe.bus, baud: USUAL_SPEED } } : probe,
+  ),
+});
+
 const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion1,
   fromVersion2,
@@ -351,6 +361,7 @@ const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion8,
   fromVersion9,
   fromVersion10,
+  fromVersion11,
 ];
 
 /** Kinds of signals and alerts that came later than the document: they stand as at first, before night and "content". */

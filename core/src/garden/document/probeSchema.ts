@@ -1,4 +1,5 @@
 /** Probes and channels, as a garden holds them. A probe is one thing in one plot; it has a channel for each quantity that it gives. */
+import { BUS_SPEEDS } from '../../bus/timing.ts';
 import { counts, id, name, text, time } from '../../quantity/fields.ts';
 import { PROBE_KINDS } from '../../quantity/probeKind.ts';
 import { z } from '../../quantity/schema.ts';
@@ -38,7 +39,10 @@ export const probe = z.strictObject({
   warmUp: z
     .strictObject({ waitS: z.number().min(0).max(3600), runs: z.int().min(1).max(1000), measuredAt: time })
     .nullable(),
-  bus: z.strictObject({ address: z.int().min(1).max(247), mapId: id }).nullable(),
+  /** Its address, its register map, and the speed that it is set to, bits a second. */
+  bus: z
+    .strictObject({ address: z.int().min(1).max(247), mapId: id, baud: z.literal(BUS_SPEEDS) })
+    .nullable(),
 });
 
 export const channel = z.strictObject({

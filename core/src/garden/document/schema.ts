@@ -1,5 +1,5 @@
 /**
- * The garden: one document with everything but the readings and the events. Version 11.
+ * The garden: one document with everything but the readings and the events. Version 12.
  *
  * Field names carry their units. Moisture is whole tenths of a percent (0..1000) of the calibration's own kind. Limits on lengths and
  * ranges keep a damaged file from becoming a damaged garden.
@@ -27,7 +27,7 @@ import { contact } from './contactSchema.ts';
 import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 11;
+export const GARDEN_VERSION = 12;
 
 const tenths = z.int().min(0).max(1000);
 

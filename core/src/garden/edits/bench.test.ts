@@ -128,7 +128,7 @@ describe('what the bench found out stays with the probe', () => {
     let after = setFirstTest(before, probeId, 'air', result);
     after = setLabelProved(after, probeId, NOW);
     after = setWarmUp(after, probeId, warmUp);
-    after = setBus(after, probeId, { address: 4, mapId: 'two' });
+    after = setBus(after, probeId, { address: 4, mapId: 'two', baud: 9600 });
     after = setCorrection(after, channelId, { kind: 'offset', offset: 1, madeAt: NOW, against: 'x' });
     expect(valid(after)).toBe(true);
     expect(after.probes[0]).toMatchObject({
@@ -168,7 +168,7 @@ test('a bus probe gets a channel for every field of its map', () => {
   const own = setRegisterMap(before, { ...map, id: 'mine' });
   const after = addBusProbe(
     own,
-    { plotId, boardId, label: 'B 1', colour: 'white', depthCm: 20, address: 7, map },
+    { plotId, boardId, label: 'B 1', colour: 'white', depthCm: 20, address: 7, baud: 9600, map },
     dice(),
   );
   expect(valid(after)).toBe(true);

@@ -1,5 +1,6 @@
 /** Changes that the bench makes to a garden: which name in a stream is what, what was tested, what was corrected. Each gives a new garden. */
 import { byId } from '../../quantity/byId.ts';
+import type { BusSpeed } from '../../bus/timing.ts';
 import type { RegisterMap } from '../../bus/registers.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import type { PickedNumber } from '../../signal/pickedNumber.ts';
@@ -239,6 +240,12 @@ export const removeRegisterMap = (garden: Garden, mapId: string): Garden => ({
 export const setBus = (garden: Garden, probeId: string, bus: Probe['bus']): Garden =>
   changeProbe(garden, probeId, (one) => ({ ...one, bus }));
 
+/** What the probes on buses are set to. */
+export const setBusSpeed = (garden: Garden, baud: BusSpeed): Garden => ({
+  ...garden,
+  probes: garden.probes.map((one) => (one.bus ? { ...one, bus: { ...one.bus, baud } } : one)),
+});
+
 const OF_FIELD: Readonly<Record<RegisterMap['fields'][number]['quantity'], Quantity>> = {
   moisture: 'factory moisture',
   temperature: 'soil temperature',
@@ -267,6 +274,7 @@ export function addBusProbe(
     readonly colour: Probe['colour'];
     readonly depthCm: number;
     readonly address: number;
+    readonly baud: BusSpeed;
     readonly map: RegisterMap;
   },
   random: () => number,
@@ -279,7 +287,7 @@ export function addBusProbe(
     kind: 'steel-rod bus probe',
     colour: of.colour,
     depthCm: of.depthCm,
-    bus: { address: of.address, mapId: of.map.id },
+    bus: { address: of.address, mapId: of.map.id, baud: of.baud },
   };
   const taken = new Set(garden.channels.map((one) => one.id));
   const channels = of.map.fields.map((field): Channel => {

@@ -2,6 +2,7 @@
 import { BUILT_IN } from '../../catalogue/catalogue.ts';
 import { standingOf } from '../bind/standing.ts';
 import { STANDING } from '../../wiring/netlist.ts';
+import { BUS_SPEEDS } from '../../bus/timing.ts';
 import { BUILT_IN_MAPS } from '../../bus/registers.ts';
 import { CONDITIONS, METHOD_IDS } from '../../calibration/conditions.ts';
 import { QUANTITIES } from '../../quantity/quantities.ts';
@@ -256,7 +257,12 @@ export const EDITS: Readonly<Record<string, Edit>> = {
   },
   removeRegisterMap: (garden, draw) => bench.removeRegisterMap(garden, idOf(garden.registerMaps, draw)),
   setBus: (garden, draw) =>
-    bench.setBus(garden, idOf(garden.probes, draw), { address: draw.whole(1, 247), mapId: 'map-1' }),
+    bench.setBus(garden, idOf(garden.probes, draw), {
+      address: draw.whole(1, 247),
+      mapId: 'map-1',
+      baud: pick(BUS_SPEEDS, draw) ?? 9600,
+    }),
+  setBusSpeed: (garden, draw) => bench.setBusSpeed(garden, pick(BUS_SPEEDS, draw) ?? 9600),
   addBusProbe: (garden, draw) => {
     const [plot, board, map] = [
       pick(garden.plots, draw),
@@ -273,6 +279,7 @@ export const EDITS: Readonly<Record<string, Edit>> = {
             colour: 'none',
             depthCm: draw.number(0, 300),
             address: draw.whole(1, 247),
+            baud: pick(BUS_SPEEDS, draw) ?? 9600,
             map,
           },
           draw.random,

@@ -14,12 +14,13 @@
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "898085dc9731"
+PROGRAM = "76883d048cc5"
 
 ADC_BITS = 12
 REFERENCE_MV = 3300
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals.
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals;
+# over I2C: place, and decimals last.
 INPUTS = [
     ("analog", (34,), "l1"),
     ("analog", (35,), "c2"),
@@ -44,6 +45,7 @@ BUS = Fields(
     # By probe: address, function, first register, how many.
     probes=((1, 3, 0, 3),),
 )
+I2C = None
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = [
     1,

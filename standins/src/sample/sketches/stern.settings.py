@@ -8,12 +8,13 @@
 from engine import Fields
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "fd23a7fd23a7"
+PROGRAM = "ad1d47ad1d47"
 
 ADC_BITS = 10
 REFERENCE_MV = 5000
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals.
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals;
+# over I2C: place, and decimals last.
 INPUTS = [
     ("analog", (0,), "m1"),
     ("analog", (1,), "s1"),
@@ -26,6 +27,7 @@ POWERS = [
     (2, 1, 300),
 ]
 BUS = None
+I2C = None
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.
 SOURCES = []
 TANK_INPUTS = ()

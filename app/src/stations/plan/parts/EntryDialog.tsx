@@ -6,6 +6,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { Dialog } from '../../../ui/Dialog.tsx';
 import { Field } from '../../../ui/Field.tsx';
+import { i2cTexts } from '../../../words/i2cText.ts';
 import { TerminalTable } from './TerminalTable.tsx';
 
 /** One entry of the catalogue as a form: words, figures, terminals, addresses. Kept only when the schema takes it. */
@@ -109,6 +110,7 @@ export function EntryDialog({
         </Field>
       </div>
       <FactFields facts={draft.facts} onChange={(facts) => set({ facts })} />
+      <OverI2c entry={draft} />
       <TerminalTable terminals={draft.terminals} onChange={(terminals) => set({ terminals })} />
       {problem !== null && (
         <p role="alert" className="mt-4 border-l-2 border-handle pl-3">
@@ -122,6 +124,36 @@ export function EntryDialog({
         <Button onClick={onClose}>Leave it</Button>
       </div>
     </Dialog>
+  );
+}
+
+/** What the board's program says to it. */
+function OverI2c({ entry }: { entry: Entry }) {
+  if (!entry.terminals.some(({ type }) => type === 'i2c') || ['display', 'expander'].includes(entry.role))
+    return null;
+  return (
+    <section aria-label="Asked over I2C">
+      <h3 className="mt-5 mb-1 text-[15px] font-semibold">How a board’s program asks it over I2C</h3>
+      {entry.i2c ? (
+        <>
+          <ul className="text-[14px]">
+            {i2cTexts(entry.i2c).map((text) => (
+              <li key={text} className="border-b border-rule py-1">
+                {text}
+              </li>
+            ))}
+          </ul>
+          <p className="mt-1 text-[14px] text-soft">
+            Common for the kind; compare it with your part’s sheet. Bytes are written in hexadecimal.
+          </p>
+        </>
+      ) : (
+        <p className="text-[14px] text-soft">
+          Nobody has said, so no program is written for it. Keep the entry, export the catalogue, give the
+          entry an “i2c” in that file, and import it again.
+        </p>
+      )}
+    </section>
   );
 }
 

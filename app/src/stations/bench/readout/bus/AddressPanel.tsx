@@ -34,10 +34,11 @@ export function AddressPanel({
     setAlone(false);
     onChanged(to);
     const probe = garden.probes.find((one) => one.bus?.address === target.address);
-    if (probe?.bus)
+    const known = probe?.bus;
+    if (known)
       await commit(
         `address of ${probe.label}`,
-        (before) => ({ garden: setBus(before, probe.id, { address: to, mapId: target.map.id }) }),
+        (before) => ({ garden: setBus(before, probe.id, { ...known, address: to, mapId: target.map.id }) }),
         `${probe.label} has address ${to} now.`,
       );
   };

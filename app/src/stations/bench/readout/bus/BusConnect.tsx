@@ -1,22 +1,34 @@
 import { useState } from 'react';
 import { BUILT_IN_MAPS, mapOf } from '@plain-trowel/core/bus/registers';
 import { Bus } from '@plain-trowel/standins/busProbe/bus';
+import { BUS_SPEEDS, USUAL_SPEED, type BusSpeed } from '@plain-trowel/core/bus/timing';
+import { setBusSpeed } from '@plain-trowel/core/garden/edits/bench';
 import { BUS_FAULTS, newBusProbe, type BusFault } from '@plain-trowel/standins/busProbe/busProbe';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLiveTools } from '../../../../links/liveContext.ts';
-import { openProblem, SERIAL_SPEEDS, serialIsPossible } from '../../../../links/serialSource.ts';
+import { openProblem, serialIsPossible } from '../../../../links/serialSource.ts';
 import { standInPort } from '../../../../links/standInPort.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Field } from '../../../../ui/Field.tsx';
 
-const BUS_SPEEDS = [2400, 4800, ...SERIAL_SPEEDS] as const;
 const SOME_FAULT = 0.2;
 
 /** A USB adapter on a real bus, or a made-up bus in the page. */
 export function BusConnect({ mapId }: { mapId: string }) {
-  const { garden } = useGarden();
+  const { garden, commit } = useGarden();
   const { bus } = useLiveTools();
-  const [baudRate, setBaudRate] = useState(9600);
+  const known = garden.probes.find((one) => one.bus)?.bus?.baud;
+  const [chosen, setBaudRate] = useState<BusSpeed>(USUAL_SPEED);
+  const baudRate = known ?? chosen;
+  const setSpeed = (speed: BusSpeed) => {
+    setBaudRate(speed);
+    if (known !== undefined)
+      void commit(
+        'speed of the bus',
+        (before) => ({ garden: setBusSpeed(before, speed) }),
+        `The garden’s bus probes are taken to be set to ${speed} baud; the board’s program asks them at that speed.`,
+      );
+  };
   const [fault, setFault] = useState<BusFault>('none');
   const [problem, setProblem] = useState<string | null>(null);
   const openStandIn = async () => {
@@ -89,7 +101,9 @@ export function BusConnect({ mapId }: { mapId: string }) {
               <select
                 {...props}
                 value={baudRate}
-                onChange={(event) => setBaudRate(Number(event.target.value))}
+                onChange={(event) =>
+                  setSpeed(BUS_SPEEDS.find((one) => String(one) === event.target.value) ?? USUAL_SPEED)
+                }
               >
                 {BUS_SPEEDS.map((speed) => (
                   <option key={speed} value={speed}>

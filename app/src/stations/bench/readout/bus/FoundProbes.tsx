@@ -1,7 +1,9 @@
 import { useState } from 'react';
+import { USUAL_SPEED } from '@plain-trowel/core/bus/timing';
 import type { RegisterMap } from '@plain-trowel/core/bus/registers';
 import { addBusProbe } from '@plain-trowel/core/garden/edits/bench';
 import { useGarden } from '../../../../data/gardenContext.ts';
+import { useBus } from '../../../../links/liveContext.ts';
 import { usePlotScope } from '../../../../frame/usePlotScope.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { busMembers } from './busMembers.ts';
@@ -23,6 +25,7 @@ export function FoundProbes({ addresses, map }: { addresses: readonly number[]; 
 
 function Stranger({ address, map }: { address: number; map: RegisterMap }) {
   const { garden, commit } = useGarden();
+  const { baud } = useBus();
   const scope = usePlotScope();
   const [plotId, setPlotId] = useState(scope ?? garden.plots[0]?.id ?? '');
   const [boardId, setBoardId] = useState(garden.boards[0]?.id ?? '');
@@ -36,7 +39,7 @@ function Stranger({ address, map }: { address: number; map: RegisterMap }) {
       (before) => ({
         garden: addBusProbe(
           before,
-          { plotId, boardId, label, colour: 'none', depthCm: 10, address, map },
+          { plotId, boardId, label, colour: 'none', depthCm: 10, address, baud: baud ?? USUAL_SPEED, map },
           Math.random,
         ),
       }),
