@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { fullScaleCounts, plausibleWindow } from './converter.ts';
+import { fullScaleCounts, plausibleWithin } from './converter.ts';
 
 test.each([
   [8, 255],
@@ -19,5 +19,5 @@ test.each([
   { bits: 10, lowCounts: 5, highCounts: 1018 },
   { bits: 3, lowCounts: 1, highCounts: 6 },
 ])('$bits bits: plausible from $lowCounts to $highCounts', ({ bits, ...window }) => {
-  expect(plausibleWindow(bits)).toEqual(window);
+  expect(plausibleWithin(fullScaleCounts(bits))).toEqual(window);
 });

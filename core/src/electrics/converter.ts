@@ -15,12 +15,9 @@ export function fullScaleCounts(bits: number): number {
  * The raw window outside of which a moisture reading is implausible: an analog probe in working order reaches neither rail.
  * Water never reads 0 and air never exactly full scale, so 0.5 % of the scale at either end means shorted, open or unplugged.
  *
+ * @param full the most that it can read, counts
  * @returns whole counts; readings below `lowCounts` or above `highCounts` are implausible
  */
-export const plausibleWindow = (bits: number): { lowCounts: number; highCounts: number } =>
-  plausibleWithin(fullScaleCounts(bits));
-
-/** The same of a converter whose inputs can read from nothing to these counts. */
 export function plausibleWithin(full: number): { lowCounts: number; highCounts: number } {
   const margin = Math.max(1, Math.round(full * 0.005));
   return { lowCounts: margin, highCounts: full - margin };

@@ -5,8 +5,9 @@ import type { Quantity } from '../quantity/quantities.ts';
 import { AROUND_STALE_S } from '../control/host/boardEngine.ts';
 import { DEFAULT_STALE_S } from '../garden/bind/plotParts.ts';
 import { partOfBoard } from '../garden/bind/standing.ts';
+import { gardenCircuit } from '../garden/bind/gardenCircuit.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
-import { hasRole, isType, readCircuit, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
+import { hasRole, isType, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { driverOf } from '../wiring/pinUse.ts';
 import { busOf, registerOf } from './bus.ts';
 import { I2cAsks } from './i2c.ts';
@@ -42,7 +43,7 @@ export function readInputs(
   readonly i2c: SketchI2c | null;
 } {
   const powers: SketchPower[] = [];
-  const circuit = readCircuit(garden.wiring, catalogueOf(garden));
+  const circuit = gardenCircuit(garden);
   const bus = busOf(garden, boardId, circuit);
   const i2c = new I2cAsks(garden, circuit);
   const read = garden.channels

@@ -7,12 +7,12 @@ import type { SensorSource } from '../control/host/combined.ts';
 import { usesProbe } from '../control/programs/programs.ts';
 import type { SensorConfig } from '../control/engine/settings.ts';
 import type { SignalLimits } from '../control/signals.ts';
+import { gardenCircuit } from '../garden/bind/gardenCircuit.ts';
 import { ambientOf } from '../garden/bind/ambient.ts';
 import { engineOf, sensorOfPlot } from '../garden/bind/engineOf.ts';
 import { signalLimits } from '../garden/bind/plotFacts.ts';
 import { DEFAULT_STALE_S, plotParts } from '../garden/bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../garden/document/waterSchema.ts';
-import { readCircuit } from '../wiring/circuit.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { isInput, readInputs, type ReadInput } from './inputs.ts';
@@ -247,7 +247,7 @@ export class Planner {
   /** Every lamp, buzzer and display of the board that speaks for a plot. */
   lamps(): readonly SketchLamp[] {
     const { garden, boardId } = this;
-    const circuit = readCircuit(garden.wiring, catalogueOf(garden));
+    const circuit = gardenCircuit(garden);
     const board = garden.wiring.parts.find(
       ({ stands }) => stands?.list === 'boards' && stands.id === boardId,
     );

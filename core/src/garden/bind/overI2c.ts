@@ -5,18 +5,10 @@ import type { I2cRead } from '../../catalogue/i2cTalk.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import { remembered } from '../../quantity/remembered.ts';
-import {
-  fact,
-  hasRole,
-  isType,
-  readCircuit,
-  spotsOf,
-  type Circuit,
-  type Placed,
-} from '../../wiring/circuit.ts';
+import { fact, hasRole, isType, spotsOf, type Circuit, type Placed } from '../../wiring/circuit.ts';
 import { others } from '../../wiring/look.ts';
 import type { Channel, Garden } from '../document/schema.ts';
-import { partOfBoard } from './standing.ts';
+import { gardenCircuit, partOfChannel } from './gardenCircuit.ts';
 
 /** What is asked for a channel, and at which part; null where its entry does not say how it is asked. */
 export type I2cRoute = {
@@ -37,26 +29,17 @@ const speaksI2c = (placed: Placed): boolean => isReadOverI2c(placed.entry);
 const isReadOverI2c = (entry: Entry | undefined): boolean =>
   entry !== undefined && entry.role !== 'display' && entry.terminals.some(({ type }) => type === 'i2c');
 
-/** The part in the wiring that a channel is measured by. */
-function partOf(garden: Garden, circuit: Circuit, channel: Channel): Placed | undefined {
-  if (channel.probeId === null)
-    return circuit.parts.get(partOfBoard(garden, garden.wiring, channel)?.id ?? '');
-  return [...circuit.parts.values()].find(
-    ({ part }) => part.stands?.list === 'probes' && part.stands.id === channel.probeId,
-  );
-}
-
 /** The converter that a part's voltage goes to, and the name of its input. */
 function converterOf(circuit: Circuit, placed: Placed): { placed: Placed; terminal: string } | undefined {
   return spotsOf(placed)
-    .filter((spot) => isType(spot, 'analog out') || isType(spot, 'lead'))
+    .filter((spot) => isType(spot, 'analog out') || isType(spot, 'lead') || isType(spot, 'loop'))
     .flatMap((spot) => others(circuit, spot))
     .filter((spot) => isType(spot, 'analog in') && hasRole(spot.placed, 'converter'))
     .map((spot) => ({ placed: spot.placed, terminal: spot.terminal.id }))[0];
 }
 
 function routeOf(garden: Garden, circuit: Circuit, channel: Channel): I2cRoute | null {
-  const part = partOf(garden, circuit, channel);
+  const part = partOfChannel(garden, channel);
   if (!part) return null;
   if (speaksI2c(part)) {
     const gives = GIVES[channel.quantity];
@@ -73,7 +56,7 @@ const routesOf = remembered((garden: Garden): ReadonlyMap<string, I2cRoute> => {
   const catalogue = catalogueWith(garden.catalogue);
   // Most gardens have nothing on such a bus that could be read.
   if (!garden.wiring.parts.some(({ entryId }) => isReadOverI2c(catalogue.get(entryId)))) return new Map();
-  const circuit = readCircuit(garden.wiring, catalogue);
+  const circuit = gardenCircuit(garden);
   return new Map(
     garden.channels.flatMap((channel) => {
       const route = routeOf(garden, circuit, channel);

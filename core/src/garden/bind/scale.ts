@@ -5,12 +5,13 @@
  */
 import { makeCurve, type Curve } from '../../calibration/curve.ts';
 import { boardTable, type BoardTable } from '../../calibration/boardTable.ts';
-import { fullScaleCounts, plausibleWindow, plausibleWithin } from '../../electrics/converter.ts';
+import { fullScaleCounts, plausibleWithin } from '../../electrics/converter.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { PercentKind } from '../../quantity/percentKind.ts';
 import type { Quantity } from '../../quantity/quantities.ts';
 import { remembered } from '../../quantity/remembered.ts';
 import type { Channel, Garden } from '../document/schema.ts';
+import { loopWindow } from './loopWindow.ts';
 import { i2cScaleOf } from './overI2c.ts';
 
 /** Quantities that can decide a plot. Raw counts go first: of several they are the ones that can be calibrated best. */
@@ -85,7 +86,11 @@ export function windowOf(
   const native = nativeOf(channel);
   if (native) return native;
   const i2c = i2cScaleOf(garden, channel);
-  if (!i2c) return plausibleWindow(byId(garden.boards, channel.boardId)?.adcBits ?? 12);
+  const board = byId(garden.boards, channel.boardId);
+  const full = i2c?.high ?? fullScaleCounts(board?.adcBits ?? 12);
+  const loop = loopWindow(garden, channel, { full, fullV: board?.supplyV ?? 3.3 });
+  if (loop) return loop;
+  if (!i2c) return plausibleWithin(full);
   // A converter's rails mean the same as those of the board's own; a part that counts by itself says what it can say.
   return i2c.isConverter ? plausibleWithin(i2c.high) : { lowCounts: i2c.low, highCounts: i2c.high };
 }
