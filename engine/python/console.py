@@ -1,12 +1,15 @@
 # The board's console: a line of words each, answered by lines that begin with "# ".
 from engine import DAY_S, MOST_ORDER_ML, ORDER_STOP, ORDER_UNLOCK, ORDER_WATER, P_FOLLOWER, P_PULSE_SOAK, P_SINGLE_DOSE, P_TIMER, P_UNTIL_WET, P_VETO, given_ml, dose_s
 
-MOST_TYPED = 60
+MOST_TYPED = 160
 MOST_ORDERS = 2
 # Closer together two limits would switch by noise.
 LEAST_GAP = 10
 # A lamp that never says too wet says it from beyond the scale.
 MOST_LAMP = 1001
+MOST_POINTS = 8
+# A contact that permits, and not a light.
+C_PERMIT = 0
 
 # What of each kind of program can be changed while it runs; guards never.
 SETTABLE = {
@@ -34,6 +37,34 @@ def tenths_of(word):
 
 def percent_text(tenths):
     return "%d.%d" % (tenths // 10, tenths % 10)
+
+
+def pair_of(word):
+    # "-12:345" as two whole numbers; None for anything else.
+    one, colon, other = word.partition(":")
+    pair = []
+    for part in (one, other):
+        digits = part[1:] if part.startswith("-") else part
+        if not colon or not digits.isdigit() or len(digits) > 10 or int(digits) >= 2000000010:
+            return None
+        pair.append(-int(digits) if part.startswith("-") else int(digits))
+    return tuple(pair)
+
+
+def table_of(value):
+    # "1100:1000,2900:0"; None for anything else: raw values rise, tenths go one way, from 0 to 1000.
+    table = [pair_of(word) for word in value.split(",")]
+    if None in table or not 2 <= len(table) <= MOST_POINTS:
+        return None
+    rises = falls = False
+    for at in range(len(table)):
+        raw, tenths = table[at]
+        if not 0 <= tenths <= 1000 or (at > 0 and raw <= table[at - 1][0]):
+            return None
+        if at > 0:
+            rises = rises or tenths > table[at - 1][1]
+            falls = falls or tenths < table[at - 1][1]
+    return None if rises == falls else tuple(table)
 
 
 class Console:
@@ -75,6 +106,8 @@ class Console:
             self.say("# ? raw all why limits version")
             self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE")
             self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
+            self.say("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw values)")
+            self.say("# set contact N start|stop PERCENT - set contact N switch on|off")
             self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)")
             self.say("# test lamp (each colour for a second) - set lamp PLOT dry|wet PERCENT")
             self.say("# load (outputs off and ready for another program)")
@@ -91,6 +124,10 @@ class Console:
         elif command == "limits":
             for line in range(len(self.lines())):
                 self.print_limits(line)
+            for at in range(len(self.board.settings.CONTACTS)):
+                self.print_contact(at)
+            for at in range(len(self.board.settings.SOURCES)):
+                self.print_probe(at)
             for at in range(len(self.board.settings.WATCHES)):
                 watch = self.board.settings.WATCHES[at]
                 self.say("# limits lamp %d dry %s wet %s" % (at + 1, percent_text(watch.dry), percent_text(watch.wet)))
@@ -189,6 +226,18 @@ class Console:
             text += " %s %s" % (name, self.value_text(config.program, name))
         self.say(text + " water %s" % ("on" if config.enabled else "off"))
 
+    def print_contact(self, at):
+        one = self.board.settings.CONTACTS[at]
+        limits = " start %s stop %s" % (percent_text(one.start_tenths), percent_text(one.stop_tenths)) if one.kind == C_PERMIT else ""
+        self.say("# limits contact %d%s switch %s" % (at + 1, limits, "on" if one.enabled else "off"))
+
+    def print_probe(self, at):
+        # Several probes together have their tables elsewhere.
+        if isinstance(self.board.settings.SOURCES[at], int):
+            sensor = self.board.settings.CONFIG.sensors[at]
+            table = ",".join(["%d:%d" % point for point in sensor.table])
+            self.say("# limits probe %d table %s soil %d:%d" % (at + 1, table, sensor.soil_low_raw, sensor.soil_high_raw))
+
     def value_text(self, program, name):
         if name == "dose":
             return str(program.dose_ml)
@@ -198,6 +247,9 @@ class Console:
         if len(words) == 5 and words[1] == "lamp":
             # What lamps say goes with the words of the plot: too dry below, too wet from.
             self.take("lamp %s %s" % (words[2], words[3]), (whole(words[2]) or 0) - 1, "lamp-" + words[3], words[4])
+            return
+        if len(words) == 5 and words[1] in ("contact", "probe"):
+            self.take(" ".join(words[1:4]), (whole(words[2]) or 0) - 1, "%s-%s" % (words[1], words[3]), words[4])
             return
         line = self.line_at(whole(words[1])) if len(words) == 4 else None
         if line is None:
@@ -229,8 +281,52 @@ class Console:
             return "dry or wet"
         return None
 
+    def apply_contact(self, at, name, value):
+        contacts = self.board.settings.CONTACTS
+        if not 0 <= at < len(contacts):
+            return "no such contact"
+        one = contacts[at]
+        if name == "contact-switch":
+            if value not in ("on", "off"):
+                return "on or off"
+            one.enabled = value == "on"
+            return None
+        if name not in ("contact-start", "contact-stop") or one.kind != C_PERMIT:
+            return "a contact has no such setting"
+        tenths = tenths_of(value)
+        if tenths is None or tenths > 1000:
+            return "a percent from 0 to 100 with at most one decimal"
+        start = tenths if name == "contact-start" else one.start_tenths
+        stop = tenths if name == "contact-stop" else one.stop_tenths
+        if stop - start < LEAST_GAP:
+            return "start must lie at least 1 below stop"
+        one.start_tenths = start
+        one.stop_tenths = stop
+        return None
+
+    def apply_probe(self, at, name, value):
+        sources = self.board.settings.SOURCES
+        if not 0 <= at < len(sources) or not isinstance(sources[at], int):
+            return "no such probe"
+        sensor = self.board.settings.CONFIG.sensors[at]
+        if name == "probe-table":
+            table = table_of(value)
+            if table is None:
+                return "raw:tenths, two to eight, raw values rising, tenths one way from 0 to 1000"
+            sensor.table = table
+            return None
+        pair = pair_of(value)
+        if name != "probe-soil" or pair is None or pair[0] > pair[1]:
+            return "table, or soil LOW:HIGH"
+        sensor.soil_low_raw, sensor.soil_high_raw = pair
+        return None
+
     def apply(self, line, name, value):
         # Why it is not taken; None: it holds from now on.
+        if name.startswith("contact-"):
+            return self.apply_contact(line, name, value)
+        if name.startswith("probe-"):
+            return self.apply_probe(line, name, value)
         if name.startswith("lamp-"):
             return self.apply_lamp(line, name, value)
         if not 0 <= line < len(self.lines()):

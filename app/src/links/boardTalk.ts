@@ -5,7 +5,7 @@ import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { contactEventDraft, lineEventDrafts } from '@plain-trowel/core/records/lineEvents';
-import { lampKey } from '@plain-trowel/core/sketch/settable';
+import { contactKey, lampKey, probeKey } from '@plain-trowel/core/sketch/settable';
 import { readTalk, type Said } from '@plain-trowel/core/sketch/talk';
 import type { BoardAtTheLine, RunningProgram, SourceUpdate } from './lineSource.ts';
 
@@ -16,6 +16,8 @@ const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set([
   'contacts',
   'limits',
   'lamp-limits',
+  'contact-limits',
+  'probe-limits',
   'lines',
   'percent',
   'version',
@@ -95,8 +97,11 @@ export class BoardTalk {
       case 'limits':
         return this.keepLimits(said);
       case 'lamp-limits':
-        this.run({ limits: { ...this.board?.program.limits, [lampKey(said.lamp)]: said.values } });
-        return [];
+        return this.keep(lampKey(said.lamp), said.values);
+      case 'contact-limits':
+        return this.keep(contactKey(said.contact), said.values);
+      case 'probe-limits':
+        return this.keep(probeKey(said.probe), said.values);
       case 'taken':
       case 'refused':
         this.run({ answer: { count: (this.board?.program.answer?.count ?? 0) + 1, said } });
@@ -177,7 +182,11 @@ export class BoardTalk {
 
   private keepLimits(said: Said & { kind: 'limits' }): readonly SourceUpdate[] {
     const id = this.ids[said.line - 1];
-    if (id !== undefined) this.run({ limits: { ...this.board?.program.limits, [id]: said.values } });
+    return id === undefined ? [] : this.keep(id, said.values);
+  }
+
+  private keep(key: string, values: Readonly<Record<string, string>>): readonly SourceUpdate[] {
+    this.run({ limits: { ...this.board?.program.limits, [key]: values } });
     return [];
   }
 

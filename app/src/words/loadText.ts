@@ -1,5 +1,6 @@
 import type { LoadProblem } from '@plain-trowel/core/sketch/loader/port';
 import type { LoadStep } from '@plain-trowel/core/sketch/loader/load';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { SettingChange } from '@plain-trowel/core/sketch/settable';
 
 /** What the loader does right now. */
@@ -44,13 +45,35 @@ const SETTING_WORDS: Readonly<Record<SettingChange['name'], string>> = {
   stop: 'stop limit',
   dose: 'dose',
   water: 'waters by itself',
+  switch: 'switches by itself',
+  table: 'calibration',
+  soil: 'in the soil between',
   dry: 'its lamp says too dry below',
   wet: 'its lamp says too wet from',
 };
 
-const valueText = (name: SettingChange['name'], value: string, unit: string): string =>
-  name === 'dose' ? `${value} ml` : name === 'water' ? (value === 'on' ? 'yes' : 'no') : `${value} ${unit}`;
+function valueText(name: SettingChange['name'], value: string, unit: string): string {
+  switch (name) {
+    case 'dose':
+      return `${value} ml`;
+    case 'water':
+    case 'switch':
+      return value === 'on' ? 'yes' : 'no';
+    case 'table':
+      return value
+        .split(',')
+        .map((point) => {
+          const [raw = '', tenths = ''] = point.split(':');
+          return `${raw} is ${formatNumber(Number(tenths) / 10, 1)} ${unit}`;
+        })
+        .join(', ');
+    case 'soil':
+      return `${value.replace(':', ' and ')} (raw)`;
+    default:
+      return `${value} ${unit}`;
+  }
+}
 
-/** "Roof pump, start limit: 35.5 % span on the board, 40.0 % span in the garden" @param unit what limits of the line stand in */
+/** "Roof pump, start limit: 35.5 % span on the board, 40.0 % span in the garden" @param unit what limits of the line stand in; in which kind of percent the board’s own calibration stands nobody knows */
 export const changeText = ({ lineName, name, onBoard, inGarden }: SettingChange, unit: string): string =>
-  `${lineName}, ${SETTING_WORDS[name]}: ${valueText(name, onBoard, unit)} on the board, ${valueText(name, inGarden, unit)} in the garden`;
+  `${lineName}, ${SETTING_WORDS[name]}: ${valueText(name, onBoard, name === 'table' ? '%' : unit)} on the board, ${valueText(name, inGarden, unit)} in the garden`;

@@ -16,10 +16,12 @@ import { cppProblems, programBytes, ramBytes } from './fits.ts';
 import { cppFileNames } from './files.ts';
 import { pinOfName, pinPairOfName } from './pins.ts';
 import {
+  CONTACT_TALK,
   contactSwitchesOfPage,
   contactTold,
   everyProgram,
   limitsLines,
+  REFUSED_PROBES,
   rawAt,
   richPlan,
   richRawsAt,
@@ -349,6 +351,50 @@ describe('one stick, one pump', () => {
       expect(first).toContain(why);
       expect(limits).toBe('> # limits 1 start 40.0 stop 60.0 dose 90 water on');
     }
+  });
+
+  test('on a board with room the calibration of a probe is taken whole or not at all, and holds at once', () => {
+    const large = compiled({ ...plan, traits: '5 V board' });
+    expect(large.said).toBe('');
+    const said = (...typed: readonly string[]) =>
+      played(large.program, [
+        `a ${stick} 2500`,
+        'w 2',
+        ...typed.map((one) => `c ${one}`),
+        'w 2',
+        'c all',
+      ]).filter((line) => /^> # (no|taken|limits probe|percent)/.test(line));
+    const [sensor] = plan.engine.sensors;
+    const soil = `${sensor?.soilLowRaw}:${sensor?.soilHighRaw}`;
+    expect(said('limits')).toEqual([
+      `> # limits probe 1 table 1100:1000,2900:0 soil ${soil}`,
+      '> # percent c2 22.3',
+    ]);
+    expect(
+      said('set probe 1 table 1000:1000,2000:500,3000:0', 'set probe 1 soil 900:3100', 'limits'),
+    ).toEqual([
+      '> # taken probe 1 table 1000:1000,2000:500,3000:0',
+      '> # taken probe 1 soil 900:3100',
+      '> # limits probe 1 table 1000:1000,2000:500,3000:0 soil 900:3100',
+      '> # percent c2 25.0',
+    ]);
+    for (const bad of REFUSED_PROBES) {
+      const [first, limits] = said(`set probe ${bad}`, 'limits');
+      expect(first, bad).toMatch(/^> # no: /);
+      expect(limits).toBe(`> # limits probe 1 table 1100:1000,2900:0 soil ${soil}`);
+    }
+    // A small board has no room for it.
+    expect(played(program, ['c set probe 1 soil 1:2'])).toContain('> # no: set LINE NAME VALUE');
+  });
+
+  test('limits of a permit contact and whether a contact switches are taken', () => {
+    const board = compiled(withContacts({ ...plan, traits: '5 V board' }));
+    const lines = played(
+      board.program,
+      CONTACT_TALK.map(([typed]) => `c ${typed}`),
+    );
+    const said = lines.filter((line) => /^> # (no|taken|limits contact)/.test(line));
+    expect(said).toEqual(CONTACT_TALK.flatMap(([, answers]) => answers.map((one) => `> ${one}`)));
   });
 
   test('what can be set of each kind of program is what the page takes for it', () => {

@@ -192,7 +192,7 @@ static const OutputPin CONTACT_PINS[] = {
 ${contacts.map(outputRow).join('\n')}
 };
 static const int32_t CONTACTS_AROUND[][5] = {${contacts.map(({ around }) => aroundText(around)).join(', ')}};
-static const ContactConfig CONTACTS[] = {
+static ContactConfig CONTACTS[] = {
 ${contacts.map(contactText).join('\n')}
 };
 `;

@@ -355,3 +355,35 @@ export function withLamps(plan: BoardPlan): BoardPlan {
     signals: DEFAULT_SIGNALS.map((one) => (one.state === 'too-dry' ? { ...one, buzz: 'every minute' } : one)),
   };
 }
+
+/** Calibrations that no board takes. */
+export const REFUSED_PROBES: readonly string[] = [
+  '2 table 1100:1000,2900:0',
+  '0 table 1100:1000,2900:0',
+  '1 table 1100:1000',
+  '1 table 2900:0,1100:1000',
+  '1 table 1100:1000,1100:0',
+  '1 table 1100:1001,2900:0',
+  '1 table 1100:-1,2900:1000',
+  '1 table 1100:500,2900:500',
+  '1 table 1000:0,2000:500,3000:400',
+  '1 table 1:0,2:1,3:2,4:3,5:4,6:5,7:6,8:7,9:8',
+  '1 table 1100:1000,2900:0,',
+  '1 table 1100:1000;2900:0',
+  '1 table 1100,2900',
+  '1 soil 900',
+  '1 soil 900:800',
+  '1 low 900:8000',
+];
+
+/** What is typed of contacts of the board above, and what it answers. */
+export const CONTACT_TALK: readonly (readonly [string, readonly string[]])[] = [
+  ['set contact 1 start 35.5', ['# taken contact 1 start 35.5']],
+  ['set contact 1 stop 36', ['# no: start must lie at least 1 below stop']],
+  ['set contact 1 stop 70', ['# taken contact 1 stop 70']],
+  ['set contact 2 start 30', ['# no: a contact has no such setting']],
+  ['set contact 2 switch off', ['# taken contact 2 switch off']],
+  ['set contact 3 switch off', ['# no: no such contact']],
+  ['set contact 1 switch maybe', ['# no: on or off']],
+  ['limits', ['# limits contact 1 start 35.5 stop 70.0 switch on', '# limits contact 2 switch off']],
+];

@@ -11,10 +11,12 @@ import { planBoard } from './boardPlan.ts';
 import type { BoardPlan } from './plan.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import {
+  CONTACT_TALK,
   contactSwitchesOfPage,
   contactTold,
   everyProgram,
   limitsLines,
+  REFUSED_PROBES,
   rawAt,
   richPlan,
   richRawsAt,
@@ -271,7 +273,66 @@ settings = every
 begin()
 `);
   const asked = limitsLines(everyProgram(plan).engine.lines.map(settingsOf));
-  expect(call('typed')('limits').split('|')).toEqual(asked);
+  const limits = call('typed')('limits').split('|');
+  expect(limits.filter((one) => !one.startsWith('# limits probe'))).toEqual(asked);
+});
+
+test('the calibration of a probe is taken whole or not at all, holds at once, and is kept', () => {
+  python.runPython(`
+import settings
+class Rows:
+    rows = []
+    def read(self, number):
+        return self.rows
+    def write(self, number, changed):
+        self.rows = [(line, name, changed[(line, name)]) for line, name in changed]
+        return True
+store = Rows()
+def begin_kept():
+    global board, now, happened, printed
+    now = 0
+    happened = []
+    printed = []
+    board = Board(settings, read, switch, say, None, 3, None, store)
+    return ''
+begin_kept()
+`);
+  const typed = call('typed');
+  const [sensor] = plan.engine.sensors;
+  const before = `# limits probe 1 table 1100:1000,2900:0 soil ${sensor?.soilLowRaw}:${sensor?.soilHighRaw}`;
+  const limitsOfProbe = () =>
+    typed('limits')
+      .split('|')
+      .filter((one) => one.startsWith('# limits probe'));
+  expect(limitsOfProbe()).toEqual([before]);
+  for (const bad of REFUSED_PROBES) expect(typed(`set probe ${bad}`), bad).toMatch(/^# no: /);
+  expect(limitsOfProbe()).toEqual([before]);
+  expect(typed('set probe 1 table 1000:1000,2000:500,3000:0')).toBe(
+    '# taken probe 1 table 1000:1000,2000:500,3000:0',
+  );
+  expect(typed('set probe 1 soil -2000000000:3100')).toBe('# taken probe 1 soil -2000000000:3100');
+  call('seconds')('2500');
+  expect(typed('all')).toContain('# percent c2 25.0');
+  expect(typed('save')).toContain('# taken: kept');
+  // What began anew with it has it still.
+  python.runPython('settings.CONFIG.sensors[0].table = ((1100, 1000), (2900, 0))\nbegin_kept()');
+  expect(limitsOfProbe()).toEqual(['# limits probe 1 table 1000:1000,2000:500,3000:0 soil -2000000000:3100']);
+  python.runPython('settings.CONFIG.sensors[0].table = ((1100, 1000), (2900, 0))\nbegin()');
+});
+
+test('limits of a permit contact and whether a contact switches are taken', () => {
+  python.FS.writeFile('/talked.py', pythonSettings(withContacts(plan), WRITTEN));
+  python.runPython(`
+import talked
+def talk(rows):
+    said = []
+    one = Board(talked, lambda how, pins: 0, lambda pin, level: None, said.append)
+    for typed in rows.split('|'):
+        one.console.obey(typed)
+    return '|'.join([row for row in said if 'limits lamp' not in row and 'limits probe' not in row])
+`);
+  const said = call('talk')(CONTACT_TALK.map(([typed]) => typed).join('|')).split('|');
+  expect(said).toEqual(CONTACT_TALK.flatMap(([, answers]) => answers));
 });
 
 test('an input that has no number in this language is named', () => {

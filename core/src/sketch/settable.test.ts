@@ -6,8 +6,19 @@ import { cppProgramName } from './cpp.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import { programName } from './python.ts';
 import { frameNameOf } from './folder.ts';
-import { withLamps } from './playForTests.ts';
-import { inSafeOrder, lampKey, settingChanges, settingsOf, type SettingChange } from './settable.ts';
+import { withContacts, withLamps } from './playForTests.ts';
+import {
+  contactKey,
+  contactSettings,
+  inSafeOrder,
+  lampKey,
+  probeKey,
+  probeSettings,
+  settingChanges,
+  settingsOf,
+  toType,
+  type SettingChange,
+} from './settable.ts';
 
 const planOf = (): BoardPlan => {
   const { garden, boardId } = oneStickOnePump();
@@ -27,7 +38,7 @@ describe.each([
   ['MicroPython', programName],
 ])('the name of a program in %s', (_, nameOf) => {
   test('is the same on every day and whatever its plants and boards are called', () => {
-    expect(nameOf({ ...plan, garden: 'another', traits: 'another' })).toBe(nameOf(plan));
+    expect(nameOf({ ...plan, garden: 'another', traits: 'another 8-bit board' })).toBe(nameOf(plan));
     expect(nameOf(plan)).toMatch(/^[0-9a-f]{12}$/);
   });
   test('keeps its first half when only limits, dose or watering change', () => {
@@ -44,7 +55,7 @@ describe.each([
     ['the flow', withLine(() => ({ flowMlPerMin: 541 }))],
     ['a pause', withLine((line) => ({ program: { ...line.program, soakS: 1 } }))],
     [
-      'a point of a table',
+      'a point of a table, on a small board,',
       {
         ...plan,
         engine: {
@@ -126,4 +137,114 @@ test('typed in the order that is given, the start limit never comes within 1 of 
     }),
     { numRuns: 3000, seed: 3 },
   );
+});
+
+const large: BoardPlan = { ...plan, traits: '3.3 V board' };
+const [sensor] = large.engine.sensors;
+const [line] = large.lines;
+const [config] = large.engine.lines;
+if (!sensor || !line || !config) throw new Error('no line');
+
+describe('the calibration of a probe', () => {
+  const recalibrated: BoardPlan = {
+    ...large,
+    engine: {
+      ...large.engine,
+      sensors: [
+        {
+          ...sensor,
+          table: [
+            { raw: 1150, tenths: 1000 },
+            { raw: 2850, tenths: 0 },
+          ],
+          soilHighRaw: sensor.soilHighRaw - 50,
+        },
+      ],
+    },
+  };
+  const onBoard = { [line.id]: settingsOf(config), [probeKey(1)]: probeSettings(sensor) };
+  test('is sent as its table, with the raw values between which it is in the soil; the frame stays', () => {
+    for (const nameOf of [programName, cppProgramName]) {
+      expect(frameNameOf(nameOf(recalibrated))).toBe(frameNameOf(nameOf(large)));
+      expect(nameOf(recalibrated)).not.toBe(nameOf(large));
+    }
+    const changes = settingChanges(recalibrated, onBoard);
+    expect(changes).toEqual([
+      {
+        lineId: 'probe 1',
+        lineName: 'C2',
+        name: 'table',
+        onBoard: '1100:1000,2900:0',
+        inGarden: '1150:1000,2850:0',
+      },
+      {
+        lineId: 'probe 1',
+        lineName: 'C2',
+        name: 'soil',
+        onBoard: `${sensor.soilLowRaw}:${sensor.soilHighRaw}`,
+        inGarden: `${sensor.soilLowRaw}:${sensor.soilHighRaw - 50}`,
+      },
+    ]);
+    // Meanwhile its line does not water: the old limits mean nothing in the new percent.
+    expect(
+      toType(recalibrated, changes, onBoard, () => 1).map(({ text, isNeeded }) => [text, isNeeded]),
+    ).toEqual([
+      ['set 1 water off', true],
+      ['set probe 1 table 1150:1000,2850:0', true],
+      [`set probe 1 soil ${sensor.soilLowRaw}:${sensor.soilHighRaw - 50}`, true],
+      ['set 1 water on', false],
+    ]);
+  });
+  test('goes before the limits, and a line that is to be off stays off', () => {
+    const moved: BoardPlan = {
+      ...recalibrated,
+      engine: {
+        ...recalibrated.engine,
+        lines: [
+          {
+            ...config,
+            enabled: false,
+            program: { ...config.program, startTenths: 300 } as typeof config.program,
+          },
+        ],
+      },
+    };
+    const typed = toType(moved, settingChanges(moved, onBoard), onBoard, () => 1).map(({ text }) => text);
+    expect(typed.map((one) => one.split(' ').slice(0, 4).join(' '))).toEqual([
+      'set 1 water off',
+      'set probe 1 table',
+      'set probe 1 soil',
+      'set 1 start 30.0',
+    ]);
+  });
+  test('of several probes together, and on a small board, cannot be sent', () => {
+    expect(settingChanges({ ...recalibrated, traits: plan.traits }, onBoard)).toEqual([]);
+    const members = [{ input: 0, table: sensor.table, lowRaw: 0, highRaw: 4095 }];
+    const together = { ...recalibrated, sources: [{ by: 'mean', members }] as const };
+    expect(settingChanges(together, onBoard)).toEqual([]);
+  });
+});
+
+test('limits of a permit contact, and whether a contact switches, can be sent; the times of a light are its frame', () => {
+  const held = withContacts(large);
+  const [permit, light] = held.contacts;
+  if (!permit || !light) throw new Error('no contacts');
+  expect(contactSettings(permit.config)).toEqual({ start: '40.0', stop: '60.0', switch: 'on' });
+  expect(contactSettings(light.config)).toEqual({ switch: 'on' });
+  const onBoard = {
+    [contactKey(1)]: { start: '35.0', stop: '38.0', switch: 'on' },
+    [contactKey(2)]: { switch: 'off' },
+  };
+  const changes = settingChanges(held, onBoard);
+  expect(toType(held, changes, onBoard, () => null).map(({ text }) => text)).toEqual([
+    'set contact 1 stop 60.0',
+    'set contact 1 start 40.0',
+    'set contact 2 switch on',
+  ]);
+  const later = {
+    ...light.config,
+    rule: { ...light.config.rule, to: { by: 'clock', s: 1 } },
+  } as typeof light.config;
+  const other = { ...held, contacts: [permit, { ...light, config: later }] };
+  expect(frame(programName(other))).not.toBe(frame(programName(held)));
 });

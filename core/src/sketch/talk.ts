@@ -44,6 +44,18 @@ export type Said =
   | { readonly kind: 'lamp'; readonly lamp: number; readonly state: string }
   /** Below which and from which on lamps of a plot say too dry and too wet. */
   | { readonly kind: 'lamp-limits'; readonly lamp: number; readonly values: Readonly<Record<string, string>> }
+  /** Limits of a contact, where it has any, and whether it switches by itself. */
+  | {
+      readonly kind: 'contact-limits';
+      readonly contact: number;
+      readonly values: Readonly<Record<string, string>>;
+    }
+  /** The calibration that a probe is read by: "raw:tenths" after each other, and the raw values between which it is in the soil. */
+  | {
+      readonly kind: 'probe-limits';
+      readonly probe: number;
+      readonly values: Readonly<Record<string, string>>;
+    }
   | { readonly kind: 'limits'; readonly line: number; readonly values: Readonly<Record<string, string>> }
   /** Something typed at its console was taken, or was not. */
   | { readonly kind: 'taken'; readonly what: string }
@@ -67,6 +79,11 @@ const CONTACT_EVENT = pattern('contact N (on|off) ([a-z-]+)(?: N s)?');
 const LIMITS = pattern(String.raw`limits N((?: (?:start|stop|dose|water) [\w.]{1,10})*)`);
 const LAMP = pattern('lamp N ([a-z-]{3,20})');
 const LAMP_LIMITS = pattern(String.raw`limits lamp N dry (\d{1,3}\.\d) wet (\d{1,3}\.\d)`);
+const CONTACT_LIMITS = pattern(
+  String.raw`limits contact N(?: start (\d{1,3}\.\d) stop (\d{1,3}\.\d))? switch (on|off)`,
+);
+const PAIR = String.raw`-?\d{1,10}:-?\d{1,10}`;
+const PROBE_LIMITS = pattern(`limits probe N table (${PAIR}(?:,${PAIR}){1,7}) soil (${PAIR})`);
 const PERCENT = /^# percent ([\w.-]{1,60}) (?:(\d{1,3})\.(\d)|unknown)$/;
 const TAKEN = /^# taken:?(?: (.{0,80}))?$/;
 const REFUSED = /^# no: (.{1,120})$/;
@@ -107,6 +124,19 @@ function standing(text: string): Said | null {
       kind: 'lamp-limits',
       lamp: Number(lamp[1]),
       values: { dry: lamp[2] ?? '', wet: lamp[3] ?? '' },
+    };
+  const contact = CONTACT_LIMITS.exec(text);
+  if (contact) {
+    const [, number, start, stop, on = ''] = contact;
+    const values = { ...(start && stop ? { start, stop } : {}), switch: on };
+    return { kind: 'contact-limits', contact: Number(number), values };
+  }
+  const probe = PROBE_LIMITS.exec(text);
+  if (probe)
+    return {
+      kind: 'probe-limits',
+      probe: Number(probe[1]),
+      values: { table: probe[2] ?? '', soil: probe[3] ?? '' },
     };
   const limits = LIMITS.exec(text);
   if (!limits) return null;

@@ -1,11 +1,19 @@
 import { useState } from 'react';
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
+import { calibrationOf } from '@plain-trowel/core/garden/bind/decided';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { unitOf } from '@plain-trowel/core/sketch/heading';
 import { frameNameOf } from '@plain-trowel/core/sketch/folder';
-import { inSafeOrder, lampKey, settingChanges } from '@plain-trowel/core/sketch/settable';
+import {
+  contactKey,
+  heldBy,
+  lampKey,
+  probeKey,
+  settingChanges,
+  toType,
+} from '@plain-trowel/core/sketch/settable';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { readLoaded } from '../../../data/loadedPrograms.ts';
@@ -45,8 +53,8 @@ export function OnTheBoard({
         <>
           <p>
             <b className="font-semibold">The board runs another program than this one</b> ({program.name};
-            this is {name}): pins, guards, a calibration or a kind of program have changed since. What it does
-            is what it was given then, until this one is loaded.
+            this is {name}): pins, guards, a pause or a kind of program have changed since. What it does is
+            what it was given then, until this one is loaded.
           </p>
           <ul className="mt-2">
             {changes.map((one) => (
@@ -57,7 +65,7 @@ export function OnTheBoard({
             <WhatChanged before={loaded.text} after={pythonSettings(plan, '')} />
           )}
         </>
-      ) : Object.keys(program.limits).length < plan.lines.length + plan.watches.length ? (
+      ) : heldBy(plan).some(({ id }) => program.limits[id] === undefined) ? (
         <p>Asking the board for its limits …</p>
       ) : changes.length === 0 ? (
         <p>
@@ -81,11 +89,22 @@ export function OnTheBoard({
   );
 }
 
-/** What the limits of a line stand in: "% span". */
-function unitOfLine(garden: Garden, plan: BoardPlan, lineId: string): string {
-  const line = byId(garden.waterLines, lineId);
-  const lamp = plan.watches.findIndex((_, at) => lampKey(at + 1) === lineId);
-  const plotId = line?.plotId ?? garden.plots.find(({ name }) => name === plan.watches[lamp]?.plot)?.id;
+/** What the limits of a line, a contact or a lamp stand in, or a probe's calibration: "% span". */
+function unitOfLine(garden: Garden, plan: BoardPlan, id: string): string {
+  const { engine } = plan;
+  const at = (key: (number: number) => string, count: number) =>
+    Array.from({ length: count }, (_, place) => place).find((place) => key(place + 1) === id) ?? -1;
+  const source = plan.sources[at(probeKey, engine.sensors.length)];
+  const input = source?.by === 'one' ? plan.inputs[source.input] : undefined;
+  const channel = byId(garden.channels, input?.channelId ?? null);
+  const kind = channel && calibrationOf(garden, channel)?.percentKind;
+  if (kind) return unitOf(kind);
+  const watch = plan.watches[at(lampKey, plan.watches.length)];
+  const contact = plan.contacts[at(contactKey, plan.contacts.length)];
+  const plotId =
+    byId(garden.waterLines, id)?.plotId ??
+    byId(garden.contacts, contact?.id ?? null)?.plotId ??
+    garden.plots.find(({ name }) => name === watch?.plot)?.id;
   const fit = plotId === undefined ? null : plotParts(garden, plotId)?.fit;
   return fit ? unitOf(fit.percentKind) : '%';
 }
@@ -112,16 +131,26 @@ function Send({ plan, boardId }: { readonly plan: BoardPlan; readonly boardId: s
     setAtWork(true);
     const refused: string[] = [];
     const board = session.getSnapshot().source?.board;
-    for (const { lineId, name, inGarden } of inSafeOrder(settingChanges(plan, board?.program.limits ?? {}))) {
-      // Of lamps the key is what is typed.
-      const whose = name === 'dry' || name === 'wet' ? lineId : (board?.numberOf(lineId) ?? 0);
-      const why = await ask(`set ${whose} ${name} ${inGarden}`);
-      if (why !== null) refused.push(`${name} ${inGarden}: ${why}`);
+    const limits = board?.program.limits ?? {};
+    const steps = toType(plan, settingChanges(plan, limits), limits, (id) => board?.numberOf(id) ?? null);
+    let isBroken = false;
+    for (const { text, about, isNeeded } of steps) {
+      const why = await ask(text);
+      if (why === null) continue;
+      refused.push(`${about}: ${why}`);
+      // Limits in a percent that the board does not have would mean something else.
+      isBroken = isNeeded;
+      if (isBroken) break;
     }
     const kept = refused.length === 0 ? await ask('save') : null;
     board?.type('limits');
     setSaid([
       ...refused.map((one) => `The board refused ${one}.`),
+      ...(isBroken
+        ? [
+            'Nothing more was sent. Lines that water by this probe may stand switched off on the board: load the program.',
+          ]
+        : []),
       ...(kept === null ? [] : [`It holds until the board’s next reboot and is not kept: ${kept}.`]),
     ]);
     setAtWork(false);
