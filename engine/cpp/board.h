@@ -26,7 +26,44 @@ static int32_t sunToldS = 0;
 #include "inputs.h"
 #include "kept.h"
 
-static void switchPin(const OutputPin &one, bool isOn) { digitalWrite(one.pin, isOn != one.isActiveLow ? HIGH : LOW); }
+#ifdef TROWEL_SERVOS
+// ---- Servos: a pulse fifty times a second holds each where it is told.
+const uint32_t PULSE_EVERY_MS = 20;
+static uint8_t servoPins[TROWEL_SERVOS];
+static uint16_t servoUs[TROWEL_SERVOS];
+static uint8_t servoCount = 0;
+static uint32_t pulsedAtMs = 0;
+
+static void turnServo(uint8_t pin, uint16_t us) {
+  uint8_t at = 0;
+  while (at < servoCount && servoPins[at] != pin) at += 1;
+  if (at == servoCount) servoCount += 1;
+  servoPins[at] = pin;
+  servoUs[at] = us;
+}
+
+// Each turn of the program.
+static void pulseServos() {
+  const uint32_t nowMs = millis();
+  if (nowMs - pulsedAtMs < PULSE_EVERY_MS) return;
+  pulsedAtMs = nowMs;
+  for (uint8_t at = 0; at < servoCount; at += 1) {
+    digitalWrite(servoPins[at], HIGH);
+    delayMicroseconds(servoUs[at]);
+    digitalWrite(servoPins[at], LOW);
+  }
+}
+#endif
+
+static void switchPin(const OutputPin &one, bool isOn) {
+#ifdef TROWEL_SERVOS
+  if (one.openUs > 0) {
+    turnServo(one.pin, isOn ? one.openUs : one.shutUs);
+    return;
+  }
+#endif
+  digitalWrite(one.pin, isOn != one.isActiveLow ? HIGH : LOW);
+}
 static void switchLine(int32_t line, bool isOn) { switchPin(OUTPUT_PINS[line], isOn); }
 
 static void switchOff(const OutputPin &one) {
@@ -328,6 +365,9 @@ void loop() {
   wdt_reset();
 #endif
   readConsole();
+#ifdef TROWEL_SERVOS
+  pulseServos();
+#endif
 #ifdef TROWEL_WATCHES
   showLamps();
 #endif

@@ -84,6 +84,10 @@ struct OutputPin {
   uint8_t pin;
   bool isActiveLow;
   const char *name;
+#ifdef TROWEL_SERVOS
+  // Of a servo its pulses, shut and open, in microseconds; 0: a level is enough.
+  uint16_t shutUs, openUs;
+#endif
 };
 
 #ifdef TROWEL_WATCHES

@@ -46,9 +46,10 @@ def combined(by, members, raws, last):
 
 
 class Board:
-    # read(how, pins) gives counts, 0 and 1, mm or None; switch(pin, level) sets an output; say(text) prints a line; kept reads and writes what outlives a reboot;
-    # leave() puts the board into load mode; store holds settings that were changed at the console; bus asks the probes on it.
-    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None, bus=None):
+    # read(how, pins) gives counts, 0 and 1, mm or None; switch(pin, level) sets an output (0, 1, or the length of a servo's pulses); say(text) prints a line; kept reads and writes what outlives a reboot;
+    # leave() puts the board into load mode; store holds settings that were changed at the console; bus asks the probes on it; shows
+    # lights rings and draws on displays.
+    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None, bus=None, shows=None):
         self.settings = settings
         self.read = read
         self.bus = bus
@@ -70,10 +71,15 @@ class Board:
         self.sun_told_s = 0
         self.lamps = None
         self.ms = 0
-        if settings.LAMPS:
+        if settings.LAMPS or settings.DISPLAYS:
             from signals import Lamps
 
-            self.lamps = Lamps(settings, self.switch_output)
+            self.lamps = Lamps(settings, self.switch_output, None if shows is None else shows.ring)
+        self.screens = None
+        if settings.DISPLAYS:
+            from screen import Screens
+
+            self.screens = Screens(settings, shows.draw)
         self.now_s = 0
         self.clock_at_boot = None
         self.weekday_at_boot = 0
@@ -90,13 +96,17 @@ class Board:
             self.switch_output(output, False)
         for pin, _, _ in self.settings.POWERS:
             self.switch(pin, 0)
-        for _, _, outputs in self.settings.LAMPS:
-            for output in outputs:
+        for kind, _, outputs in self.settings.LAMPS:
+            for output in outputs if kind != "ring" else ():
                 self.switch_output(output, False)
 
     def switch_output(self, output, is_on):
-        pin, is_active_low, _ = output
-        self.switch(pin, 0 if is_on == is_active_low else 1)
+        pin, how, _ = output
+        if isinstance(how, tuple):
+            # Of a servo the length of its pulses, us.
+            self.switch(pin, how[1] if is_on else how[0])
+        else:
+            self.switch(pin, 0 if is_on == how else 1)
 
     def read_inputs(self):
         # What was read in this second; None: nothing came back, or it is not fed now.
@@ -202,6 +212,8 @@ class Board:
                 self.switch_output(outputs[at], True)
         if self.lamps is not None:
             self.lamps.look(self.engine, self.sense, self.ms)
+        if self.screens is not None:
+            self.screens.look(self.lamps, self.engine, self.sense, self.last)
         for event in events:
             self.print_event(event)
         for event in contact_events:

@@ -97,10 +97,11 @@ def facts_of(watch, engine, sense):
 
 
 class Lamps:
-    # switch(output, is_on) sets one of their pins.
-    def __init__(self, settings, switch):
+    # switch(output, is_on) sets one of their pins; ring(pin, lights, colours) the lights of a ring.
+    def __init__(self, settings, switch, ring=None):
         self.settings = settings
         self.switch = switch
+        self.ring = ring
         self.rules = [None] * len(settings.WATCHES)
         # Since when a state stands, s, and when it was last sounded.
         self.since = [0] * len(settings.WATCHES)
@@ -148,7 +149,9 @@ class Lamps:
                 self.switch(outputs[0], sounds or (tested == 0 and ms - self.testing_since_ms < BEEP_MS))
                 continue
             colours = self.colours(self.rules[of], ms) if tested is None else (1, 2, 4, 7)[tested]
-            if kind == "one":
+            if kind == "ring":
+                self.ring(outputs[0][0], outputs[0][1], colours)
+            elif kind == "one":
                 # One colour lights for everything but content and the night.
                 rule = self.rules[of]
                 is_lit = colours != 0 and (tested is not None or rule[0] != CONTENT)

@@ -4,7 +4,7 @@ import sys
 import time
 
 import machine
-from machine import ADC, Pin
+from machine import ADC, PWM, Pin
 
 import settings
 from board import Board
@@ -15,7 +15,11 @@ LOAD_FLAG = "/trowel_load"
 # A board that hangs is restarted after so long, ms.
 WATCHDOG_MS = 8000
 
+# A servo has this long to get where it is told, before the board restarts, ms.
+SERVO_MS = 1000
+
 outputs = {}
+servos = {}
 contacts = {}
 converters = {}
 buses = {}
@@ -23,9 +27,20 @@ i2c = None
 
 
 def switch(pin, level):
+    if level > 1:
+        turn(pin, level)
+        return
     if pin not in outputs:
         outputs[pin] = Pin(pin, Pin.OUT, value=level)
     outputs[pin].value(level)
+
+
+def turn(pin, us):
+    # A pulse fifty times a second holds a servo where it is told.
+    if pin not in servos:
+        servos[pin] = PWM(Pin(pin), freq=50, duty_ns=us * 1000)
+    else:
+        servos[pin].duty_ns(us * 1000)
 
 
 def contact(pin):
@@ -107,6 +122,8 @@ def leave():
     with open(LOAD_FLAG, "w") as file:
         file.write("1")
     print("# load: outputs off, restarting")
+    if servos:
+        time.sleep_ms(SERVO_MS)
     machine.reset()
 
 
@@ -127,6 +144,14 @@ def bus_of_board():
     return Bus(settings.BUS)
 
 
+def shows_of_board():
+    if not settings.DISPLAYS and not any([one[0] == "ring" for one in settings.LAMPS]):
+        return None
+    from shows import Shows
+
+    return Shows()
+
+
 def watchdog():
     try:
         return machine.WDT(timeout=WATCHDOG_MS)
@@ -138,7 +163,7 @@ def watchdog():
 # One pass of the board's work after another. @param number of the program
 def turns(number):
     kept = Kept(settings.LINE_IDS, settings.CONTACT_IDS)
-    board = Board(settings, read, switch, print, kept, number, leave, Store(), bus_of_board())
+    board = Board(settings, read, switch, print, kept, number, leave, Store(), bus_of_board(), shows_of_board())
     console = select.poll()
     console.register(sys.stdin, select.POLLIN)
     dog = watchdog()

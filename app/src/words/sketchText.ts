@@ -38,10 +38,10 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what} prints numbers of its own instead of counts: the program decides by no such probe yet.`;
     case 'contact-turned-round':
       return `${what} is set to let the timer water at rest, and its relay, as drawn, is open at rest: the program would do the opposite of what is set. Set it to forbid at rest; relays that are closed at rest are not drawn here yet.`;
-    case 'servo-not-written':
-      return `${what} is a tube that a servo pinches: the program does not give the pulses that it wants yet. A pump or a valve behind a switch goes.`;
     case 'lamp-not-written':
-      return `${what} wants more than a level on its pin, as rings of lights and displays do: the program does not speak to it yet.`;
+      return `${what} is a lamp of a kind that the program does not speak to.`;
+    case 'shows-in-python':
+      return `${what} is written to in MicroPython alone: a ring of lights wants pulses that only a board’s own timer gives, and for a display’s letters many boards have no room.`;
     case 'not-calibrated':
       return `${what} goes by a probe that has no calibration which holds here. Calibrate it first.`;
     case 'no-meaning':
@@ -79,6 +79,7 @@ export function doesText({ lines, contacts, lamps, engine }: BoardPlan): string 
   const switching = contacts.filter(({ config }) => config.enabled).map((one) => one.name);
   const resting = contacts.filter(({ config }) => !config.enabled).map((one) => one.name);
   const shown = lamps.map((one) => one.name);
+  const pinched = lines.filter(({ output }) => output.pulses).map((one) => one.name);
   if (lines.length + contacts.length + shown.length === 0)
     return 'It reads and prints, and switches nothing.';
   const does = [
@@ -98,6 +99,11 @@ export function doesText({ lines, contacts, lamps, engine }: BoardPlan): string 
     ...(resting.length > 0
       ? [
           `${listed(resting)} ${resting.length === 1 ? 'stays' : 'stay'} at rest: ${resting.length === 1 ? 'it is' : 'they are'} not switched on in Limits, Other outputs.`,
+        ]
+      : []),
+    ...(pinched.length > 0
+      ? [
+          `${listed(pinched)}: a servo stays where it is when its supply fails, open as well as shut. Hang no more water above it than may run out.`,
         ]
       : []),
   ].join(' ');

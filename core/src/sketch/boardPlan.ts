@@ -4,7 +4,7 @@ import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Board, Garden } from '../garden/document/schema.ts';
 import { headingOf } from './heading.ts';
 import { isInput } from './inputs.ts';
-import type { BoardPlan, SketchLamp, SketchLine, SketchProblem } from './plan.ts';
+import type { BoardPlan, SketchDisplay, SketchLamp, SketchLine, SketchProblem } from './plan.ts';
 import { inputsOf } from './plan.ts';
 import { Planner } from './planner.ts';
 
@@ -39,10 +39,10 @@ export function planBoard(garden: Garden, boardId: string): Planned {
     const config = engine.contacts[at];
     return config ? planner.contact(at, config, one) : [];
   });
-  const lamps = planner.lamps();
+  const { lamps, displays } = planner.lamps();
   const battery = planner.battery();
   const all = [...sources, ...planner.further.map(({ source }) => source)];
-  for (const what of takenTwice(planner, [...outputs, ...switched], lamps))
+  for (const what of takenTwice(planner, [...outputs, ...switched], lamps, displays))
     planner.miss('pin-taken-twice', what, 'plan/wiring');
   if (planner.problems.length > 0 || !board) return { ok: false, problems: onceEach(planner.problems) };
   const sensorInputs = all.flatMap(inputsOf).flatMap((at) => inputs[at] ?? []);
@@ -62,7 +62,8 @@ export function planBoard(garden: Garden, boardId: string): Planned {
       contacts: switched,
       watches: planner.watches.map(({ plotId: _, ...watch }) => watch),
       lamps,
-      signals: lamps.length > 0 ? garden.signals.filter((one) => one.on) : [],
+      displays,
+      signals: lamps.length + displays.length > 0 ? garden.signals.filter((one) => one.on) : [],
       engine: {
         ...engine.config,
         sensors: [...engine.config.sensors, ...planner.further.map(({ config }) => config)],
@@ -78,6 +79,7 @@ export function planBoard(garden: Garden, boardId: string): Planned {
         sensors: sensorInputs,
         lines: [...outputs, ...switched],
         lamps,
+        displays,
         bus,
       }),
       leftOut: [...planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])), ...planner.leftOut],
@@ -107,13 +109,18 @@ function takenTwice(
   { inputs, powers, bus, i2c }: Pick<BoardPlan, 'inputs' | 'powers' | 'bus' | 'i2c'>,
   lines: readonly SketchLine[],
   lamps: readonly SketchLamp[],
+  displays: readonly SketchDisplay[],
 ): readonly string[] {
   const users = [
     ...(bus
       ? [bus.tx, bus.rx, bus.direction].flatMap((pin) => (pin ? [{ label: 'the bus', pin }] : []))
       : []),
     ...[
-      ...new Map((i2c?.parts ?? []).flatMap(({ sda, scl }) => [sda, scl]).map((pin) => [pin.number, pin])),
+      ...new Map(
+        [...(i2c?.parts ?? []), ...displays]
+          .flatMap(({ sda, scl }) => [sda, scl])
+          .map((pin) => [pin.number, pin]),
+      ),
     ].map(([, pin]) => ({ label: 'I2C', pin })),
     ...lamps.flatMap(({ name, pins }) => pins.map(({ pin }) => ({ label: name, pin }))),
     ...powers.map(({ pin }, at) => ({

@@ -284,6 +284,25 @@ describe('one stick, one pump', () => {
     expect(lines.filter((line) => line === '> # no: test pump LINE SECONDS')).toHaveLength(2);
   });
 
+  test('a servo is held by its pulses: shut from the start, open for as long as it is watered', () => {
+    const servo = {
+      ...plan,
+      lines: plan.lines.map((one) => ({
+        ...one,
+        output: { ...one.output, pulses: { offUs: 1100, onUs: 1900 } },
+      })),
+    };
+    const board = compiled(withLamps(servo));
+    expect(board.said).toBe('');
+    const lines = played(board.program, [`s ${pump}`, `a ${stick} 1300`, 'w 3', 'c test pump 1 3', 'w 10']);
+    expect(switchesOf(lines, pump)).toEqual([
+      `0 ${pump} 0`,
+      `1 ${pump} 1100`,
+      `5 ${pump} 1900`,
+      `8 ${pump} 1100`,
+    ]);
+  });
+
   test('a relay that is on when low is high from the first moment', () => {
     const low = {
       ...plan,

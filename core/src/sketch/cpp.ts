@@ -17,7 +17,7 @@ import { bool, configText, contactText, orNone, slotsOf, whole } from './cppSett
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
 import { nameOf, sumOf } from './folder.ts';
-import type { Pin } from './pins.ts';
+import type { Output, Pin } from './pins.ts';
 import { frameOf } from './settable.ts';
 import { signalCodes } from './signalCodes.ts';
 import { forComment, forString, wordOf } from './safeText.ts';
@@ -91,19 +91,30 @@ const watchText = ({ plot, limits: l, ...one }: SketchWatch): string =>
   {${orNone(one.sensor)}, ${bits(one.lines)}, ${bits(one.tanks)}, ${orNone(one.air)}, ${orNone(one.soil)}, ${orNone(one.light)}, ${orNone(one.darkBelow)}, ${bool(one.isBlind)},
     {${[l.dryTenths, l.wetTenths, l.soilLowTenthsC, l.soilHighTenthsC, l.airLowTenthsC, l.airHighTenthsC].map(orNone).join(', ')}}},`;
 
-const LAMP_KINDS: Readonly<Record<SketchLamp['kind'], string>> = {
+const LAMP_KINDS: Readonly<Record<Exclude<SketchLamp['kind'], 'ring'>, string>> = {
   one: 'LAMP_ONE',
   three: 'LAMP_THREE',
   buzzer: 'LAMP_BUZZER',
 };
-const lampText = ({ kind, name, watch, pins }: SketchLamp): string => {
+/** Pin, on when low, name; and where the board has servos the pulses of this one. */
+const pinRow = (plan: BoardPlan, { pin, activeLow, pulses }: Output, name: string): string =>
+  `{${pinText(pin)}, ${bool(activeLow)}, "${forString(name)}"${servosOf(plan) === 0 ? '' : `, ${pulses?.offUs ?? 0}, ${pulses?.onUs ?? 0}`}}`;
+
+const servosOf = ({ lines, contacts }: BoardPlan): number =>
+  [...lines, ...contacts].filter(({ output }) => output.pulses).length;
+
+const NO_OUTPUT: Output = { pin: { kind: 'pin', number: 0 }, activeLow: false };
+
+const lampText = (plan: BoardPlan, { kind, name, watch, pins }: SketchLamp): string => {
   const all = Array.from({ length: 3 }, (_, at) => pins[at] ?? pins[0]);
-  return `  {${LAMP_KINDS[kind]}, ${watch}, {${all.map((one) => (one ? `{${pinText(one.pin)}, ${bool(one.activeLow)}, "${forString(name)}"}` : '{0, false, ""}')).join(', ')}}},  // ${forComment(name)}`;
+  if (kind === 'ring') return '';
+  return `  {${LAMP_KINDS[kind]}, ${watch}, {${all.map((one) => (one ? pinRow(plan, one, name) : pinRow(plan, NO_OUTPUT, ''))).join(', ')}}},  // ${forComment(name)}`;
 };
 
 /** Nothing of it stands in the program of a board without lamps. */
-const lampsText = ({ watches, lamps, signals }: BoardPlan): string =>
-  lamps.length === 0
+const lampsText = (plan: BoardPlan): string => {
+  const { watches, lamps, signals } = plan;
+  return lamps.length === 0
     ? ''
     : `
 // ---- Lamps. Plots: sensor, lines and tanks as bits, air, soil, light, dark below, and whether something of it is known to another board only;
@@ -113,12 +124,13 @@ ${watches.map(watchText).join('\n')}
 };
 const uint8_t LAMP_COUNT = ${lamps.length};
 static const LampPins LAMPS[] = {
-${lamps.map(lampText).join('\n')}
+${lamps.map((one) => lampText(plan, one)).join('\n')}
 };
 // What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm, buzz.
 const uint8_t SIGNAL_RULES = ${signals.length};
 static const SignalRule SIGNALS[] = {${signals.map((one) => `{${signalCodes(one).join(', ')}}`).join(', ') || '{255, 0, 0, 0}'}};
 `;
+};
 
 /** Nothing of it stands in the program of a board that feeds all its probes all the time. */
 const powersText = ({ powers }: BoardPlan): string =>
@@ -183,22 +195,22 @@ const registersOf = (inputs: readonly SketchInput[]): readonly SketchRegister[] 
   inputs.flatMap(({ register }) => register ?? []);
 
 /** Nothing of it stands in the program of a board without contacts. */
-const contactsText = ({ contacts }: BoardPlan): string =>
-  contacts.length === 0
+const contactsText = (plan: BoardPlan): string =>
+  plan.contacts.length === 0
     ? ''
     : `
 // ---- Outputs that hold a state.
 static const OutputPin CONTACT_PINS[] = {
-${contacts.map(outputRow).join('\n')}
+${plan.contacts.map((one) => outputRow(plan, one)).join('\n')}
 };
-static const int32_t CONTACTS_AROUND[][5] = {${contacts.map(({ around }) => aroundText(around)).join(', ')}};
+static const int32_t CONTACTS_AROUND[][5] = {${plan.contacts.map(({ around }) => aroundText(around)).join(', ')}};
 static ContactConfig CONTACTS[] = {
-${contacts.map(contactText).join('\n')}
+${plan.contacts.map(contactText).join('\n')}
 };
 `;
 
-const outputRow = ({ name, output }: SketchLine): string =>
-  `  {${pinText(output.pin)}, ${bool(output.activeLow)}, "${forString(name)}"},  // ${forComment(name)}`;
+const outputRow = (plan: BoardPlan, { name, output }: SketchLine): string =>
+  `  ${pinRow(plan, output, name)},  // ${forComment(name)}`;
 
 /** @param before the inputs above it */
 function inputRow(
@@ -258,7 +270,7 @@ const int32_t BATTERY = ${orNone(plan.battery)};
 // ---- What is switched.
 const uint8_t OUTPUTS = ${lines.length};
 static const OutputPin OUTPUT_PINS[${Math.max(1, lines.length)}] = {
-${lines.length === 0 ? '  {0, false, ""}' : lines.map(outputRow).join('\n')}
+${lines.length === 0 ? `  ${pinRow(plan, NO_OUTPUT, '')}` : lines.map((one) => outputRow(plan, one)).join('\n')}
 };
 
 // ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent. Percent in tenths, times in seconds, volumes in ml.
@@ -279,7 +291,8 @@ const programBits = ({ engine }: BoardPlan): number =>
   engine.lines.reduce((bits, { program }) => bits | (1 << PROGRAM_CODES[program.kind]), 0);
 
 /** What of reading and of the engine this board needs: what it does not need takes no room. */
-function needsText({ inputs, powers, bus, i2c, sources, senses, lines, watches }: BoardPlan): string {
+function needsText(plan: BoardPlan): string {
+  const { inputs, powers, bus, i2c, sources, senses, lines, watches } = plan;
   const members = Math.max(0, ...sources.map((one) => (one.by === 'one' ? 0 : one.members.length)));
   const reads = (how: Reads): boolean => inputs.some((one) => one.reads === how);
   const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
@@ -289,6 +302,7 @@ function needsText({ inputs, powers, bus, i2c, sources, senses, lines, watches }
     [senses.length > 0, 'TROWEL_SENSES'],
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],
     [reads('volts'), 'TROWEL_VOLTS'],
+    [servosOf(plan) > 0, `TROWEL_SERVOS ${servosOf(plan)}`],
     [bus !== null, 'TROWEL_BUS'],
     [i2c !== null, 'TROWEL_I2C'],
     [members > 0, `TROWEL_MOST_MEMBERS ${members}`],

@@ -19,9 +19,10 @@ export const cppFileNames = ({ contacts, lamps, bus, i2c }: BoardPlan): readonly
 export const pythonFileNames = ({
   contacts,
   lamps,
+  displays,
   bus,
   i2c,
-}: Pick<BoardPlan, 'contacts' | 'lamps' | 'bus' | 'i2c'>): readonly string[] => [
+}: Pick<BoardPlan, 'contacts' | 'lamps' | 'displays' | 'bus' | 'i2c'>): readonly string[] => [
   'board.py',
   ...(bus ? ['bus.py'] : []),
   'console.py',
@@ -30,7 +31,9 @@ export const pythonFileNames = ({
   ...(i2c ? ['i2c.py'] : []),
   'kept.py',
   'reasons.py',
-  ...(lamps.length > 0 ? ['signals.py'] : []),
+  ...(displays.length > 0 ? ['screen.py'] : []),
+  ...(displays.length > 0 || lamps.some(({ kind }) => kind === 'ring') ? ['shows.py'] : []),
+  ...(lamps.length + displays.length > 0 ? ['signals.py'] : []),
   'start.py',
   'store.py',
 ];

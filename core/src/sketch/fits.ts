@@ -103,6 +103,21 @@ const isBeyondSmall = ({ engine }: BoardPlan): boolean =>
     ({ guards, flowMlPerMin }) => guards.dailyMaxMl > MOST_SMALL || flowMlPerMin > MOST_SMALL,
   );
 
+/** What the program in C++ leaves out: rings of lights, which want pulses that only a board's own timer gives, and displays, for whose letters many boards have no room. */
+export function forCpp(plan: BoardPlan): BoardPlan {
+  const lamps = plan.lamps.filter(({ kind }) => kind !== 'ring');
+  const shown = [...plan.lamps.filter(({ kind }) => kind === 'ring'), ...plan.displays];
+  const leftOut = shown.map(({ name }): SketchProblem => ({
+    kind: 'shows-in-python',
+    what: name,
+    sheet: 'plan/wiring',
+  }));
+  if (leftOut.length === 0) return plan;
+  const none = lamps.length === 0 ? { watches: [], signals: [] } : {};
+  const heading = plan.heading.filter((one) => !shown.some(({ name }) => one.endsWith(` ${name}`)));
+  return { ...plan, ...none, heading, lamps, displays: [], leftOut: [...plan.leftOut, ...leftOut] };
+}
+
 /** Bits a second that pins can be timed for by a program. */
 const MOST_TIMED_BAUD = 19_200;
 const busProblems = ({ bus, board }: BoardPlan): readonly SketchProblem[] =>

@@ -6,7 +6,7 @@ import { plusMinusAt } from '../live/readingNow.ts';
 import { byId } from '../quantity/byId.ts';
 import { formatNumber } from '../quantity/format.ts';
 import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
-import type { SketchBus, SketchInput, SketchLamp, SketchLine, SketchPower } from './plan.ts';
+import type { SketchBus, SketchDisplay, SketchInput, SketchLamp, SketchLine, SketchPower } from './plan.ts';
 import type { Pin } from './pins.ts';
 
 export const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
@@ -20,6 +20,7 @@ export const headingOf = (
     sensors,
     lines,
     lamps,
+    displays,
     bus,
   }: {
     readonly inputs: readonly SketchInput[];
@@ -27,6 +28,7 @@ export const headingOf = (
     readonly sensors: readonly SketchInput[];
     readonly lines: readonly SketchLine[];
     readonly lamps: readonly SketchLamp[];
+    readonly displays: readonly SketchDisplay[];
     readonly bus: SketchBus | null;
   },
 ): readonly string[] => [
@@ -40,13 +42,18 @@ export const headingOf = (
     ({ pin, waitS, everyS }, at) =>
       `${pinName(pin)}: feeds ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')} only to be read, ${waitS} s before, every ${everyS} s`,
   ),
-  ...lines.map(
-    ({ name, output }) =>
-      `${pinName(output.pin)}: switches ${name}, on when ${output.activeLow ? 'low' : 'high'}`,
+  ...lines.map(({ name, output: { pin, activeLow, pulses } }) =>
+    pulses
+      ? `${pinName(pin)}: turns the servo of ${name}, ${pulses.offUs} us shut, ${pulses.onUs} us open; it stays where it is when its supply fails`
+      : `${pinName(pin)}: switches ${name}, on when ${activeLow ? 'low' : 'high'}`,
   ),
   ...lamps.map(
     ({ name, kind, pins }) =>
       `${pins.map(({ pin }) => pinName(pin)).join(', ')}: ${kind === 'buzzer' ? 'sounds' : 'lights'} ${name}${kind === 'three' ? ' in red, green and blue' : ''}`,
+  ),
+  ...displays.map(
+    ({ name, sda, scl, address }) =>
+      `${pinName(sda)} and ${pinName(scl)}, I2C at 0x${address.toString(16)}: writes on ${name}`,
   ),
 ];
 

@@ -8,14 +8,14 @@ import type { SketchI2c, SketchInput, SketchProblem } from './plan.ts';
 import { pinOfName, type Pin } from './pins.ts';
 
 /** The pin of the board on a line of the bus. */
-function pinOf(circuit: Circuit, placed: Placed, line: 'sda' | 'scl'): Pin | null {
+export function pinOf(circuit: Circuit, placed: Placed, line: 'sda' | 'scl'): Pin | null {
   const spot = spotsOf(placed).find((one) => isType(one, 'i2c') && one.terminal.line === line);
   const pin = spot && others(circuit, spot).find((one) => isType(one, 'pin') && hasRole(one.placed, 'board'));
   return pin ? pinOfName(pin.terminal.name) : null;
 }
 
 /** Its own where one is set, the only one where it has no other. */
-const addressOf = ({ part, entry }: Placed): number | null =>
+export const addressOf = ({ part, entry }: Placed): number | null =>
   part.address ?? (entry.addresses.length === 1 ? (entry.addresses[0] ?? null) : null);
 
 type Asks = { -readonly [List in keyof SketchI2c]: SketchI2c[List][number][] };

@@ -36,7 +36,9 @@ export function pinPairOfName(names: string): readonly [Pin, Pin] | null {
   return pins.length === 2 && first && second ? [first, second] : null;
 }
 
-export type Output = { readonly pin: Pin; readonly activeLow: boolean };
+/** Of a servo the pulses at rest and while it lets water through, µs. */
+export type Pulses = { readonly offUs: number; readonly onUs: number };
+export type Output = { readonly pin: Pin; readonly activeLow: boolean; readonly pulses?: Pulses };
 
 const SWITCHES = ['MOSFET', 'transistor', 'relay', 'driver module'] as const;
 
@@ -53,8 +55,7 @@ export function outputOf(
   const load = [...circuit.parts.values()].find(
     ({ part }) => part.stands?.list === of.list && part.stands.id === of.id,
   );
-  // A servo wants pulses, and stays where it is without them: a level on its pin would be no valve.
-  if (!load || hasRole(load, 'servo')) return null;
+  if (!load) return null;
   const behind = [...circuit.parts.values()].filter(
     (placed) => hasRole(placed, ...SWITCHES) && loadsOf(circuit, placed).includes(load),
   );
@@ -63,6 +64,9 @@ export function outputOf(
     const driver = control && driverOf(circuit, control);
     if (!driver || !isType(driver, 'pin') || !hasRole(driver.placed, 'board')) continue;
     const pin = pinOfName(driver.terminal.name);
+    // A servo wants pulses: a level on its pin would be no valve.
+    const pulses = hasRole(placed, 'servo') ? pulsesOf(placed) : null;
+    if (pin && pulses) return { pin, activeLow: false, pulses };
     if (pin) return { pin, activeLow: isActiveLow(placed) };
   }
   return null;
@@ -73,7 +77,11 @@ export function lampPins(
   circuit: Circuit,
   placed: Placed,
 ):
-  | { readonly kind: 'one' | 'three' | 'buzzer'; readonly pins: readonly Output[] }
+  | {
+      readonly kind: 'one' | 'three' | 'buzzer' | 'ring';
+      readonly pins: readonly Output[];
+      readonly lights?: number;
+    }
   | 'not drawn'
   | 'not written' {
   const at = (terminal: string): Output | null => {
@@ -84,7 +92,10 @@ export function lampPins(
     const found = pin === null ? null : pinOfName(pin);
     return found && { pin: found, activeLow: isActiveLow(placed) };
   };
-  const all = (kind: 'one' | 'three' | 'buzzer', pins: readonly (Output | null)[]) => {
+  const all = <Kind extends 'one' | 'three' | 'buzzer' | 'ring'>(
+    kind: Kind,
+    pins: readonly (Output | null)[],
+  ) => {
     const found = pins.filter((one) => one !== null);
     return found.length === pins.length ? { kind, pins: found } : 'not drawn';
   };
@@ -95,8 +106,22 @@ export function lampPins(
   }
   if (hasRole(placed, 'buzzer')) return all('buzzer', [at('in')]);
   if (spotAt(placed, 'red')) return all('three', [at('red'), at('green'), at('blue')]);
+  if (hasRole(placed, 'lamp') && spotAt(placed, 'data')) {
+    const ring = all('ring', [at('data')]);
+    return ring === 'not drawn'
+      ? ring
+      : { ...ring, lights: Math.round(fact(placed, 'lights') ?? USUAL_LIGHTS) };
+  }
   return 'not written';
 }
+
+/** What is not known is as most are turned. */
+const pulsesOf = (servo: Placed): Pulses => ({
+  offUs: Math.round(fact(servo, 'closedUs') ?? 1000),
+  onUs: Math.round(fact(servo, 'openUs') ?? 2000),
+});
+
+const USUAL_LIGHTS = 12;
 
 const isControl = (spot: Spot): boolean => isType(spot, 'control') || isType(spot, 'digital in');
 const isActiveLow = (placed: Placed): boolean => fact(placed, 'activeLow') === 1;

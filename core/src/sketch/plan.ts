@@ -6,6 +6,7 @@ import type { Around } from '../control/contract/types.ts';
 import type { EngineConfig } from '../control/engine/settings.ts';
 import type { DecidedBy } from '../control/host/combined.ts';
 import type { SignalLimits, SignalRule } from '../control/signals.ts';
+import type { BandEdges } from '../quantity/bands.ts';
 import { fullScaleCounts } from '../electrics/converter.ts';
 import type { Output, Pin } from './pins.ts';
 
@@ -167,11 +168,32 @@ export type SketchWatch = {
 
 /** A lamp of one colour, one of three, or a buzzer; pins in the order red, green, blue. */
 export type SketchLamp = {
-  readonly kind: 'one' | 'three' | 'buzzer';
+  /** A ring has one pin, for its data. */
+  readonly kind: 'one' | 'three' | 'buzzer' | 'ring';
   readonly name: string;
   /** Place in the watches. */
   readonly watch: number;
   readonly pins: readonly Output[];
+  /** Of a ring how many it has. */
+  readonly lights?: number;
+};
+
+/** A small display on I2C, and what stands for the places of its texts: places in the inputs, the senses and the tanks. */
+export type SketchDisplay = {
+  readonly name: string;
+  readonly watch: number;
+  readonly sda: Pin;
+  readonly scl: Pin;
+  readonly address: number;
+  readonly raw: number | null;
+  readonly temperature: number | null;
+  readonly battery: number | null;
+  readonly tank: number | null;
+  /** From dry to flooded, and where each but the last ends, tenths. */
+  readonly words: readonly string[];
+  readonly edges: BandEdges;
+  readonly scale: 'percent' | 'tension' | 'counts' | 'switch';
+  readonly unit: string;
 };
 
 /** One probe of several that decide together. */
@@ -210,6 +232,7 @@ export type BoardPlan = {
   readonly contacts: readonly SketchContact[];
   readonly watches: readonly SketchWatch[];
   readonly lamps: readonly SketchLamp[];
+  readonly displays: readonly SketchDisplay[];
   /** What lamps say, by priority: those that are switched on. */
   readonly signals: readonly SignalRule[];
   readonly engine: EngineConfig;
@@ -258,10 +281,10 @@ export type SketchProblem = {
     | 'no-output-pin'
     /** It is to permit at rest, and its relay is open then. */
     | 'contact-turned-round'
-    /** A valve that a servo pinches. */
-    | 'servo-not-written'
-    /** A ring of lights or a display: the program does not speak to such a part yet. */
+    /** A lamp of a kind that the program does not know. */
     | 'lamp-not-written'
+    /** A ring of lights or a display: only the program in MicroPython speaks to it. */
+    | 'shows-in-python'
     /** A probe that speaks in numbers of its own, which the program does not turn into counts. */
     | 'own-numbers'
     | 'not-calibrated'

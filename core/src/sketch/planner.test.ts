@@ -6,7 +6,7 @@ import { setWaterLine } from '../garden/edits/plots.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { addPart, connect } from '../wiring/edit.ts';
 import { planBoard } from './boardPlan.ts';
-import { cppProblems, pythonProblems } from './fits.ts';
+import { cppProblems, forCpp, pythonProblems } from './fits.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 
 const { garden: base, boardId } = oneStickOnePump();
@@ -27,6 +27,22 @@ function withPart(
     added.netlist,
   );
   return standFor(setWiring(garden, wired), added.id, stands);
+}
+/** The pump taken for a servo on pin 6. */
+function withServo(settings: object): Garden {
+  const line = base.waterLines[0]?.id ?? '';
+  const without = {
+    ...base,
+    wiring: {
+      ...base.wiring,
+      parts: base.wiring.parts.map((one) =>
+        one.stands?.list === 'waterLines' ? { ...one, stands: null } : one,
+      ),
+    },
+  };
+  const drawn = withPart(without, 'valve-servo', { list: 'waterLines', id: line }, [['in', 'p6']]);
+  const parts = drawn.wiring.parts.map((one) => (one.entryId === 'valve-servo' ? { ...one, settings } : one));
+  return { ...drawn, wiring: { ...drawn.wiring, parts } };
 }
 const problemsOf = (garden: Garden): string[] => {
   const planned = planBoard(garden, boardId);
@@ -61,6 +77,18 @@ describe('a permit contact', () => {
   });
 });
 
+test('a valve that a servo pinches is turned by pulses, as its part says, straight from its pin', () => {
+  const { lines, heading } = planOf(withServo({}));
+  expect(lines).toMatchObject([
+    { output: { pin: { kind: 'pin', number: 6 }, activeLow: false, pulses: { offUs: 1000, onUs: 2000 } } },
+  ]);
+  expect(heading.join()).toContain('1000 us shut, 2000 us open; it stays where it is when its supply fails');
+  expect(planOf(withServo({ closedUs: 2100, openUs: 900 })).lines[0]?.output.pulses).toEqual({
+    offUs: 2100,
+    onUs: 900,
+  });
+});
+
 describe('a lamp', () => {
   const lit = withPart(base, 'lamp-led', { list: 'plots', id: plotId }, [['anode', 'p9']]);
 
@@ -85,11 +113,45 @@ describe('a lamp', () => {
     const moved = setWaterLine(other, other.waterLines[0]?.id ?? '', { boardId: 'other' });
     expect(planOf(moved).watches).toMatchObject([{ isBlind: true }]);
   });
-  test('a ring of lights is left out and named, and its pin is not taken', () => {
-    const ring = withPart(base, 'lamp-ring', { list: 'plots', id: plotId }, [['data', 'p9']]);
-    const { lamps, leftOut } = planOf(ring);
-    expect(lamps).toEqual([]);
-    expect(leftOut.map(({ kind }) => kind)).toEqual(['lamp-not-written']);
+  test('a ring of lights has one pin and its number of lights; C++ leaves it out and names it', () => {
+    const plan = planOf(withPart(base, 'lamp-ring', { list: 'plots', id: plotId }, [['data', 'p9']]));
+    expect(plan.lamps).toMatchObject([{ kind: 'ring', lights: 12, pins: [{ pin: { number: 9 } }] }]);
+    expect(plan.heading.join()).toContain('P9: lights Lamp 1');
+    const inCpp = forCpp(plan);
+    expect(inCpp).toMatchObject({ lamps: [], watches: [], signals: [] });
+    expect(inCpp.heading.join()).not.toContain('P9');
+    expect(inCpp.leftOut.map(({ kind }) => kind)).toEqual(['shows-in-python']);
+  });
+  test('a display goes by the words of its plot; without an address or its wires it is missed', () => {
+    const drawn = (address: number | null, wires: readonly (readonly [string, string])[]) => {
+      const garden = withPart(base, 'display-i2c', { list: 'plots', id: plotId }, wires);
+      const parts = garden.wiring.parts.map((one) =>
+        one.entryId === 'display-i2c' ? { ...one, address } : one,
+      );
+      return { ...garden, wiring: { ...garden.wiring, parts } };
+    };
+    const wires = [
+      ['sda', 'in4'],
+      ['scl', 'in5'],
+    ] as const;
+    const { displays, signals, watches } = planOf(drawn(60, wires));
+    expect(displays).toMatchObject([
+      {
+        watch: 0,
+        address: 60,
+        raw: 0,
+        tank: null,
+        temperature: null,
+        words: ['dry', 'low', 'right', 'wet', 'flooded'],
+        edges: base.plots[0]?.bandEdges,
+        scale: 'percent',
+        unit: '% span',
+      },
+    ]);
+    expect(watches).toHaveLength(1);
+    expect(signals.length).toBeGreaterThan(5);
+    expect(problemsOf(drawn(null, wires))).toEqual(['no-i2c']);
+    expect(problemsOf(drawn(60, [['sda', 'in4']]))).toEqual(['no-i2c']);
   });
   test('that shares its pin with the pump is told', () => {
     const shared = withPart(base, 'lamp-led', { list: 'plots', id: plotId }, [['anode', 'p5']]);

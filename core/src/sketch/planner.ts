@@ -14,12 +14,15 @@ import { signalLimits } from '../garden/bind/plotFacts.ts';
 import { DEFAULT_STALE_S, plotParts } from '../garden/bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../garden/document/waterSchema.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
-import type { Garden } from '../garden/document/schema.ts';
+import type { Channel, Garden } from '../garden/document/schema.ts';
+import { hasRole } from '../wiring/circuit.ts';
+import { displayOf } from './displays.ts';
 import { isInput, readInputs, type ReadInput } from './inputs.ts';
 import type {
   SketchAround,
   SketchBus,
   SketchContact,
+  SketchDisplay,
   SketchI2c,
   SketchInput,
   SketchLamp,
@@ -111,9 +114,21 @@ export class Planner {
     const kind = this.isElsewhere(channelId) ? 'other-board' : 'no-input-pin';
     const at = this.need(channelId, { kind, what, sheet: 'bench/readout' });
     const input = this.inputs[at];
+    const found = channel && input ? this.senseAt(sense, channel, at) : null;
+    if (input && found === null) this.miss('no-meaning', input.label, 'bench/readout');
+    return found;
+  }
+
+  /** The same where nothing depends on it: null where it is not read here, or means nothing. */
+  senseIfRead(sense: Sense, channel: Channel): number | null {
+    const at = this.inputs.findIndex((one) => one.channelId === channel.id);
+    return at < 0 ? null : this.senseAt(sense, channel, at);
+  }
+
+  private senseAt(sense: Sense, channel: Channel, at: number): number | null {
+    const input = this.inputs[at];
     const adcBits = byId(this.garden.boards, this.boardId)?.adcBits ?? 12;
-    const table = channel && input && senseTable(this.garden, channel, sense, { ...input, adcBits });
-    if (input && !table) this.miss('no-meaning', input.label, 'bench/readout');
+    const table = input && senseTable(this.garden, channel, sense, { ...input, adcBits });
     if (!table) return null;
     const known = this.senses.findIndex(
       (one) => one.input === at && JSON.stringify(one.table) === JSON.stringify(table),
@@ -173,18 +188,12 @@ export class Planner {
     return terminals.some((one) => one.type === 'switched' && one.side === 'open');
   }
 
-  private isServo(list: 'waterLines' | 'contacts', id: string): boolean {
-    const part = this.garden.wiring.parts.find(({ stands }) => stands?.list === list && stands.id === id);
-    return catalogueOf(this.garden).get(part?.entryId ?? '')?.role === 'servo';
-  }
-
   private output(
     list: 'waterLines' | 'contacts',
     { id, name }: { readonly id: string; readonly name: string },
   ): SketchLine[] {
     const output = outputOf(this.garden.wiring, catalogueOf(this.garden), { list, id });
-    if (!output)
-      this.miss(this.isServo(list, id) ? 'servo-not-written' : 'no-output-pin', name, 'plan/wiring');
+    if (!output) this.miss('no-output-pin', name, 'plan/wiring');
     return output ? [{ id, name, output }] : [];
   }
 
@@ -245,15 +254,22 @@ export class Planner {
   }
 
   /** Every lamp, buzzer and display of the board that speaks for a plot. */
-  lamps(): readonly SketchLamp[] {
+  lamps(): { readonly lamps: readonly SketchLamp[]; readonly displays: readonly SketchDisplay[] } {
+    const displays: SketchDisplay[] = [];
     const { garden, boardId } = this;
     const circuit = gardenCircuit(garden);
     const board = garden.wiring.parts.find(
       ({ stands }) => stands?.list === 'boards' && stands.id === boardId,
     );
-    return [...circuit.parts.values()].flatMap((placed): SketchLamp[] => {
+    const lamps = [...circuit.parts.values()].flatMap((placed): SketchLamp[] => {
       const { label: name, stands, boardId: of } = placed.part;
       if (stands?.list !== 'plots' || !board || of !== board.id) return [];
+      if (hasRole(placed, 'display')) {
+        const display = displayOf(this, circuit, placed, stands.id, this.watch(stands.id));
+        if (display) displays.push(display);
+        else this.miss('no-i2c', name, 'plan/wiring');
+        return [];
+      }
       const found = lampPins(circuit, placed);
       if (found === 'not written') {
         this.leftOut.push({ kind: 'lamp-not-written', what: name, sheet: 'plan/wiring' });
@@ -265,6 +281,7 @@ export class Planner {
       }
       return [{ ...found, name, watch: this.watch(stands.id) }];
     });
+    return { lamps, displays };
   }
 
   battery(): number | null {

@@ -335,6 +335,96 @@ def talk(rows):
   expect(said).toEqual(CONTACT_TALK.flatMap(([, answers]) => answers));
 });
 
+test('a ring shows the colours of its plot, and a display its text, with pages that turn', () => {
+  const shown = withLamps(plan);
+  const [, , , ...rest] = shown.lamps;
+  const one = { pin: { kind: 'pin', number: 9 } as const, activeLow: false };
+  const written: BoardPlan = {
+    ...shown,
+    lamps: [...rest, { kind: 'ring', name: 'Ring', watch: 0, pins: [one], lights: 12 }],
+    displays: [
+      {
+        name: 'Display',
+        watch: 0,
+        sda: { kind: 'pin', number: 21 },
+        scl: { kind: 'pin', number: 22 },
+        address: 60,
+        raw: 0,
+        temperature: null,
+        battery: null,
+        tank: null,
+        words: ['dry', 'low', 'right', 'wet', 'flooded'],
+        edges: [150, 300, 700, 850],
+        scale: 'percent',
+        unit: '% span',
+      },
+    ],
+    engine: { ...shown.engine, lines: shown.engine.lines.map((line) => ({ ...line, enabled: false })) },
+  };
+  python.FS.writeFile('/screen.py', readFileSync(`${PYTHON}screen.py`, 'utf8'));
+  python.FS.writeFile('/written.py', pythonSettings(written, WRITTEN));
+  python.runPython(`
+import written
+def written_run(rows):
+    told = []
+    state = [1900]
+    class Shows:
+        lit = None
+        lines = None
+        def ring(self, pin, lights, colours):
+            self.lit = '%d %d %d' % (pin, lights, colours)
+        def draw(self, one, lines):
+            self.lines = '/'.join(lines)
+            return True
+    shows = Shows()
+    one = Board(written, lambda how, pins: state[0], lambda pin, level: None, lambda text: None, None, 0, None, None, None, shows)
+    ms = 0
+    for row in rows.split(';'):
+        raw, seconds = row.split(',')
+        state[0] = int(raw)
+        for _ in range(int(seconds)):
+            ms += 1000
+            one.second()
+        one.show(ms)
+        told.append(shows.lit + ': ' + shows.lines)
+    return '|'.join(told)
+`);
+  // 2900 counts are 0 and 1100 are 100 %: 1900 are 55.6, 2600 are 16.7. "Water me" has two pages of four seconds.
+  const rows = ['1900,700', '2600,604', '2600,4', '2600,4', '4095,10'];
+  expect(call('written_run')(rows.join(';')).split('|')).toEqual([
+    '9 12 2: right 55.6 %/span',
+    '9 12 1: Water me: low',
+    '9 12 1: 16.7 % span',
+    '9 12 1: Water me: low',
+    '9 12 7: Probe?',
+  ]);
+});
+
+test('a servo is held by its pulses: shut from the start, open for as long as it is watered', () => {
+  const lines = plan.lines.map((one) => ({
+    ...one,
+    output: { ...one.output, pulses: { offUs: 1100, onUs: 1900 } },
+  }));
+  python.FS.writeFile('/servo.py', pythonSettings({ ...plan, lines }, WRITTEN));
+  python.runPython(`
+import servo
+def servo_run():
+    told = []
+    state = [0]
+    def switch_pin(pin, level):
+        if not told or told[-1].split(' ')[1] != str(level):
+            told.append('%d %d' % (state[0], level))
+    one = Board(servo, lambda how, pins: 1300, switch_pin, lambda text: None)
+    for second in range(1, 12):
+        state[0] = second
+        if second == 4:
+            one.console.obey('test pump 1 3')
+        one.second()
+    return '|'.join(told)
+`);
+  expect(call('servo_run')()).toBe('0 1100|4 1900|7 1100');
+});
+
 test('an input that has no number in this language is named', () => {
   expect(pythonProblems(plan)).toEqual([]);
   const [first] = plan.inputs;

@@ -9,6 +9,7 @@ import type {
   Reads,
   SketchAround,
   SketchContact,
+  SketchDisplay,
   SketchInput,
   SketchLamp,
   SketchLine,
@@ -284,11 +285,40 @@ const watchText = ({ plot, limits, ...one }: SketchWatch): string =>
     air_high: limits.airHighTenthsC,
   });
 
-const lampText = ({ kind, name, watch, pins }: SketchLamp): string =>
-  valueText([kind, watch, pins.map(({ pin, activeLow }): Value => [pin.number, activeLow, forString(name)])]);
+const lampText = ({ kind, name, watch, pins, lights = 1 }: SketchLamp): string =>
+  valueText([
+    kind,
+    watch,
+    pins.map(({ pin, activeLow }): Value => [
+      pin.number,
+      kind === 'ring' ? lights : activeLow,
+      forString(name),
+    ]),
+  ]);
+
+const displayText = ({ name, sda, scl, ...one }: SketchDisplay): string =>
+  fields({
+    [`# ${forComment(name)}`]: null,
+    watch: one.watch,
+    sda: sda.number,
+    scl: scl.number,
+    address: one.address,
+    raw: one.raw,
+    temperature: one.temperature,
+    battery: one.battery,
+    tank: one.tank,
+    words: one.words.map(forString),
+    edges: [...one.edges],
+    scale: one.scale,
+    unit: forString(one.unit),
+  });
 
 const outputText = ({ name, output }: SketchLine): string =>
-  valueText([output.pin.number, output.activeLow, forString(name)]);
+  valueText([
+    output.pin.number,
+    output.pulses ? [output.pulses.offUs, output.pulses.onUs] : output.activeLow,
+    forString(name),
+  ]);
 
 /** The probe that a sensor of the engine is read from, or the probes. */
 const labelOf = ({ sources, inputs }: BoardPlan, at: number): string => {
@@ -323,7 +353,7 @@ SENSES = ${rows(plan.senses.map(({ input, table }) => valueText([input, points(t
 AROUND = ${rows(plan.around.map((one) => valueText(aroundValue(one))))}
 BATTERY = ${valueText(plan.battery)}
 
-# What is switched: pin, on when low, name.
+# What is switched: pin, on when low (of a servo its pulses in us, shut and open), name.
 OUTPUTS = ${rows(lines.map(outputText))}
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ${valueText(lines.map(({ id }) => wordOf(id)))}
@@ -336,10 +366,15 @@ CONTACTS = ${rows(contacts.map(contactText))}
 
 # Plots whose lamps and buzzers it switches: what they go by, and their limits in tenths.
 WATCHES = ${rows(plan.watches.map(watchText))}
-# Kind, place of the plot above, pins: one, or red, green and blue.
+# Kind, place of the plot above, pins: one, or red, green and blue; of a ring its data and how many lights.
 LAMPS = ${rows(plan.lamps.map(lampText))}
 # What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm (0 steady, 1 slow, 2 fast), buzz (0 never, 1 once, 2 each minute, 3 ten, 4 hour, 5 second).
 SIGNALS = ${rows(plan.signals.map((one) => valueText([...signalCodes(one)])))}
+
+# Displays, and what stands for the places of their texts: places in the inputs, senses and tanks.
+DISPLAYS = ${rows(plan.displays.map(displayText))}
+# By signal what they say.
+TEXTS = ${plan.displays.length === 0 ? '[]' : rows(plan.signals.map(({ display }) => `"${forString(display)}"`))}
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(

@@ -1,5 +1,5 @@
 // Plays a board: "a PIN VALUE" lets a pin read a value, "t PIN SIXTEENTHS [1]" hangs a 1-Wire thermometer on it (1: its answers are damaged), "w N" turns the clock
-// by N seconds ("W N" by tenths of them), "c TEXT" types a line at the console, "b …" and "i …" put a part on a bus (simulatedBus.h, simulatedI2c.h). It prints "> " before what the
+// by N seconds ("W N" by tenths of them), "s PIN" hangs a servo on it, "c TEXT" types a line at the console, "b …" and "i …" put a part on a bus (simulatedBus.h, simulatedI2c.h). It prints "> " before what the
 // board prints, and "SECOND PIN LEVEL" whenever an output changes.
 #include "host.h"
 #include "EEPROM.h"
@@ -40,6 +40,9 @@ uint8_t EepromMemory::read(uint16_t at) { return memory[at & 1023]; }
 void EepromMemory::update(uint16_t at, uint8_t value) { memory[at & 1023] = value; }
 
 static uint32_t nowUs = 0;
+// Of a servo since when its pulse stands, and how long the last one was; it is told when that changes.
+static bool isServo[256];
+static uint32_t pulseFromUs[256], pulseUs[256];
 #include "simulatedBus.h"
 #include "simulatedI2c.h"
 
@@ -125,6 +128,14 @@ void digitalWrite(uint8_t pin, uint8_t level) {
     hearLevel(pin, level);
     return;
   }
+  if (isServo[pin]) {
+    if (isNew && level == HIGH) pulseFromUs[pin] = nowUs;
+    if (isNew && level == LOW && nowUs - pulseFromUs[pin] != pulseUs[pin]) {
+      pulseUs[pin] = nowUs - pulseFromUs[pin];
+      printf("%u %d %u\n", (unsigned)((nowMs - bootMs) / 1000), (int)pin, (unsigned)pulseUs[pin]);
+    }
+    return;
+  }
   if (isNew && modes[pin] == OUTPUT) printf("%u %d %d\n", (unsigned)((nowMs - bootMs) / 1000), (int)pin, (int)level);
 }
 // Nothing connected: high where it is pulled up, and who knows what else.
@@ -199,6 +210,8 @@ int main() {
       }
     } else if (row[0] == 'b') {
       addBusProbe(row + 1);
+    } else if (row[0] == 's') {
+      isServo[atoi(row + 1) & 255] = true;
     } else if (row[0] == 'i') {
       addI2cPart(row + 1);
     } else if (row[0] == 'w') {

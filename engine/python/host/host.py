@@ -39,6 +39,15 @@ class ADC:
         return value
 
 
+class PWM:
+    def __init__(self, pin, freq, duty_ns):
+        self.pin = pin
+        self.duty_ns(duty_ns)
+
+    def duty_ns(self, ns):
+        bench.level(self.pin.number, ns // 1000)
+
+
 class WDT:
     def __init__(self, timeout):
         self.timeout = timeout
@@ -128,6 +137,25 @@ class SoftI2C:
         return (data + bytes([255] * count))[:count]
 
 
+class NeoPixel:
+    # A ring: what its first light shows is told as three decimal digits, on or off.
+    def __init__(self, pin, lights):
+        self.pin = pin
+        self.lights = lights
+        self.value = (0, 0, 0)
+
+    def fill(self, value):
+        self.value = value
+
+    def write(self):
+        bench.level(self.pin.number, sum([100 // 10**at for at in range(3) if self.value[at] > 0]))
+
+
+class Neo:
+    def __init__(self):
+        self.NeoPixel = NeoPixel
+
+
 class Wire:
     def __init__(self):
         self.OneWire = OneWire
@@ -140,6 +168,7 @@ class Machine:
         self.Pin = Pin
         self.ADC = ADC
         self.WDT = WDT
+        self.PWM = PWM
         self.Timer = Timer
         self.UART = UART
         self.SoftI2C = SoftI2C
@@ -202,7 +231,7 @@ class System:
 
 turns = None
 timers = []
-for name, one in (("machine", Machine()), ("time", Time()), ("select", Select()), ("onewire", Wire())):
+for name, one in (("machine", Machine()), ("time", Time()), ("select", Select()), ("onewire", Wire()), ("neopixel", Neo())):
     real_sys.modules[name] = one
 real_sys.modules["sys"] = System()
 

@@ -9,7 +9,7 @@ const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url)
 export const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
 
 /** The files of a program that are the same on every board. */
-export const COMMON = pythonFileNames({ contacts: [], lamps: [], bus: null, i2c: null });
+export const COMMON = pythonFileNames({ contacts: [], lamps: [], displays: [], bus: null, i2c: null });
 
 export const interpreterForTests: Interpreter = (stdout) =>
   loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout });
@@ -160,6 +160,8 @@ INPUTS = [("analog", (34,), "c2")]
 FED_BY = (None,)
 BUS = None
 I2C = None
+DISPLAYS = []
+TEXTS = []
 POWERS = []
 SOURCES = [0]
 TANK_INPUTS = ()

@@ -58,7 +58,8 @@ export class PyWorld {
         echo: (pin) => this.echo(pin),
         thermometer: (pin) => this.sixteenths(pin),
         bus: (frame) => this.answer(frame),
-        onI2c: (address) => this.plan.i2c?.parts.some((one) => one.address === address) ?? false,
+        onI2c: (address) =>
+          [...(this.plan.i2c?.parts ?? []), ...this.plan.displays].some((one) => one.address === address),
         i2c: (address, written) => this.i2cAnswer(address, written),
         onLevel: (pin, level) => this.drive(pin, level),
       },
@@ -175,7 +176,10 @@ export class PyWorld {
     const one = [...this.plan.lines, ...this.plan.contacts].find(({ output }) => output.pin.number === pin);
     if (!one) return;
     const { [one.id]: sinceMs, ...others } = this.world.driven ?? {};
-    const isDriven = (level === 1) !== one.output.activeLow;
+    const { pulses, activeLow } = one.output;
+    const isDriven = pulses
+      ? Math.abs(level - pulses.onUs) < Math.abs(level - pulses.offUs)
+      : (level === 1) !== activeLow;
     this.world = {
       ...this.world,
       driven: isDriven ? { ...others, [one.id]: sinceMs ?? this.world.timeMs } : others,

@@ -16,7 +16,7 @@
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "50a7522da9cb"
+#define TROWEL_PROGRAM "cd1f912da9cb"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
 

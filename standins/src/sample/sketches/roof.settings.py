@@ -14,7 +14,7 @@
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "76883d048cc5"
+PROGRAM = "291148a8176e"
 
 ADC_BITS = 12
 REFERENCE_MV = 3300
@@ -61,7 +61,7 @@ AROUND = [
 ]
 BATTERY = None
 
-# What is switched: pin, on when low, name.
+# What is switched: pin, on when low (of a servo its pulses in us, shut and open), name.
 OUTPUTS = [
     (18, False, "Roof pump"),
 ]
@@ -95,7 +95,7 @@ WATCHES = [
         air_high=350,
     ),
 ]
-# Kind, place of the plot above, pins: one, or red, green and blue.
+# Kind, place of the plot above, pins: one, or red, green and blue; of a ring its data and how many lights.
 LAMPS = [
     ("one", 0, ((19, False, "Dry lamp"),)),
 ]
@@ -113,6 +113,11 @@ SIGNALS = [
     (8, 0, 0, 0),
     (0, 2, 0, 0),
 ]
+
+# Displays, and what stands for the places of their texts: places in the inputs, senses and tanks.
+DISPLAYS = []
+# By signal what they say.
+TEXTS = []
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(

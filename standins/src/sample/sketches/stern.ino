@@ -11,7 +11,7 @@
 #include "contacts.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "0944ff0944ff"
+#define TROWEL_PROGRAM "ede9c54064d5"
 #define TROWEL_LINE_IDS ""
 #define TROWEL_CONTACT_IDS " galley-light"
 
@@ -130,7 +130,7 @@ static const OutputPin CONTACT_PINS[] = {
   {3, false, "Galley light"},  // Galley light
 };
 static const int32_t CONTACTS_AROUND[][5] = {{NONE, NONE, NONE, NONE, NONE}};
-static const ContactConfig CONTACTS[] = {
+static ContactConfig CONTACTS[] = {
   {
     // Galley light: a light, from one moment of the day to another
     true,  // enabled

@@ -8,7 +8,7 @@
 from engine import Fields
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "ad1d47ad1d47"
+PROGRAM = "1eb78e4d079f"
 
 ADC_BITS = 10
 REFERENCE_MV = 5000
@@ -37,7 +37,7 @@ SENSES = []
 AROUND = []
 BATTERY = None
 
-# What is switched: pin, on when low, name.
+# What is switched: pin, on when low (of a servo its pulses in us, shut and open), name.
 OUTPUTS = []
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ()
@@ -80,10 +80,15 @@ CONTACTS = [
 
 # Plots whose lamps and buzzers it switches: what they go by, and their limits in tenths.
 WATCHES = []
-# Kind, place of the plot above, pins: one, or red, green and blue.
+# Kind, place of the plot above, pins: one, or red, green and blue; of a ring its data and how many lights.
 LAMPS = []
 # What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm (0 steady, 1 slow, 2 fast), buzz (0 never, 1 once, 2 each minute, 3 ten, 4 hour, 5 second).
 SIGNALS = []
+
+# Displays, and what stands for the places of their texts: places in the inputs, senses and tanks.
+DISPLAYS = []
+# By signal what they say.
+TEXTS = []
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(

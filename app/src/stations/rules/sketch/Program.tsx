@@ -12,6 +12,7 @@ import { CodeView, type Wanted } from './CodeView.tsx';
 import { LoadOntoBoard } from './LoadOntoBoard.tsx';
 import { RunHere } from './RunHere.tsx';
 import { OnTheBoard } from './OnTheBoard.tsx';
+import { forCpp } from '@plain-trowel/core/sketch/fits';
 import { cppProgramName } from '@plain-trowel/core/sketch/cpp';
 import { programName } from '@plain-trowel/core/sketch/python';
 import { usePlan } from '../../plan/usePlan.ts';
@@ -121,7 +122,7 @@ function LeftOut({ all }: { readonly all: readonly SketchProblem[] }) {
 
 function Files({
   boardId,
-  plan,
+  plan: whole,
   language,
   wanted,
   known,
@@ -133,13 +134,17 @@ function Files({
   /** Why a danger in the wiring is accepted; empty: there is none. */
   readonly known: string;
 }) {
+  const plan = useMemo(() => (language === 'C++' ? forCpp(whole) : whole), [language, whole]);
   const folder = fileNameOf(plan.board).replace(/-/g, '_');
   const files = useMemo(
     () => sketchFiles(language, plan, folder, today(), known),
     [language, plan, folder, known],
   );
   const [open, setOpen] = useState('');
-  const names = useMemo(() => ({ 'C++': cppProgramName(plan), MicroPython: programName(plan) }), [plan]);
+  const names = useMemo(
+    () => ({ 'C++': cppProgramName(forCpp(whole)), MicroPython: programName(whole) }),
+    [whole],
+  );
   const file = files.find((one) => one.name === open) ?? files[0];
   const save = () => {
     const entries = zipEntries(language, plan, folder, files, Math.floor(Date.now() / 60_000)).map(

@@ -2,7 +2,8 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
-import { cppProblems, pythonProblems } from '@plain-trowel/core/sketch/fits';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
+import { cppProblems, forCpp, pythonProblems } from '@plain-trowel/core/sketch/fits';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import { Select } from '../../../ui/Select.tsx';
@@ -10,6 +11,9 @@ import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { Missing } from './Missing.tsx';
 import { Program } from './Program.tsx';
 import { LANGUAGES, type Language } from './sketchFiles.ts';
+
+const problemsIn = (language: Language, plan: BoardPlan) =>
+  language === 'MicroPython' ? pythonProblems(plan) : cppProblems(forCpp(plan));
 
 /** The program of a board, written from the garden. */
 export default function SketchSheet() {
@@ -26,11 +30,7 @@ export default function SketchSheet() {
   // Where the board can run it, the language that can be loaded and tried from here.
   const runsPython = planned.ok && pythonProblems(planned.plan).length === 0;
   const language = chosen ?? (runsPython ? 'MicroPython' : 'C++');
-  const problems = !planned.ok
-    ? planned.problems
-    : language === 'MicroPython'
-      ? pythonProblems(planned.plan)
-      : cppProblems(planned.plan);
+  const problems = !planned.ok ? planned.problems : problemsIn(language, planned.plan);
   return (
     <>
       <header className="mb-3 border-b border-ink pb-2.5">
