@@ -217,6 +217,8 @@ static bool hasDose(uint8_t kind) { return kind == P_PULSE_SOAK || kind == P_TIM
 // ---- The calibration of a probe: raw values with their tenths of a percent, and between which raw values it is in the soil.
 
 const int32_t MOST_POINTS = 8;
+// A leap lets nothing start for a while; more than this no noise of a probe asks for.
+const int32_t MOST_LEAP = 300;
 
 static void printPair(int32_t one, int32_t other) {
   Serial.print(one);
@@ -236,6 +238,8 @@ static void printProbe(int32_t at) {
   }
   Serial.print(F(" soil "));
   printPair(sensor.soilLowRaw, sensor.soilHighRaw);
+  Serial.print(F(" leap "));
+  printTenths(sensor.leapTenths);
   Serial.println();
 }
 
@@ -302,8 +306,15 @@ static void setProbe(const char *begun) {
   } else if (takeWord(F("soil")) && takePair(low, high) && *rest == 0 && low <= high) {
     sensor.soilLowRaw = low;
     sensor.soilHighRaw = high;
+  } else if (takeWord(F("leap"))) {
+    const int32_t tenths = takeTenths(MOST_LEAP);
+    if (tenths < LEAST_GAP) {
+      refuse(F("a percent from 1 to 30"));
+      return;
+    }
+    sensor.leapTenths = tenths;
   } else {
-    refuse(F("table, or soil LOW:HIGH"));
+    refuse(F("table, soil LOW:HIGH, or leap PERCENT"));
     return;
   }
   Serial.print(F("# taken "));
@@ -530,7 +541,7 @@ static void printHelp() {
   Serial.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));
   Serial.println(F("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off"));
 #ifndef TROWEL_SMALL
-  Serial.println(F("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw values)"));
+  Serial.println(F("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw) - set probe N leap PERCENT"));
 #endif
 #if TROWEL_CONTACTS > 0
   Serial.println(F("# set contact N start|stop PERCENT - set contact N switch on|off"));

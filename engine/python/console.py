@@ -8,6 +8,8 @@ LEAST_GAP = 10
 # A lamp that never says too wet says it from beyond the scale.
 MOST_LAMP = 1001
 MOST_POINTS = 8
+# A leap lets nothing start for a while; more than this no noise of a probe asks for.
+MOST_LEAP = 300
 # A contact that permits, and not a light.
 C_PERMIT = 0
 
@@ -106,7 +108,7 @@ class Console:
             self.say("# ? raw all why limits version")
             self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE")
             self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
-            self.say("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw values)")
+            self.say("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw) - set probe N leap PERCENT")
             self.say("# set contact N start|stop PERCENT - set contact N switch on|off")
             self.say("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)")
             self.say("# test lamp (each colour for a second) - set lamp PLOT dry|wet PERCENT")
@@ -236,7 +238,8 @@ class Console:
         if isinstance(self.board.settings.SOURCES[at], int):
             sensor = self.board.settings.CONFIG.sensors[at]
             table = ",".join(["%d:%d" % point for point in sensor.table])
-            self.say("# limits probe %d table %s soil %d:%d" % (at + 1, table, sensor.soil_low_raw, sensor.soil_high_raw))
+            about = (at + 1, table, sensor.soil_low_raw, sensor.soil_high_raw, percent_text(sensor.leap_tenths))
+            self.say("# limits probe %d table %s soil %d:%d leap %s" % about)
 
     def value_text(self, program, name):
         if name == "dose":
@@ -315,9 +318,15 @@ class Console:
                 return "raw:tenths, two to eight, raw values rising, tenths one way from 0 to 1000"
             sensor.table = table
             return None
+        if name == "probe-leap":
+            tenths = tenths_of(value)
+            if tenths is None or not LEAST_GAP <= tenths <= MOST_LEAP:
+                return "a percent from 1 to 30"
+            sensor.leap_tenths = tenths
+            return None
         pair = pair_of(value)
         if name != "probe-soil" or pair is None or pair[0] > pair[1]:
-            return "table, or soil LOW:HIGH"
+            return "table, soil LOW:HIGH, or leap PERCENT"
         sensor.soil_low_raw, sensor.soil_high_raw = pair
         return None
 

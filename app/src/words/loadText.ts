@@ -48,6 +48,7 @@ const SETTING_WORDS: Readonly<Record<SettingChange['name'], string>> = {
   switch: 'switches by itself',
   table: 'calibration',
   soil: 'in the soil between',
+  leap: 'nothing starts for a while after a leap of',
   dry: 'its lamp says too dry below',
   wet: 'its lamp says too wet from',
 };
@@ -76,4 +77,4 @@ function valueText(name: SettingChange['name'], value: string, unit: string): st
 
 /** "Roof pump, start limit: 35.5 % span on the board, 40.0 % span in the garden" @param unit what limits of the line stand in; in which kind of percent the board’s own calibration stands nobody knows */
 export const changeText = ({ lineName, name, onBoard, inGarden }: SettingChange, unit: string): string =>
-  `${lineName}, ${SETTING_WORDS[name]}: ${valueText(name, onBoard, name === 'table' ? '%' : unit)} on the board, ${valueText(name, inGarden, unit)} in the garden`;
+  `${lineName}, ${SETTING_WORDS[name]}: ${valueText(name, onBoard, name === 'table' || name === 'leap' ? '%' : unit)} on the board, ${valueText(name, inGarden, unit)} in the garden`;

@@ -3,6 +3,7 @@ import { planBoard } from './boardPlan.ts';
 import type { BoardPlan } from './plan.ts';
 import { changedFields, changedLines } from './changes.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
+import { cppSketch } from './cpp.ts';
 import { pythonSettings } from './python.ts';
 
 const { garden, boardId } = oneStickOnePump();
@@ -56,4 +57,18 @@ test('a field is told by its name and value, with or without a comma, and nothin
   ]);
   expect(changedFields([change('    program=Fields('), now('    program=Fields(')])).toEqual([]);
   expect(changedFields([change('    Mixed=1,'), now('    Mixed=2,')])).toEqual([]);
+});
+
+test('in C++ a guard that is changed is told by the same name, from what stands behind its value', () => {
+  const lines = changedLines(
+    cppSketch(plan, '2026-05-01'),
+    cppSketch(withGuards({ maxRunS: 61, noRiseTimes: 9 }), '2026-06-01'),
+  );
+  expect(changedFields(lines ?? [])).toEqual([
+    { name: 'max_run_s', before: '20', after: '61' },
+    { name: 'no_rise_times', before: '3', after: '9' },
+  ]);
+  expect(
+    changedLines(cppSketch(plan, '2026-05-01'), cppSketch({ ...plan, garden: 'Another' }, '2026-06-01')),
+  ).toBeNull();
 });

@@ -15,7 +15,7 @@ export function changedLines(before: string, after: string): readonly ChangedLin
         .split('\n')
         .map((text): ChangedLine => ({ kind: added ? 'new' : removed ? 'gone' : 'same', text })),
   );
-  if (lines.every((line) => line.kind === 'same' || line.text.trim().startsWith('#'))) return null;
+  if (lines.every((line) => line.kind === 'same' || /^\s*(#|\/\/)/.test(line.text))) return null;
   return lines.filter(
     (line, at) =>
       line.kind !== 'same' ||
@@ -23,8 +23,9 @@ export function changedLines(before: string, after: string): readonly ChangedLin
   );
 }
 
-/** Date, name and heading stand above the first setting. */
-const withoutHeading = (text: string): string => text.slice(Math.max(0, text.indexOf('ADC_BITS')));
+/** Date, name and heading stand above the first setting, in either language. */
+const withoutHeading = (text: string): string =>
+  text.slice(Math.max(0, text.search(/^(ADC_BITS|\/\/ ---- What is read)/m)));
 
 export type ChangedField = { readonly name: string; readonly before: string; readonly after: string };
 
@@ -39,7 +40,10 @@ export function changedFields(lines: readonly ChangedLine[]): readonly ChangedFi
   });
 }
 
+/** In C++ the name stands behind the value. */
 function fieldIn(text: string): { readonly name: string; readonly value: string } | null {
+  const behind = /^\s*([^\s{}"]+), {2}\/\/ ([a-z_]+)$/.exec(text);
+  if (behind) return { name: behind[2] ?? '', value: behind[1] ?? '' };
   const match = /^\s*([a-z_]+|[A-Z_]+) ?= ?(.+?),?$/.exec(text);
   const value = match?.[2] ?? '';
   return match && !value.endsWith('(') && !value.endsWith('[') ? { name: match[1] ?? '', value } : null;

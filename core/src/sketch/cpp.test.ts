@@ -385,22 +385,29 @@ describe('one stick, one pump', () => {
       ]).filter((line) => /^> # (no|taken|limits probe|percent)/.test(line));
     const [sensor] = plan.engine.sensors;
     const soil = `${sensor?.soilLowRaw}:${sensor?.soilHighRaw}`;
+    const leap = ((sensor?.leapTenths ?? 0) / 10).toFixed(1);
     expect(said('limits')).toEqual([
-      `> # limits probe 1 table 1100:1000,2900:0 soil ${soil}`,
+      `> # limits probe 1 table 1100:1000,2900:0 soil ${soil} leap ${leap}`,
       '> # percent c2 22.3',
     ]);
     expect(
-      said('set probe 1 table 1000:1000,2000:500,3000:0', 'set probe 1 soil 900:3100', 'limits'),
+      said(
+        'set probe 1 table 1000:1000,2000:500,3000:0',
+        'set probe 1 soil 900:3100',
+        'set probe 1 leap 12.5',
+        'limits',
+      ),
     ).toEqual([
       '> # taken probe 1 table 1000:1000,2000:500,3000:0',
       '> # taken probe 1 soil 900:3100',
-      '> # limits probe 1 table 1000:1000,2000:500,3000:0 soil 900:3100',
+      '> # taken probe 1 leap 12.5',
+      '> # limits probe 1 table 1000:1000,2000:500,3000:0 soil 900:3100 leap 12.5',
       '> # percent c2 25.0',
     ]);
     for (const bad of REFUSED_PROBES) {
       const [first, limits] = said(`set probe ${bad}`, 'limits');
       expect(first, bad).toMatch(/^> # no: /);
-      expect(limits).toBe(`> # limits probe 1 table 1100:1000,2900:0 soil ${soil}`);
+      expect(limits).toBe(`> # limits probe 1 table 1100:1000,2900:0 soil ${soil} leap ${leap}`);
     }
     // A small board has no room for it.
     expect(played(program, ['c set probe 1 soil 1:2'])).toContain('> # no: set LINE NAME VALUE');

@@ -374,6 +374,9 @@ export const REFUSED_PROBES: readonly string[] = [
   '1 soil 900',
   '1 soil 900:800',
   '1 low 900:8000',
+  '1 leap 0.9',
+  '1 leap 30.1',
+  '1 leap x',
 ];
 
 /** What is typed of contacts of the board above, and what it answers. */

@@ -299,7 +299,7 @@ begin_kept()
 `);
   const typed = call('typed');
   const [sensor] = plan.engine.sensors;
-  const before = `# limits probe 1 table 1100:1000,2900:0 soil ${sensor?.soilLowRaw}:${sensor?.soilHighRaw}`;
+  const before = `# limits probe 1 table 1100:1000,2900:0 soil ${sensor?.soilLowRaw}:${sensor?.soilHighRaw} leap ${((sensor?.leapTenths ?? 0) / 10).toFixed(1)}`;
   const limitsOfProbe = () =>
     typed('limits')
       .split('|')
@@ -311,12 +311,15 @@ begin_kept()
     '# taken probe 1 table 1000:1000,2000:500,3000:0',
   );
   expect(typed('set probe 1 soil -2000000000:3100')).toBe('# taken probe 1 soil -2000000000:3100');
+  expect(typed('set probe 1 leap 12.5')).toBe('# taken probe 1 leap 12.5');
   call('seconds')('2500');
   expect(typed('all')).toContain('# percent c2 25.0');
   expect(typed('save')).toContain('# taken: kept');
   // What began anew with it has it still.
   python.runPython('settings.CONFIG.sensors[0].table = ((1100, 1000), (2900, 0))\nbegin_kept()');
-  expect(limitsOfProbe()).toEqual(['# limits probe 1 table 1000:1000,2000:500,3000:0 soil -2000000000:3100']);
+  expect(limitsOfProbe()).toEqual([
+    '# limits probe 1 table 1000:1000,2000:500,3000:0 soil -2000000000:3100 leap 12.5',
+  ]);
   python.runPython('settings.CONFIG.sensors[0].table = ((1100, 1000), (2900, 0))\nbegin()');
 });
 

@@ -158,6 +158,7 @@ describe('the calibration of a probe', () => {
             { raw: 2850, tenths: 0 },
           ],
           soilHighRaw: sensor.soilHighRaw - 50,
+          leapTenths: 75,
         },
       ],
     },
@@ -184,6 +185,7 @@ describe('the calibration of a probe', () => {
         onBoard: `${sensor.soilLowRaw}:${sensor.soilHighRaw}`,
         inGarden: `${sensor.soilLowRaw}:${sensor.soilHighRaw - 50}`,
       },
+      { lineId: 'probe 1', lineName: 'C2', name: 'leap', onBoard: '5.0', inGarden: '7.5' },
     ]);
     // Meanwhile its line does not water: the old limits mean nothing in the new percent.
     expect(
@@ -192,6 +194,7 @@ describe('the calibration of a probe', () => {
       ['set 1 water off', true],
       ['set probe 1 table 1150:1000,2850:0', true],
       [`set probe 1 soil ${sensor.soilLowRaw}:${sensor.soilHighRaw - 50}`, true],
+      ['set probe 1 leap 7.5', true],
       ['set 1 water on', false],
     ]);
   });
@@ -214,6 +217,7 @@ describe('the calibration of a probe', () => {
       'set 1 water off',
       'set probe 1 table',
       'set probe 1 soil',
+      'set probe 1 leap',
       'set 1 start 30.0',
     ]);
   });
@@ -247,4 +251,20 @@ test('limits of a permit contact, and whether a contact switches, can be sent; t
   } as typeof light.config;
   const other = { ...held, contacts: [permit, { ...light, config: later }] };
   expect(frame(programName(other))).not.toBe(frame(programName(held)));
+});
+
+test('a probe that is calibrated anew in the garden keeps the frame of its board’s program, whatever its noise', () => {
+  const { garden, boardId } = oneStickOnePump();
+  const board = garden.boards.map((one) => ({ ...one, traits: '3.3 V Wi-Fi board, 12-bit inputs' }));
+  const wiring = { ...garden.wiring, parts: garden.wiring.parts.map((one) => ({ ...one })) };
+  const of = (calibrations: typeof garden.calibrations) => {
+    const planned = planBoard({ ...garden, boards: board, wiring, calibrations }, boardId);
+    if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
+    // Drawn as a small board it could not be told over the line.
+    return { ...planned.plan, traits: '3.3 V Wi-Fi board' };
+  };
+  const before = of(garden.calibrations);
+  const after = of(garden.calibrations.map((one) => ({ ...one, noiseCounts: 15.5 })));
+  expect(after.engine.sensors[0]?.leapTenths).not.toBe(before.engine.sensors[0]?.leapTenths);
+  expect(frame(cppProgramName(after))).toBe(frame(cppProgramName(before)));
 });

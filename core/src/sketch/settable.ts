@@ -20,6 +20,7 @@ export const SETTING_NAMES = [
   'wet',
   'table',
   'soil',
+  'leap',
 ] as const;
 export type SettingName = (typeof SETTING_NAMES)[number];
 
@@ -60,10 +61,11 @@ export const contactSettings = ({ rule, enabled }: ContactConfig): Settings => (
   switch: onOff(enabled),
 });
 
-/** Of a probe its calibration as the board has it, and between which raw values it is in the soil. */
-export const probeSettings = ({ table, soilLowRaw, soilHighRaw }: SensorConfig): Settings => ({
+/** Of a probe its calibration as the board has it: the table, between which raw values it is in the soil, and from which leap on nothing starts for a while. */
+export const probeSettings = ({ table, soilLowRaw, soilHighRaw, leapTenths }: SensorConfig): Settings => ({
   table: table.map(({ raw, tenths }) => `${raw}:${tenths}`).join(','),
   soil: `${soilLowRaw}:${soilHighRaw}`,
+  leap: tenthsText(leapTenths),
 });
 
 /** Several probes together have their tables elsewhere, and small boards no room for this. @param at place of a sensor of the engine */
@@ -83,7 +85,7 @@ export function frameOf(plan: BoardPlan): BoardPlan {
     };
   });
   const sensors = plan.engine.sensors.map((one, at): SensorConfig =>
-    takesTable(plan, at) ? { ...one, table: [], soilLowRaw: 0, soilHighRaw: 0 } : one,
+    takesTable(plan, at) ? { ...one, table: [], soilLowRaw: 0, soilHighRaw: 0, leapTenths: 0 } : one,
   );
   const contacts = plan.contacts.map((one) => ({ ...one, config: contactFrame(one.config) }));
   const watches = plan.watches.map((one) => ({
@@ -110,6 +112,8 @@ const FIELDS: Readonly<Partial<Record<SettingName, readonly string[]>>> = {
   stop: ['stopTenths', 'wetTenths'],
   dose: ['doseMl', 'pulseMl'],
 };
+
+const OF_CALIBRATION: ReadonlySet<SettingName> = new Set(['table', 'soil', 'leap'] as const);
 
 export type SettingChange = {
   /** Of a line; of lamps, contacts and probes their key. */
@@ -175,7 +179,7 @@ export const settingChanges = (
 export function inSafeOrder(changes: readonly SettingChange[]): readonly SettingChange[] {
   const rank = ({ name, onBoard, inGarden }: SettingChange): number => {
     if (name === 'water' || name === 'switch') return inGarden === 'off' ? 0 : 6;
-    if (name === 'table' || name === 'soil') return 1;
+    if (OF_CALIBRATION.has(name)) return 1;
     if (name === 'stop') return Number(inGarden) > Number(onBoard) ? 2 : 4;
     return name === 'start' ? 3 : 5;
   };
@@ -206,10 +210,10 @@ export function toType(
   const set = (id: string, name: SettingName, value: string) => ({
     text: `set ${whose(id)} ${name} ${value}`,
     about: `${name} ${value}`,
-    isNeeded: name === 'table' || name === 'soil',
+    isNeeded: OF_CALIBRATION.has(name),
   });
   const recalibrated = plan.engine.sensors.map((_, at) =>
-    changes.some(({ lineId, name }) => lineId === probeKey(at + 1) && (name === 'table' || name === 'soil')),
+    changes.some(({ lineId, name }) => lineId === probeKey(at + 1) && OF_CALIBRATION.has(name)),
   );
   const held = plan.lines.filter(({ id }, at) => {
     const sensor = plan.engine.lines[at]?.sensor ?? null;

@@ -103,11 +103,18 @@ test('what it goes by of contacts and probes', () => {
   expect(readTalk('# limits contact 1 start 40.0 stop 60.5 switch on')).toMatchObject({
     values: { start: '40.0', stop: '60.5', switch: 'on' },
   });
-  expect(readTalk('# limits probe 1 table 1100:1000,2900:0 soil -2000000000:2845')).toEqual({
+  expect(readTalk('# limits probe 1 table 1100:1000,2900:0 soil -2000000000:2845 leap 5.0')).toEqual({
     kind: 'probe-limits',
     probe: 1,
-    values: { table: '1100:1000,2900:0', soil: '-2000000000:2845' },
+    values: { table: '1100:1000,2900:0', soil: '-2000000000:2845', leap: '5.0' },
   });
-  for (const bad of ['table 1100:1000 soil 1:2', 'table 1:2,3:4', 'table 1:2,3:4 soil 1', 'soil 1:2'])
+  for (const bad of [
+    'table 1100:1000 soil 1:2',
+    'table 1:2,3:4',
+    'table 1:2,3:4 soil 1',
+    'table 1:2,3:4 soil 1:2',
+    'table 1:2,3:4 soil 1:2 leap 5',
+    'soil 1:2',
+  ])
     expect(readTalk(`# limits probe 1 ${bad}`)).toBeNull();
 });

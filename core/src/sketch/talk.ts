@@ -83,7 +83,7 @@ const CONTACT_LIMITS = pattern(
   String.raw`limits contact N(?: start (\d{1,3}\.\d) stop (\d{1,3}\.\d))? switch (on|off)`,
 );
 const PAIR = String.raw`-?\d{1,10}:-?\d{1,10}`;
-const PROBE_LIMITS = pattern(`limits probe N table (${PAIR}(?:,${PAIR}){1,7}) soil (${PAIR})`);
+const PROBE_LIMITS = pattern(`limits probe N table (${PAIR}(?:,${PAIR}){1,7}) soil (${PAIR}) leap N[.](\\d)`);
 const PERCENT = /^# percent ([\w.-]{1,60}) (?:(\d{1,3})\.(\d)|unknown)$/;
 const TAKEN = /^# taken:?(?: (.{0,80}))?$/;
 const REFUSED = /^# no: (.{1,120})$/;
@@ -136,7 +136,7 @@ function standing(text: string): Said | null {
     return {
       kind: 'probe-limits',
       probe: Number(probe[1]),
-      values: { table: probe[2] ?? '', soil: probe[3] ?? '' },
+      values: { table: probe[2] ?? '', soil: probe[3] ?? '', leap: `${probe[4]}.${probe[5]}` },
     };
   const limits = LIMITS.exec(text);
   if (!limits) return null;

@@ -14,12 +14,15 @@ import {
   settingChanges,
   toType,
 } from '@plain-trowel/core/sketch/settable';
+import { cppSketch } from '@plain-trowel/core/sketch/cpp';
+import { forCpp } from '@plain-trowel/core/sketch/fits';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { readLoaded } from '../../../data/loadedPrograms.ts';
+import { readLoaded, readWritten } from '../../../data/loadedPrograms.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { changeText } from '../../../words/loadText.ts';
+import { LANGUAGES, type Language } from './sketchFiles.ts';
 import { WhatChanged } from './WhatChanged.tsx';
 
 const ANSWER_MS = 2000;
@@ -28,42 +31,36 @@ const LOOK_MS = 50;
 /** What the connected board runs, compared with what the garden would have it run; limits that differ are sent over the line. */
 export function OnTheBoard({
   boardId,
-  plan,
-  name,
-  otherName,
+  plan: whole,
+  names,
 }: {
   readonly boardId: string;
   readonly plan: BoardPlan;
-  /** Of the program that the garden would have it run. */
-  readonly name: string;
-  /** Of the same program in the other language. */
-  readonly otherName: string;
+  /** Of the program that the garden would have it run, by language. */
+  readonly names: Readonly<Record<Language, string>>;
 }) {
   const { garden } = useGarden();
   const board = useLive(({ source }) => source?.board ?? null);
   if (!board || board.boardId !== boardId) return null;
   const { program } = board;
-  const loaded = readLoaded(garden.id, boardId);
-  const frame = frameNameOf(program.name);
-  const isSameFrame = frame === frameNameOf(name) || frame === frameNameOf(otherName);
+  const runs = LANGUAGES.find((one) => frameNameOf(names[one]) === frameNameOf(program.name));
+  const plan = runs === 'C++' ? forCpp(whole) : whole;
   const changes = settingChanges(plan, program.limits);
   return (
     <section aria-label="On the board now" className="mt-3 max-w-[76ch] border-l-[3px] border-ink pl-3">
-      {!isSameFrame ? (
+      {runs === undefined ? (
         <>
           <p>
             <b className="font-semibold">The board runs another program than this one</b> ({program.name};
-            this is {name}): pins, guards, a pause or a kind of program have changed since. What it does is
-            what it was given then, until this one is loaded.
+            this is {names.MicroPython} in MicroPython, {names['C++']} in C++): pins, guards, pauses or a kind
+            of program have changed since. What it does is what it was given then, until this one is loaded.
           </p>
           <ul className="mt-2">
             {changes.map((one) => (
               <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, plan, one.lineId))}</li>
             ))}
           </ul>
-          {loaded?.name === program.name && (
-            <WhatChanged before={loaded.text} after={pythonSettings(plan, '')} />
-          )}
+          <Since gardenId={garden.id} boardId={boardId} name={program.name} plan={whole} />
         </>
       ) : heldBy(plan).some(({ id }) => program.limits[id] === undefined) ? (
         <p>Asking the board for its limits …</p>
@@ -87,6 +84,24 @@ export function OnTheBoard({
       )}
     </section>
   );
+}
+
+/** What has changed since the program that runs there was loaded, or taken to be compiled; nothing where this browser does not know it. */
+function Since({
+  gardenId,
+  boardId,
+  name,
+  plan,
+}: {
+  readonly gardenId: string;
+  readonly boardId: string;
+  readonly name: string;
+  readonly plan: BoardPlan;
+}) {
+  const loaded = readLoaded(gardenId, boardId);
+  if (loaded?.name === name) return <WhatChanged before={loaded.text} after={pythonSettings(plan, '')} />;
+  const written = readWritten(gardenId, boardId, name);
+  return written && <WhatChanged before={written.text} after={cppSketch(forCpp(plan), '')} />;
 }
 
 /** What the limits of a line, a contact or a lamp stand in, or a probe's calibration: "% span". */

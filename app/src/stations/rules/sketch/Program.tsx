@@ -2,6 +2,8 @@ import { strToU8, zipSync } from 'fflate';
 import { useMemo, useState } from 'react';
 import type { BoardPlan, SketchProblem } from '@plain-trowel/core/sketch/plan';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { saveWritten } from '../../../data/loadedPrograms.ts';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
@@ -146,7 +148,15 @@ function Files({
     [whole],
   );
   const file = files.find((one) => one.name === open) ?? files[0];
+  const { garden } = useGarden();
+  // Which of those that were taken runs on the board, it says itself.
+  const remember = () => {
+    const sketch = files.find(({ isOwn }) => isOwn);
+    if (language === 'C++' && sketch)
+      saveWritten(garden.id, boardId, { name: names['C++'], text: sketch.text });
+  };
   const save = () => {
+    remember();
     const entries = zipEntries(language, plan, folder, files, Math.floor(Date.now() / 60_000)).map(
       ([path, text]) => [path, strToU8(text)] as const,
     );
@@ -168,12 +178,7 @@ function Files({
         <summary className="press py-1">What it keeps through a reboot, and what watches over it</summary>
         <p>{keepsText(plan, language)}</p>
       </details>
-      <OnTheBoard
-        boardId={boardId}
-        plan={plan}
-        name={names[language]}
-        otherName={names[language === 'C++' ? 'MicroPython' : 'C++']}
-      />
+      <OnTheBoard boardId={boardId} plan={whole} names={names} />
       <LeftOut all={plan.leftOut} />
       {language === 'MicroPython' && (
         <RunHere boardId={boardId} plan={plan} program={() => pythonProgram(plan, today(), known)} />
@@ -186,7 +191,7 @@ function Files({
         <Button look={language === 'MicroPython' ? 'plain' : 'primary'} onClick={save}>
           Save all files as a zip
         </Button>
-        {file && <Copy key={file.name + language} file={file} />}
+        {file && <Copy key={file.name + language} file={file} onCopied={remember} />}
       </div>
       <nav aria-label="Files" className="mt-4 flex flex-wrap gap-x-6 border-b border-rule">
         {files.map((one) => (
@@ -218,12 +223,13 @@ function Files({
   );
 }
 
-function Copy({ file }: { readonly file: SketchFile }) {
+function Copy({ file, onCopied }: { readonly file: SketchFile; readonly onCopied: () => void }) {
   const [said, setSaid] = useState<'' | 'done' | 'failed'>('');
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(file.text);
       setSaid('done');
+      onCopied();
     } catch {
       setSaid('failed');
     }
