@@ -22,6 +22,8 @@ test('what a program cannot be written without is named, with the sheet that set
 test('a limit is shown where it stands in the board’s program, in either language', async ({ page }) => {
   await openSample(page);
   await sheet(page, 'Limits').click();
+  // The plots beside it lead to the sheet that is open.
+  await expect(page.getByRole('heading', { level: 1 })).not.toContainText('its program');
   await page.getByRole('link', { name: /Chilli crate/ }).click();
   await page.getByRole('link', { name: 'start limit', exact: true }).click();
   await expect(page).toHaveURL(/rules\/sketch.*field=start_tenths/);
@@ -81,7 +83,7 @@ test('a board that has everything gets its program, in C++ and in MicroPython, a
   await page.getByText('MicroPython', { exact: true }).click();
   await expect(page.getByLabel('settings.py')).toContainText('CONFIG = Fields(');
   await page.getByRole('button', { name: 'start.py' }).click();
-  await expect(page.getByLabel('start.py', { exact: true })).toContainText('from machine import ADC, Pin');
+  await expect(page.getByLabel('start.py', { exact: true })).toContainText('from machine import ADC, PWM, Pin');
 });
 
 /** The roof board of the sample, whose pump draws from no tank. */
@@ -117,6 +119,8 @@ test('a program is loaded onto a board that runs the interpreter; then the board
 
   // A limit that is changed in the garden is sent over the line.
   await sheet(page, 'Limits').click();
+  // The plots beside it lead to the sheet that is open.
+  await expect(page.getByRole('heading', { level: 1 })).not.toContainText('its program');
   await page.getByRole('link', { name: /Chilli crate/ }).click();
   const start = page.getByRole('textbox', { name: 'Start limit' }).first();
   await start.fill('33', { timeout: 30_000 });
