@@ -83,7 +83,9 @@ test('a board that has everything gets its program, in C++ and in MicroPython, a
   await page.getByText('MicroPython', { exact: true }).click();
   await expect(page.getByLabel('settings.py')).toContainText('CONFIG = Fields(');
   await page.getByRole('button', { name: 'start.py' }).click();
-  await expect(page.getByLabel('start.py', { exact: true })).toContainText('from machine import ADC, PWM, Pin');
+  await expect(page.getByLabel('start.py', { exact: true })).toContainText(
+    'from machine import ADC, PWM, Pin',
+  );
 });
 
 /** The roof board of the sample, whose pump draws from no tank. */

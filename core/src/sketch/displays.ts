@@ -1,4 +1,7 @@
 /** Small displays on a board's I2C: whose state they tell, and what stands for the places of their texts. */
+import type { Sense } from '../control/conditions/conditions.ts';
+import type { BoardEngine } from '../control/host/boardEngine.ts';
+import type { Channel, Garden } from '../garden/document/schema.ts';
 import { ambientOf } from '../garden/bind/ambient.ts';
 import { plotParts } from '../garden/bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../garden/document/waterSchema.ts';
@@ -7,12 +10,21 @@ import { bandWord, BAND_NAMES } from '../quantity/bands.ts';
 import type { Circuit, Placed } from '../wiring/circuit.ts';
 import { unitOf } from './heading.ts';
 import { addressOf, pinOf } from './i2c.ts';
-import type { SketchDisplay } from './plan.ts';
-import type { Planner } from './planner.ts';
+import type { SketchDisplay, SketchInput } from './plan.ts';
+
+/** What is asked of the plan while it is made. */
+type Asked = {
+  readonly garden: Garden;
+  readonly boardId: string;
+  readonly engine: BoardEngine;
+  readonly inputs: readonly SketchInput[];
+  /** Place of a channel in the senses; null where it is not read here, or means nothing. */
+  senseIfRead(sense: Sense, channel: Channel): number | null;
+};
 
 /** Null where it is not drawn up to the pins of its board, or has no address. @param watch place of its plot in the watches */
 export function displayOf(
-  planner: Planner,
+  planner: Asked,
   circuit: Circuit,
   placed: Placed,
   plotId: string,

@@ -125,6 +125,9 @@ describe('what an answer means', () => {
     ['converter-i2c', 0, 0x7fff, 32_767],
     ['converter-i2c', 3, 0xffff, -1],
     ['probe-digital-capacitive', 0, 1016, 1016],
+    // 0x0015 8000 of 65536 are 21.5 degrees; its middle bytes are enough.
+    ['probe-digital-capacitive', 1, 0x1580, 2150],
+    ['probe-digital-capacitive', 1, 0xfe80, -150],
   ])('%s, read %i: 0x%s', (id, at, word, value) => expect(i2cValue(read(id, at), word)).toBe(value));
 });
 

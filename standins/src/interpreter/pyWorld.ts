@@ -163,7 +163,7 @@ export class PyWorld {
   private i2cAnswer(address: number, written: string): Uint8Array | null {
     const asked = this.plan.inputs.flatMap((input) => {
       const ask = input.asked && this.plan.i2c?.asks[input.asked.place];
-      return ask && input.asked?.address === address && isAskedBy(written, ask.read) ? [{ input, ask }] : [];
+      return ask && input.asked.address === address && isAskedBy(written, ask.read) ? [{ input, ask }] : [];
     });
     const [one] = asked;
     const value = one && this.valueOf(one.input);

@@ -94,28 +94,27 @@ export function BusConnect({ mapId }: { mapId: string }) {
           Open the stand-in bus
         </Button>
       </div>
-      {serialIsPossible() ? (
-        <div className="flex flex-wrap items-end gap-4">
-          <Field label="Speed" unit="baud">
-            {(props) => (
-              <select
-                {...props}
-                value={baudRate}
-                onChange={(event) =>
-                  setSpeed(BUS_SPEEDS.find((one) => String(one) === event.target.value) ?? USUAL_SPEED)
-                }
-              >
-                {BUS_SPEEDS.map((speed) => (
-                  <option key={speed} value={speed}>
-                    {speed}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Field>
-          <Button onClick={() => void openReal()}>Choose the adapter’s port</Button>
-        </div>
-      ) : (
+      <div className="flex flex-wrap items-end gap-4">
+        <Field label={known === undefined ? 'Speed' : 'Speed that the probes are set to'} unit="baud">
+          {(props) => (
+            <select
+              {...props}
+              value={baudRate}
+              onChange={(event) =>
+                setSpeed(BUS_SPEEDS.find((one) => String(one) === event.target.value) ?? USUAL_SPEED)
+              }
+            >
+              {BUS_SPEEDS.map((speed) => (
+                <option key={speed} value={speed}>
+                  {speed}
+                </option>
+              ))}
+            </select>
+          )}
+        </Field>
+        {serialIsPossible() && <Button onClick={() => void openReal()}>Choose the adapter’s port</Button>}
+      </div>
+      {!serialIsPossible() && (
         <p className="text-soft">
           This browser cannot open serial ports; a desktop browser with Web Serial can.
         </p>
