@@ -41,6 +41,16 @@ export function stepText(step: CheckStep): StepText {
         title: `${step.name} lights`,
         doing: `Type “test lamp”: it must light for four seconds, each colour in turn where it has three. Then it shows how ${step.plot} stands.`,
       };
+    case 'reads':
+      return {
+        title: `${step.label} is read`,
+        doing: `Look at “${step.name}=…” on the line, and whether it can be: warm it in your hand, cover it, lift it, and see it move.`,
+      };
+    case 'display':
+      return {
+        title: `${step.name} shows its words`,
+        doing: `It must say how ${step.plot} stands, in whole letters.`,
+      };
     case 'buzzer':
       return { title: `${step.name} sounds`, doing: 'Type “test lamp”: it must sound once.' };
     case 'dry':

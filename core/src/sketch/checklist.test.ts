@@ -84,3 +84,17 @@ test('contacts and lamps have steps of their own; a contact is seen to switch, a
   expect(isSeen(light, shows({ said: '# contact 1 on below-start' }))).toBe(false);
   expect(isSeen(lamp, shows({ said: '# taken' }))).toBe(false);
 });
+
+test('whatever else is read has a step, seen when anything comes; a display only by a person', () => {
+  const [stick] = planned.plan.inputs;
+  if (!stick) throw new Error('no input');
+  const air = { ...stick, channelId: 'air', name: 'air', label: 'Air', reads: 'one-wire' } as const;
+  const shown = withLamps(planned.plan);
+  const all = checklistOf(garden, { ...shown, inputs: [stick, air] }, []);
+  const reads = all.filter((one) => one.kind === 'reads');
+  expect(reads).toEqual([{ id: 'reads air', kind: 'reads', channelId: 'air', label: 'Air', name: 'air' }]);
+  const [step] = reads;
+  if (!step) throw new Error('no step');
+  expect(isSeen(step, { raw: () => 21.4, percents: {}, said: [] })).toBe(true);
+  expect(isSeen(step, { raw: () => null, percents: {}, said: [] })).toBe(false);
+});

@@ -24,6 +24,8 @@ export type CheckStep = { readonly id: string } & (
       readonly rawCounts: number | null;
       readonly withinCounts: number;
     }
+  /** Everything else that is read: whether anything comes, a person says whether it can be. */
+  | { readonly kind: 'reads'; readonly channelId: string; readonly label: string; readonly name: string }
   | { readonly kind: 'output'; readonly line: number; readonly name: string; readonly lineId: string }
   /** The probe of a line on either side of its limits, tenths. */
   | {
@@ -42,8 +44,8 @@ export type CheckStep = { readonly id: string } & (
       readonly tank: string;
       readonly lineId: string;
     }
-  /** A lamp or buzzer, which only a person sees and hears. */
-  | { readonly kind: 'lamp' | 'buzzer'; readonly name: string; readonly plot: string }
+  /** A lamp, buzzer or display, which only a person sees and hears. */
+  | { readonly kind: 'lamp' | 'buzzer' | 'display'; readonly name: string; readonly plot: string }
   /** An output that holds a state: what it does without current, and that it switches. */
   | {
       readonly kind: 'contact';
@@ -67,6 +69,15 @@ export function checklistOf(
   return [
     ...measures.map((measure, at): CheckStep => ({ id: `meter ${at}`, kind: 'meter', measure })),
     ...sensors.flatMap((input) => referenceSteps(garden, input)),
+    ...plan.inputs
+      .filter((input) => !sensors.includes(input))
+      .map(({ channelId, label, name }): CheckStep => ({
+        id: `reads ${channelId}`,
+        kind: 'reads',
+        channelId,
+        label,
+        name,
+      })),
     ...plan.lines.map(({ id, name }, at): CheckStep => ({
       id: `output ${id}`,
       kind: 'output',
@@ -85,6 +96,12 @@ export function checklistOf(
     ...plan.lamps.map(({ name, kind, watch }, at): CheckStep => ({
       id: `lamp ${at} ${name}`,
       kind: kind === 'buzzer' ? 'buzzer' : 'lamp',
+      name,
+      plot: plan.watches[watch]?.plot ?? '',
+    })),
+    ...plan.displays.map(({ name, watch }, at): CheckStep => ({
+      id: `display ${at} ${name}`,
+      kind: 'display',
       name,
       plot: plan.watches[watch]?.plot ?? '',
     })),
@@ -177,7 +194,10 @@ export function isSeen(step: CheckStep, { raw, percents, said }: BoardShows): bo
     case 'meter':
     case 'lamp':
     case 'buzzer':
+    case 'display':
       return false;
+    case 'reads':
+      return raw(step.channelId) !== null;
     case 'contact':
       return said.some((one) => one.kind === 'contact-event' && one.contact === step.contact);
     case 'air':
