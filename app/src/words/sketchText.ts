@@ -23,7 +23,7 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
     case 'bus-fed':
       return `${what} is on a bus and powered only to be read: the program does not wait for such a probe. Let it be powered all the time.`;
     case 'no-i2c':
-      return `${what}: its SDA and SCL are not drawn straight to pins of the board. Draw them on Plan, Wiring.`;
+      return `${what}: its SDA and SCL are not drawn up to pins of the board, straight or across a level shifter. Draw them on Plan, Wiring.`;
     case 'no-address':
       return `${what} has no I2C address yet. Set it on Plan, Wiring, as its jumpers or its sheet say.`;
     case 'not-told':

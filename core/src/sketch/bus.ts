@@ -4,7 +4,7 @@ import type { Channel, Garden } from '../garden/document/schema.ts';
 import { byId } from '../quantity/byId.ts';
 import { hasRole, isType, spotsOf, type Circuit, type Placed, type Spot } from '../wiring/circuit.ts';
 import { others } from '../wiring/look.ts';
-import { driverOf } from '../wiring/pinUse.ts';
+import { pinOn, pinThatDrives } from '../wiring/pinUse.ts';
 import { pinOfName, type Pin } from './pins.ts';
 import type { Decimals, SketchBus, SketchRegister } from './plan.ts';
 
@@ -37,7 +37,7 @@ export function busOf(garden: Garden, boardId: string, circuit: Circuit): Sketch
     spotsOf(transceiver).find((spot) => isType(spot, type));
   const [dataIn, dataOut, direction] = [spotOf('uart in'), spotOf('uart out'), spotOf('digital in')];
   const drives = (spot: Spot | undefined): Pin | null => {
-    const driver = spot && driverOf(circuit, spot);
+    const driver = spot && pinThatDrives(circuit, spot);
     return driver?.placed === board ? pinOfName(driver.terminal.name) : null;
   };
   const tx = drives(dataIn);
@@ -62,7 +62,7 @@ export function busOf(garden: Garden, boardId: string, circuit: Circuit): Sketch
   };
 }
 
-/** On its net, or behind a divider that brings it down to what the pin may have. */
+/** On its net, or behind a divider or a level shifter that brings it down to what the pin may have. */
 function pinThatHears(circuit: Circuit, board: Placed, from: Spot): Pin | null {
   const near = others(circuit, from);
   const behind = near
@@ -71,8 +71,8 @@ function pinThatHears(circuit: Circuit, board: Placed, from: Spot): Pin | null {
       spotsOf(spot.placed).filter((one) => isType(one, 'lead') && one.terminal.id !== spot.terminal.id),
     )
     .flatMap((spot) => others(circuit, spot));
-  const pin = [...near, ...behind].find((spot) => isType(spot, 'pin') && spot.placed === board);
-  return pin ? pinOfName(pin.terminal.name) : null;
+  const pin = behind.find((spot) => isType(spot, 'pin') && spot.placed === board) ?? pinOn(circuit, from);
+  return pin?.placed === board ? pinOfName(pin.terminal.name) : null;
 }
 
 /** Which word of which answer a channel is: the field that its stream name ends with. Null where the map has none, or one that is not read. */

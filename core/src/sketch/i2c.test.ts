@@ -100,6 +100,16 @@ describe('a stick on a converter', () => {
       'not-told',
     ],
   ])('%s nothing is written', (_, garden, kind) => expect(problemsOf(garden)).toContain(kind));
+  test('is found across a level shifter as well', () => {
+    const shifted = `x: probe-capacitive; c: converter-i2c; s: level-shifter
+      c.sda - s.hv1; c.scl - s.hv2; s.lv1 - b.p21; s.lv2 - b.p22; x.out - c.in2`;
+    expect(planOf(drawn(shifted, { addresses: { c: 72 } })).i2c?.parts).toMatchObject([
+      { sda: { number: 21 }, scl: { number: 22 } },
+    ]);
+    expect(problemsOf(drawn(shifted.replace('s.lv2', 's.lv3'), { addresses: { c: 72 } }))).toEqual([
+      'no-i2c',
+    ]);
+  });
   test('its lines are a pin each: nothing else may hang on them', () => {
     const pumpToo = drawn(CONVERTER.replace('b.p22', 'b.p25'), { addresses: { c: 72 } });
     expect(problemsOf(pumpToo)).toContain('pin-taken-twice');

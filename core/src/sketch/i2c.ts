@@ -2,15 +2,15 @@
 import { i2cRouteOf, type I2cRoute } from '../garden/bind/overI2c.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { byId } from '../quantity/byId.ts';
-import { hasRole, isType, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
-import { others } from '../wiring/look.ts';
+import { isType, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
+import { pinOn } from '../wiring/pinUse.ts';
 import type { SketchI2c, SketchInput, SketchProblem } from './plan.ts';
 import { pinOfName, type Pin } from './pins.ts';
 
 /** The pin of the board on a line of the bus. */
 export function pinOf(circuit: Circuit, placed: Placed, line: 'sda' | 'scl'): Pin | null {
   const spot = spotsOf(placed).find((one) => isType(one, 'i2c') && one.terminal.line === line);
-  const pin = spot && others(circuit, spot).find((one) => isType(one, 'pin') && hasRole(one.placed, 'board'));
+  const pin = spot && pinOn(circuit, spot);
   return pin ? pinOfName(pin.terminal.name) : null;
 }
 

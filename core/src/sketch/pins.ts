@@ -12,7 +12,7 @@ import {
   type Spot,
 } from '../wiring/circuit.ts';
 import type { Netlist } from '../wiring/netlist.ts';
-import { driverOf } from '../wiring/pinUse.ts';
+import { pinThatDrives } from '../wiring/pinUse.ts';
 import { loadsOf } from '../wiring/switched.ts';
 
 /** A pin as a board's program names it: a numbered pin, or a numbered analog input. */
@@ -61,8 +61,8 @@ export function outputOf(
   );
   for (const placed of [load, ...behind]) {
     const control = spotsOf(placed).find(isControl);
-    const driver = control && driverOf(circuit, control);
-    if (!driver || !isType(driver, 'pin') || !hasRole(driver.placed, 'board')) continue;
+    const driver = control && pinThatDrives(circuit, control);
+    if (!driver) continue;
     const pin = pinOfName(driver.terminal.name);
     // A servo wants pulses: a level on its pin would be no valve.
     const pulses = hasRole(placed, 'servo') ? pulsesOf(placed) : null;
@@ -86,10 +86,8 @@ export function lampPins(
   | 'not written' {
   const at = (terminal: string): Output | null => {
     const spot = spotAt(placed, terminal);
-    const driver = spot && driverOf(circuit, spot);
-    const pin =
-      driver && isType(driver, 'pin') && hasRole(driver.placed, 'board') ? driver.terminal.name : null;
-    const found = pin === null ? null : pinOfName(pin);
+    const pin = spot && pinThatDrives(circuit, spot);
+    const found = pin && pinOfName(pin.terminal.name);
     return found && { pin: found, activeLow: isActiveLow(placed) };
   };
   const all = <Kind extends 'one' | 'three' | 'buzzer' | 'ring'>(

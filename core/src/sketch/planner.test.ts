@@ -89,6 +89,22 @@ test('a valve that a servo pinches is turned by pulses, as its part says, straig
   });
 });
 
+test('a ring whose data goes across a level shifter is driven by the pin behind it', () => {
+  const ring = withPart(base, 'lamp-ring', { list: 'plots', id: plotId }, []);
+  const board = ring.wiring.parts.find((one) => one.stands?.list === 'boards')?.id ?? '';
+  const lamp = ring.wiring.parts.find((one) => one.entryId === 'lamp-ring')?.id ?? '';
+  const shifter = addPart(ring.wiring, catalogueOf(ring), { entryId: 'level-shifter', boardId: board });
+  const wires = [
+    [lamp, 'data', shifter.id, 'hv3'],
+    [shifter.id, 'lv3', board, 'p9'],
+  ] as const;
+  const wiring = wires.reduce(
+    (all, [from, at, to, end]) => connect(all, { part: from, terminal: at }, { part: to, terminal: end }),
+    shifter.netlist,
+  );
+  expect(planOf(setWiring(ring, wiring)).lamps).toMatchObject([{ pins: [{ pin: { number: 9 } }] }]);
+});
+
 describe('a lamp', () => {
   const lit = withPart(base, 'lamp-led', { list: 'plots', id: plotId }, [['anode', 'p9']]);
 

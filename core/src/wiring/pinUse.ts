@@ -1,6 +1,6 @@
 /** What parts ask of the pins they are wired to, what drives an input, and what a pin must give. */
 import { type PinCap } from '../catalogue/schema.ts';
-import { type Circuit, type Placed, type Spot, hasRole, isBareSensor, isType } from './circuit.ts';
+import { type Circuit, type Placed, type Spot, hasRole, isBareSensor, isType, spotAt } from './circuit.ts';
 import { behind, others } from './look.ts';
 import { isBareSignal } from './solve/situations.ts';
 
@@ -69,4 +69,28 @@ export function driverOf(circuit: Circuit, input: Spot): Spot | null {
       .find(drives) ??
     null
   );
+}
+
+/** The pin of a board that drives an input, also across a level shifter; null where none does. */
+export function pinThatDrives(circuit: Circuit, input: Spot): Spot | null {
+  const driver = driverOf(circuit, input);
+  const pins = driver && hasRole(driver.placed, 'level shifter') ? across(circuit, driver) : [driver];
+  return pins.find((one) => one && isType(one, 'pin') && hasRole(one.placed, 'board')) ?? null;
+}
+
+/** What shares the net of the other end of the same line of a level shifter. */
+function across(circuit: Circuit, { placed, terminal }: Spot): readonly Spot[] {
+  const far = /^[lh]v\d$/.test(terminal.id)
+    ? spotAt(placed, `${terminal.id.startsWith('l') ? 'h' : 'l'}${terminal.id.slice(1)}`)
+    : null;
+  return far ? others(circuit, far) : [];
+}
+
+/** The pin of a board on the net of a terminal, or across a level shifter. */
+export function pinOn(circuit: Circuit, spot: Spot): Spot | null {
+  const near = others(circuit, spot);
+  const far = near
+    .filter((one) => hasRole(one.placed, 'level shifter'))
+    .flatMap((one) => across(circuit, one));
+  return [...near, ...far].find((one) => isType(one, 'pin') && hasRole(one.placed, 'board')) ?? null;
 }
