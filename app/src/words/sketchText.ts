@@ -18,6 +18,8 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what}: its bus is not drawn up to the board’s pins, or its register is of a kind that the program does not read (16 bits, scaled by 1, 0.1, 0.01 or 0.001). Draw the transceiver on Plan, Wiring.`;
     case 'bus-too-fast':
       return `The bus of ${what} is set to more than 19 200 bits a second, which the program in C++ cannot time. Set its probes to 9 600, or take MicroPython.`;
+    case 'bus-unknown':
+      return `${what}: its address on the bus and its registers are not known. Find it on Bench, Readout, Bus desk, and take it into the garden from there.`;
     case 'bus-speeds':
       return `${what} is set to another speed than the probes that it shares its wires with; one of them is never heard. Set all of them to one speed, and say which on Bench, Readout, Bus desk.`;
     case 'bus-fed':
@@ -31,7 +33,7 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
     case 'pin-taken-twice':
       return `${what}: one pin cannot serve two. Give one of them another.`;
     case 'kind-not-written':
-      return `${what} speaks over a bus: the program does not read such a sensor yet.`;
+      return `${what} gives a number that no pin gives: the program does not read a sensor of this kind yet.`;
     case 'no-output-pin':
       return `${what}: which pin switches it is not drawn. Draw it on Plan, Wiring, and say there, in the part’s “Of the garden”, what it is.`;
     case 'own-numbers':

@@ -20,8 +20,12 @@ export function planBoard(garden: Garden, boardId: string): Planned {
     all.filter((one) => one.boardId === boardId);
   const lines = own(garden.waterLines);
   const contacts = own(garden.contacts);
-  if (lines.length + contacts.length + inputs.length === 0)
-    planner.miss('nothing-to-do', board?.name ?? boardId, 'bench/readout');
+  if (lines.length + contacts.length + inputs.length === 0) {
+    // Why what there is cannot be read says more than that nothing is.
+    const unread = planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input]));
+    if (unread.length > 0) planner.problems.push(...unread);
+    else planner.miss('nothing-to-do', board?.name ?? boardId, 'bench/readout');
+  }
   const nameOfSensor = (at: number): string =>
     lines.find((_, place) => engine.config.lines[place]?.sensor === at)?.name ??
     contacts.find((_, place) => engine.contacts[place]?.sensor === at)?.name ??

@@ -134,6 +134,8 @@ function inputOf(garden: Garden, channel: Channel): SketchInput | SketchProblem 
   const probe = byId(garden.probes, channel.probeId);
   const what = channel.label || probe?.label || channel.quantity;
   const reads = readsOf(garden, channel);
+  if (!reads && probe?.kind === 'steel-rod bus probe')
+    return { kind: 'bus-unknown', what, sheet: 'bench/readout' };
   if (!reads) return { kind: 'kind-not-written', what, sheet: 'bench/readout' };
   if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
   const common = { channelId: channel.id, name: channel.streamName, label: what, reads };

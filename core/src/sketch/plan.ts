@@ -265,6 +265,8 @@ export type SketchProblem = {
     | 'no-bus'
     /** Its probes are set to more bits a second than the program in C++ can time. */
     | 'bus-too-fast'
+    /** A bus probe of which nobody has said its address and its registers. */
+    | 'bus-unknown'
     /** Set to another speed than those that it shares its wires with. */
     | 'bus-speeds'
     /** On a bus, and fed only to be read. */

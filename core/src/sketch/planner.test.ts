@@ -242,3 +242,17 @@ test('a condition on something that nobody measures here stands against the line
   });
   expect(problemsOf(cold)).toContain('contradiction');
 });
+
+test('a board that reads nothing says why each of its probes cannot be read, and else that it has none', () => {
+  const { waterLines: _, ...rest } = base;
+  const alone = { ...rest, waterLines: [] };
+  const nowhere = { ...alone, channels: alone.channels.map((one) => ({ ...one, pin: '' })) };
+  expect(problemsOf(nowhere)).toEqual(['no-input-pin']);
+  const onBus = {
+    ...nowhere,
+    probes: nowhere.probes.map((one) => ({ ...one, kind: 'steel-rod bus probe' as const })),
+    channels: nowhere.channels.map((one) => ({ ...one, quantity: 'factory moisture' as const })),
+  };
+  expect(problemsOf(onBus)).toEqual(['bus-unknown']);
+  expect(problemsOf({ ...alone, channels: [], probes: [] })).toEqual(['nothing-to-do']);
+});
