@@ -441,7 +441,26 @@ test('an input that has no number in this language is named', () => {
 test('whatever names hold, the settings are the same but for comments and strings', () => {
   const bare = (text: string) =>
     text.replace(/"[^"\n]*"|#.*$/gm, (found) => (found.startsWith('"') ? '""' : '#'));
-  const plain = bare(pythonSettings(plan, WRITTEN));
+  // A display as well: its name and its texts are a person's.
+  const display = (name: string): BoardPlan['displays'][number] => ({
+    name,
+    watch: 0,
+    sda: { kind: 'pin', number: 21 },
+    scl: { kind: 'pin', number: 22 },
+    address: 60,
+    raw: null,
+    temperature: null,
+    battery: null,
+    tank: null,
+    words: ['dry', 'low', 'right', 'wet', 'flooded'],
+    edges: [150, 300, 700, 850],
+    scale: 'percent',
+    unit: '% span',
+  });
+  const shown = withLamps(plan);
+  const [signal] = shown.signals;
+  if (!signal) throw new Error('no signal');
+  const plain = bare(pythonSettings({ ...shown, displays: [display('')], signals: [signal] }, WRITTEN));
   const parts = ['"""', "'''", '"', '\\', '\n', '\r', '#', '%s', '{x}', '🌶', '\u2028'] as const;
   const text = fc.oneof(
     fc.string({ maxLength: 60, unit: 'binary' }),
@@ -450,7 +469,15 @@ test('whatever names hold, the settings are the same but for comments and string
   fc.assert(
     fc.property(text, text, (garden, line) => {
       const lines = plan.lines.map((one) => ({ ...one, name: line }));
-      const named = { ...plan, garden, board: line, traits: garden, lines };
+      const named = {
+        ...shown,
+        garden,
+        board: line,
+        traits: garden,
+        lines,
+        displays: [display(line)],
+        signals: [{ ...signal, display: garden }],
+      };
       expect(bare(pythonSettings(named, WRITTEN))).toBe(plain);
     }),
     { numRuns: 2000, seed: 20_261_128 },

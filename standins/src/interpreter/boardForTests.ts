@@ -2,7 +2,10 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { loadMicroPython } from '@micropython/micropython-webassembly-pyscript/micropython.mjs';
 import { pythonFileNames } from '@plain-trowel/core/sketch/files';
+import { listText, restLevels } from '@plain-trowel/core/sketch/folder';
 import type { LoadOptions, Program } from '@plain-trowel/core/sketch/loader/load';
+import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
+import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { PyBoard, type Interpreter, type Wires } from './pyBoard.ts';
 
 const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url));
@@ -195,3 +198,17 @@ export const optionsFor = (line: BoardOnALine, more: Partial<LoadOptions> = {}):
   pause: (ms) => line.wait(ms),
   ...more,
 });
+
+const encoder = new TextEncoder();
+/** Files of a board's program, by path, as the loader puts them there. */
+export function filesOf(plan: BoardPlan): ReadonlyMap<string, Uint8Array> {
+  const files = [
+    { name: 'settings.py', text: pythonSettings(plan, '2026-06-01') },
+    ...pythonFileNames(plan).map((name) => ({ name, text: pythonFile(name) })),
+  ];
+  return new Map([
+    ...files.map(({ name, text }) => [`/trowel_a/${name}`, encoder.encode(text)] as const),
+    ['/trowel_a/files.txt', encoder.encode(listText(files, 1, restLevels(plan)))],
+    ['/main.py', encoder.encode(pythonFile('main.py'))],
+  ]);
+}

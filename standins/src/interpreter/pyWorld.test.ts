@@ -4,14 +4,11 @@ import { sensesOf } from '@plain-trowel/core/garden/bind/sensesOf';
 import { engineOf } from '@plain-trowel/core/garden/bind/engineOf';
 import { planBoard } from '@plain-trowel/core/sketch/boardPlan';
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
-import { pythonFileNames } from '@plain-trowel/core/sketch/files';
-import { listText, restLevels } from '@plain-trowel/core/sketch/folder';
-import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { readTalk } from '@plain-trowel/core/sketch/talk';
 import { advance, moveProbeOf, newWorld } from '../board/world.ts';
 import { setupOf } from '../board/setup.ts';
 import { marigoldHare } from '../sample/marigoldHare.ts';
-import { interpreterForTests, pythonFile } from './boardForTests.ts';
+import { filesOf, interpreterForTests, pythonFile } from './boardForTests.ts';
 import { PyWorld } from './pyWorld.ts';
 
 const START_MS = Date.UTC(2026, 5, 1, 6);
@@ -19,20 +16,6 @@ const BOARD = 'roof';
 
 const garden = marigoldHare(START_MS);
 const planned = planBoard(garden, BOARD);
-const encoder = new TextEncoder();
-
-function filesOf(plan: BoardPlan): ReadonlyMap<string, Uint8Array> {
-  const files = [
-    { name: 'settings.py', text: pythonSettings(plan, '2026-06-01') },
-    ...pythonFileNames(plan).map((name) => ({ name, text: pythonFile(name) })),
-  ];
-  return new Map([
-    ...files.map(({ name, text }) => [`/trowel_a/${name}`, encoder.encode(text)] as const),
-    ['/trowel_a/files.txt', encoder.encode(listText(files, 1, restLevels(plan)))],
-    ['/main.py', encoder.encode(pythonFile('main.py'))],
-  ]);
-}
-
 describe('the roof board of the sample garden', () => {
   let py: PyWorld;
   const lines: string[] = [];
