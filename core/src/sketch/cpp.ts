@@ -10,10 +10,9 @@ import type {
   SketchLine,
   SketchRegister,
   SketchSource,
-  SketchWatch,
 } from './plan.ts';
 import { inputsOf } from './plan.ts';
-import { bool, configText, contactText, orNone, slotsOf, whole } from './cppSettings.ts';
+import { bool, configText, contactText, orNone, slotsOf, watchText, whole } from './cppSettings.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
 import { nameOf, sumOf } from './folder.ts';
@@ -84,13 +83,6 @@ const sensesText = ({ senses }: BoardPlan): string =>
 ${senses.length === 0 ? '  {0, 0, 0}' : senses.map(({ input, table }, at) => `  {${input}, SENSE_${at}, ${table.length}},`).join('\n')}
 };`;
 
-const bits = (places: readonly number[]): number => places.reduce((sum, at) => sum | (1 << at), 0);
-
-const watchText = ({ plot, limits: l, ...one }: SketchWatch): string =>
-  `  // ${forComment(plot)}
-  {${orNone(one.sensor)}, ${bits(one.lines)}, ${bits(one.tanks)}, ${orNone(one.air)}, ${orNone(one.soil)}, ${orNone(one.light)}, ${orNone(one.darkBelow)}, ${bool(one.isBlind)},
-    {${[l.dryTenths, l.wetTenths, l.soilLowTenthsC, l.soilHighTenthsC, l.airLowTenthsC, l.airHighTenthsC].map(orNone).join(', ')}}},`;
-
 const LAMP_KINDS: Readonly<Record<Exclude<SketchLamp['kind'], 'ring'>, string>> = {
   one: 'LAMP_ONE',
   three: 'LAMP_THREE',
@@ -117,8 +109,7 @@ const lampsText = (plan: BoardPlan): string => {
   return lamps.length === 0
     ? ''
     : `
-// ---- Lamps. Plots: sensor, lines and tanks as bits, air, soil, light, dark below, and whether something of it is known to another board only;
-// too dry below, too wet from, soil too cold and too hot, air too cold and too hot (tenths).
+// ---- Lamps, by the plots that they speak for.
 static Watch WATCHES[] = {
 ${watches.map(watchText).join('\n')}
 };

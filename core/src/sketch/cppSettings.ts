@@ -4,7 +4,7 @@ import type { Edge } from '../control/contacts/contract.ts';
 import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
 import type { ProgramKind } from '../control/programs/programs.ts';
 import { flatProgram } from './flatProgram.ts';
-import type { BoardPlan, SketchContact } from './plan.ts';
+import type { BoardPlan, SketchContact, SketchWatch } from './plan.ts';
 import { forComment } from './safeText.ts';
 
 const PROGRAM_NAMES: Readonly<Record<ProgramKind, string>> = {
@@ -170,6 +170,35 @@ function contactRows({ name, config: { rule, conditions, guards, ...one } }: Ske
 }
 
 export const contactText = (one: SketchContact): string => `  ${block(contactRows(one), '  ')},`;
+
+const bits = (places: readonly number[]): number => places.reduce((sum, at) => sum | (1 << at), 0);
+
+const watchRows = ({ plot, limits, ...one }: SketchWatch): readonly Row[] => [
+  `// ${forComment(plot)}`,
+  ['sensor', one.sensor],
+  '// Lines and tanks as bits.',
+  ['lines', bits(one.lines)],
+  ['tanks', bits(one.tanks)],
+  '// Places in the senses above; NONE: nobody measures it here.',
+  ['air', one.air],
+  ['soil', one.soil],
+  ['light', one.light],
+  ['dark_below', one.darkBelow],
+  '// Something of it is known to another board only.',
+  ['blind', one.isBlind],
+  [
+    'limits',
+    [
+      ['dry', limits.dryTenths],
+      ['wet', limits.wetTenths],
+      ['soil_low', limits.soilLowTenthsC],
+      ['soil_high', limits.soilHighTenthsC],
+      ['air_low', limits.airLowTenthsC],
+      ['air_high', limits.airHighTenthsC],
+    ],
+  ],
+];
+export const watchText = (one: SketchWatch): string => `  ${block(watchRows(one), '  ')},`;
 
 /** A list that needs one at least has this one where the board has none. */
 const EMPTY_SENSOR: SensorConfig = {

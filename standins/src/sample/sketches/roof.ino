@@ -16,7 +16,7 @@
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "cd1f912da9cb"
+#define TROWEL_PROGRAM "550b31ed258d"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
 
@@ -143,12 +143,30 @@ static Config CONFIG = {
   },
 };
 
-// ---- Lamps. Plots: sensor, lines and tanks as bits, air, soil, light, dark below, and whether something of it is known to another board only;
-// too dry below, too wet from, soil too cold and too hot, air too cold and too hot (tenths).
+// ---- Lamps, by the plots that they speak for.
 static Watch WATCHES[] = {
-  // Chilli crate
-  {0, 1, 1, 0, NONE, NONE, NONE, false,
-    {450, 790, NONE, NONE, 20, 350}},
+  {
+    // Chilli crate
+    0,  // sensor
+    // Lines and tanks as bits.
+    1,  // lines
+    1,  // tanks
+    // Places in the senses above; NONE: nobody measures it here.
+    0,  // air
+    NONE,  // soil
+    NONE,  // light
+    NONE,  // dark_below
+    // Something of it is known to another board only.
+    false,  // blind
+    {
+      450,  // dry
+      790,  // wet
+      NONE,  // soil_low
+      NONE,  // soil_high
+      20,  // air_low
+      350,  // air_high
+    },
+  },
 };
 const uint8_t LAMP_COUNT = 1;
 static const LampPins LAMPS[] = {

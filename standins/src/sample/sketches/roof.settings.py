@@ -14,7 +14,7 @@
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "291148a8176e"
+PROGRAM = "a730c0a8176e"
 
 ADC_BITS = 12
 REFERENCE_MV = 3300
