@@ -219,7 +219,7 @@ export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string 
   const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}${plan.i2c ? 'i2c.h, ' : ''}inputs.h, kept.h, console.h and board.h. No library is needed.
+${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}${plan.i2c ? 'i2c.h, ' : ''}inputs.h, kept.h, settable.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "pins.h"
 ${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}

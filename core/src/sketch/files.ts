@@ -11,6 +11,7 @@ export const cppFileNames = ({ contacts, lamps, bus, i2c }: BoardPlan): readonly
   ...(i2c ? ['i2c.h'] : []),
   'inputs.h',
   'kept.h',
+  'settable.h',
   'console.h',
   'board.h',
 ];
@@ -34,6 +35,7 @@ export const pythonFileNames = ({
   ...(displays.length > 0 ? ['screen.py'] : []),
   ...(displays.length > 0 || lamps.some(({ kind }) => kind === 'ring') ? ['shows.py'] : []),
   ...(lamps.length + displays.length > 0 ? ['signals.py'] : []),
+  'settable.py',
   'start.py',
   'store.py',
 ];

@@ -51,7 +51,15 @@ const call = (name: string) => python.globals.get(name) as (...of: readonly (str
 
 beforeAll(async () => {
   python = await loadMicroPython({ heapsize: 8 * 1024 * 1024 });
-  for (const name of ['engine.py', 'contacts.py', 'signals.py', 'board.py', 'console.py', 'reasons.py'])
+  for (const name of [
+    'engine.py',
+    'contacts.py',
+    'signals.py',
+    'board.py',
+    'console.py',
+    'settable.py',
+    'reasons.py',
+  ])
     python.FS.writeFile(`/${name}`, readFileSync(`${PYTHON}${name}`, 'utf8'));
   python.FS.writeFile('/settings.py', pythonSettings(plan, WRITTEN));
   python.FS.writeFile('/every.py', pythonSettings(everyProgram(plan), WRITTEN));

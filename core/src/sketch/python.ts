@@ -1,14 +1,8 @@
 /** The settings of a board's program in MicroPython; the engine, the board and the start are files of their own that never change. */
-import type { ProgramKind } from '../control/programs/programs.ts';
-import type { LineConfig, SensorConfig, TankConfig } from '../control/engine/settings.ts';
-import type { TablePoint } from '../calibration/boardTable.ts';
-import type { Conditions } from '../control/conditions/conditions.ts';
-import type { Edge } from '../control/contacts/contract.ts';
 import type {
   BoardPlan,
   Reads,
   SketchAround,
-  SketchContact,
   SketchDisplay,
   SketchInput,
   SketchLamp,
@@ -17,100 +11,12 @@ import type {
   SketchWatch,
 } from './plan.ts';
 import { inputsOf } from './plan.ts';
-import { flatProgram } from './flatProgram.ts';
 import { nameOf } from './folder.ts';
+import { contactText, kindName, lineText, sensorText, tankText } from './pythonEngine.ts';
+import { fields, indented, points, rows, valueText, type Value } from './pythonValue.ts';
 import { frameOf } from './settable.ts';
 import { signalCodes } from './signalCodes.ts';
 import { forComment, forString, wordOf } from './safeText.ts';
-
-type Value = number | boolean | null | string | readonly Value[];
-
-function valueText(value: Value): string {
-  if (value === null) return 'None';
-  if (typeof value === 'boolean') return value ? 'True' : 'False';
-  if (typeof value === 'number') return String(value);
-  if (typeof value === 'string') return `"${value}"`;
-  const inner = value.map(valueText).join(', ');
-  return value.length === 1 ? `(${inner},)` : `(${inner})`;
-}
-
-const indented = (text: string): string => text.replace(/\n/g, '\n    ');
-
-/** `Fields(a=1, b=None)`, a field a line; what is text already stands as it is, and a name that begins with "#" is a comment above the next field. */
-const fields = (of: Readonly<Record<string, Value | { readonly text: string }>>): string =>
-  `Fields(\n${Object.entries(of)
-    .map(([name, value]) =>
-      name.startsWith('#')
-        ? `    ${name}`
-        : `    ${name}=${typeof value === 'object' && value !== null && 'text' in value ? indented(value.text) : valueText(value)},`,
-    )
-    .join('\n')}\n)`;
-
-const sensorText = (one: SensorConfig, label: string): string =>
-  fields({
-    [`# ${forComment(label)}: raw value, tenths of a percent`]: null,
-    table: points(one.table),
-    '# Outside of these the plug is out or the cable broken.': null,
-    low_raw: one.lowRaw,
-    high_raw: one.highRaw,
-    '# Outside of these it is out of the soil.': null,
-    soil_low_raw: one.soilLowRaw,
-    soil_high_raw: one.soilHighRaw,
-    stale_after_s: one.staleAfterS,
-    leap_tenths: one.leapTenths,
-    settle_s: one.settleS,
-  });
-
-const tankText = (one: TankConfig): string =>
-  fields({
-    minimum_raw: one.minimumRaw,
-    falls_with_water: one.fallsWithWater,
-    low_raw: one.lowRaw,
-    high_raw: one.highRaw,
-    stale_after_s: one.staleAfterS,
-  });
-
-function lineText({ program, conditions: c, guards: g, ...line }: LineConfig, name: string): string {
-  const flat = flatProgram(program);
-  const programText = fields({
-    kind: { text: kindName(program.kind) },
-    start_tenths: flat.startTenths,
-    stop_tenths: flat.stopTenths,
-    dose_ml: flat.doseMl,
-    soak_s: flat.soakS,
-    most_pulses: flat.mostPulses,
-    rest_s: flat.restS,
-    interval_s: flat.intervalS,
-    interrupts: flat.interrupts,
-    leader: flat.leader,
-    share_percent: flat.sharePercent,
-    every_nth: flat.everyNth,
-    slots: flat.slots.map(({ daySecond, days }) => [daySecond, days]),
-  });
-  return fields({
-    [`# ${forComment(name)}`]: null,
-    enabled: line.enabled,
-    contradicts: line.contradicts,
-    sensor: line.sensor,
-    tank: line.tank,
-    flow_ml_per_min: line.flowMlPerMin,
-    tube_ms: line.tubeMs,
-    program: { text: programText },
-    fallback_ml: line.fallbackMl,
-    conditions: { text: conditionsText(c) },
-    '# Guards: nothing that is typed or sent changes them.': null,
-    max_run_s: g.maxRunS,
-    daily_max_ml: g.dailyMaxMl,
-    min_interval_s: g.minIntervalS,
-    rise_tenths: g.riseTenths,
-    response_s: g.responseS,
-    no_rise_times: g.noRiseTimes,
-    proves_below_tenths: g.provesBelowTenths,
-  });
-}
-
-/** As the engine calls it. */
-const kindName = (kind: ProgramKind): string => `P_${kind.toUpperCase().replace(/-/g, '_')}`;
 
 const READ_NAMES: Readonly<Record<Reads, string>> = {
   analog: 'analog',
@@ -121,52 +27,6 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   bus: 'bus',
   i2c: 'i2c',
 };
-
-const EDGES: Readonly<Record<Edge['by'], number>> = { clock: 0, sunrise: 1, sunset: 2 };
-const edgeValue = ({ by, s }: Edge): Value => [EDGES[by], s];
-const points = (table: readonly TablePoint[]): Value => table.map(({ raw, tenths }) => [raw, tenths]);
-
-const conditionsText = (c: Conditions): string =>
-  fields({
-    hours: c.hours && [c.hours.fromS, c.hours.toS],
-    dark_below: c.darkBelow,
-    air_below_tenths_c: c.airBelowTenthsC,
-    soil_above_tenths_c: c.soilAboveTenthsC,
-    no_rain: c.noRain,
-    battery_above_mv: c.batteryAboveMv,
-    no_skip: c.noSkip,
-  });
-
-function contactText({ name, config: { rule, conditions, guards, ...one } }: SketchContact): string {
-  return fields({
-    [`# ${forComment(name)}`]: null,
-    enabled: one.enabled,
-    contradicts: one.contradicts,
-    sensor: one.sensor,
-    ...(rule.kind === 'permit'
-      ? {
-          '# A permit in series with another timer.': null,
-          kind: 0,
-          start_tenths: rule.startTenths,
-          stop_tenths: rule.stopTenths,
-          rest_permits: rule.restPermits,
-        }
-      : {
-          '# A light, from one moment of the day to another: 0 by the clock, 1 from sunrise, 2 from sunset on, in s.':
-            null,
-          kind: 1,
-          begins: edgeValue(rule.from),
-          ends: edgeValue(rule.to),
-          dark_below: rule.cell?.darkBelow ?? null,
-          bright_above: rule.cell?.brightAbove ?? null,
-        }),
-    conditions: { text: conditionsText(conditions) },
-    '# Guards: nothing that is typed or sent changes them.': null,
-    most_on_s: guards.mostOnS,
-    least_off_s: guards.leastOffS,
-    day_max_s: guards.dayMaxS,
-  });
-}
 
 /** Air, light, rain, soil and switch, as the engine asks for them. */
 const aroundValue = ({ airTenthsC, light, rain, soilTenthsC, skip }: SketchAround): Value => [
@@ -242,9 +102,6 @@ const i2cText = ({ i2c }: BoardPlan): string =>
           read.most,
         ]),
       });
-
-const rows = (all: readonly string[]): string =>
-  all.length === 0 ? '[]' : `[\n${all.map((one) => `    ${indented(one)},`).join('\n')}\n]`;
 
 /** The file settings.py. @param dateIso when it was written @param known why it was written although the wiring has a danger; empty: it has none */
 export function pythonSettings(plan: BoardPlan, dateIso: string, known = ''): string {

