@@ -3,6 +3,8 @@
 #ifndef TROWEL_BUS_H
 #define TROWEL_BUS_H
 
+#include <string.h>
+
 // A probe may think for so long before its first byte, and pause for so long between two.
 const uint32_t THINKING_US = 300000, PAUSE_US = 20000;
 const uint32_t BIT_US = 1000000 / BUS_BAUD;
@@ -115,11 +117,33 @@ static void askBus() {
 
 static bool isBusTurn(uint8_t place) { return wasAsked && BUS_WORDS[place].probe == busTurn; }
 
+static uint32_t twoWords(const BusWord &one) {
+  const bool isHighFirst = one.kind == WORDS_HIGH || one.kind == FLOAT_HIGH;
+  const uint32_t first = busWords[one.word], second = busWords[one.word + 1];
+  return isHighFirst ? (first << 16) | second : (second << 16) | first;
+}
+
+#ifdef TROWEL_BUS_FLOATS
+// NONE: no number, or one beyond all that is read here.
+static int32_t pointed(const BusWord &one) {
+  const uint32_t bits = twoWords(one);
+  float value = 0;
+  memcpy(&value, &bits, sizeof(value));
+  const float whole = value * (float)one.times / (float)one.per;
+  return whole > -1e9f && whole < 1e9f ? (int32_t)whole + one.plus : NONE;
+}
+#endif
+
 static int32_t readBus(uint8_t place) {
   const BusWord &one = BUS_WORDS[place];
   if (!isBusTurn(place) || !hasAnswered) return NONE;
+#ifdef TROWEL_BUS_FLOATS
+  if (one.kind >= FLOAT_HIGH) return pointed(one);
+#endif
   const uint16_t word = busWords[one.word];
-  return one.isSigned ? (int32_t)(int16_t)word : (int32_t)word;
+  const int32_t value = one.kind == WORD_PLAIN ? (int32_t)word : one.kind == WORD_SIGNED ? (int32_t)(int16_t)word : (int32_t)twoWords(one);
+  const int64_t whole = (int64_t)value * one.times / one.per + one.plus;
+  return whole > -2000000000 && whole < 2000000000 ? (int32_t)whole : NONE;
 }
 
 #endif

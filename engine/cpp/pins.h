@@ -37,11 +37,12 @@ struct BusProbe {
   uint16_t first;
   uint8_t count;
 };
+const uint8_t WORD_PLAIN = 0, WORD_SIGNED = 1, WORDS_HIGH = 2, WORDS_LOW = 3, FLOAT_HIGH = 4, FLOAT_LOW = 5;
 struct BusWord {
-  uint8_t probe, word;
-  bool isSigned;
-  // Decimals that are printed.
+  uint8_t probe, word, kind;
+  // Decimals that are printed; number * times / per + plus is a whole number of the last of them.
   uint8_t decimals;
+  int32_t times, per, plus;
 };
 
 // A part on I2C. What it is told before it is asked: how many bytes and these bytes, until none.

@@ -1,4 +1,5 @@
 # Probes on an RS-485 bus, asked in turn, one a second: Modbus RTU, functions 3 and 4.
+import struct
 import time
 
 from machine import UART, Pin
@@ -6,6 +7,11 @@ from machine import UART, Pin
 # A probe may think for so long before its first byte, ms.
 THINKING_MS = 300
 BITS_OF_A_BYTE = 11
+# Kinds of registers: one word without and with sign, two words, two words with a point.
+SIGNED = 1
+TWO_WORDS = 2
+WITH_POINT = 4
+MOST = 2000000000
 
 
 def crc_of(data):
@@ -30,6 +36,21 @@ def words_of(answer, address, function, count):
     if crc_of(answer[:-2]) != answer[-2] + 256 * answer[-1]:
         return None
     return [256 * answer[at] + answer[at + 1] for at in range(3, 3 + 2 * count, 2)]
+
+
+def whole_of(words, kind, times, per, plus):
+    # A whole number of the last of its decimals, towards nothing as in C++. None: no number, or one beyond all that is read here.
+    if kind < TWO_WORDS:
+        value = words[0] - 65536 if kind == SIGNED and words[0] >= 32768 else words[0]
+    else:
+        if kind % 2 == 1:
+            words = (words[1], words[0])
+        data = bytes((words[0] >> 8, words[0] & 255, words[1] >> 8, words[1] & 255))
+        value = struct.unpack(">f" if kind >= WITH_POINT else ">i", data)[0]
+        if value != value or abs(value) > MOST:
+            return None
+    whole = int(value * times / per) if kind >= WITH_POINT else value * times // per if value * times >= 0 else -(-value * times // per)
+    return whole + plus if abs(whole + plus) < MOST else None
 
 
 class Bus:
@@ -71,11 +92,10 @@ class Bus:
 
     def value(self, place):
         # Of this second's probe; None: another one's turn, or no answer.
-        probe, word, is_signed, _ = place
+        probe, word, kind, _, times, per, plus = place
         if probe != self.turn or self.words is None:
             return None
-        value = self.words[word]
-        return value - 65536 if is_signed and value >= 32768 else value
+        return whole_of(self.words[word : word + 2], kind, times, per, plus)
 
     def is_asked(self, place):
         return place[0] == self.turn

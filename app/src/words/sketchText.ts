@@ -15,7 +15,7 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
     case 'no-power-pin':
       return `${what} is powered only to be read, and no pin of the board feeds it. Draw that on Plan, Wiring, or let it be powered all the time.`;
     case 'no-bus':
-      return `${what}: its bus is not drawn up to the board’s pins, or its register is of a kind that the program does not read (16 bits, scaled by 1, 0.1, 0.01 or 0.001). Draw the transceiver on Plan, Wiring.`;
+      return `${what}: its bus is not drawn up to the board’s pins, or its register’s scale is no decimal that the program can reckon with (its own percent: 10, 1, 0.1 or 0.01; else up to three decimals). Draw the transceiver on Plan, Wiring.`;
     case 'bus-too-fast':
       return `The bus of ${what} is set to more than 19 200 bits a second, which the program in C++ cannot time. Set its probes to 9 600, or take MicroPython.`;
     case 'bus-unknown':

@@ -98,21 +98,64 @@ describe('a channel of it', () => {
     const found = garden.channels
       .filter((one) => one.streamName.startsWith('b1.'))
       .map((one) => bus && registerOf(garden, one, bus));
+    const plain = { times: 1, per: 1, plus: 0 };
     expect(found).toEqual([
-      { probe: 0, word: 0, isSigned: false, decimals: 1 },
-      { probe: 0, word: 1, isSigned: true, decimals: 1 },
-      { probe: 0, word: 2, isSigned: false, decimals: 0 },
+      { probe: 0, word: 0, kind: 'uint16', decimals: 1, ...plain },
+      { probe: 0, word: 1, kind: 'int16', decimals: 1, ...plain },
+      { probe: 0, word: 2, kind: 'uint16', decimals: 0, ...plain },
     ]);
   });
-  test.each([
-    ['a float of two words', { type: 'float32' }],
-    ['a scale that is no power of ten', { scale: 0.25 }],
-    ['an offset', { offset: -40 }],
-  ] as const)('%s is not read', (_, change) => {
+
+  const moistureOf = (change: Partial<RegisterMap['fields'][number]>) => {
     const of = map({ fields: map().fields.map((field) => ({ ...field, ...change })) });
     const { garden, boardId } = drawn(AUTOMATIC, of);
     const bus = planned({ garden, boardId });
-    const channel = garden.channels.find((one) => one.streamName === 'b1.moisture');
-    expect(bus && channel && registerOf(garden, channel, bus)).toBeNull();
+    const at = (name: string) => {
+      const channel = garden.channels.find((one) => one.streamName === name);
+      return bus && channel ? registerOf(garden, channel, bus) : null;
+    };
+    return { moisture: at('b1.moisture'), temperature: at('b1.temperature') };
+  };
+  test.each([
+    ['whole percent', { scale: 1 }, { decimals: 1, times: 10, per: 1, plus: 0 }],
+    [
+      'hundredths of a percent, less than is reckoned with',
+      { scale: 0.01 },
+      { decimals: 1, times: 1, per: 10, plus: 0 },
+    ],
+    ['quarters', { scale: 0.25 }, null],
+    ['thirds', { scale: 1 / 3 }, null],
+  ])('its own percent is reckoned in tenths: %s', (_, change, how) => {
+    const { moisture } = moistureOf(change);
+    if (how) expect(moisture).toMatchObject(how);
+    else expect(moisture).toBeNull();
   });
+  test.each([
+    ['quarters', { scale: 0.25 }, { kind: 'int16', decimals: 2, times: 25, per: 1, plus: 0 }],
+    ['from -40 on', { offset: -40 }, { kind: 'int16', decimals: 1, times: 1, per: 1, plus: -400 }],
+    ['thirds', { scale: 1 / 3 }, null],
+    [
+      'two words with a point',
+      { type: 'float32', scale: 1 },
+      { kind: 'float32, high first', decimals: 2, times: 100 },
+    ],
+    ['two words, the low one first', { type: 'int32', wordOrder: 'low first' }, { kind: 'int32, low first' }],
+  ] as const)('what else it gives keeps what its register says: %s', (_, change, how) => {
+    const { temperature } = moistureOf(change);
+    if (how) expect(temperature).toMatchObject(how);
+    else expect(temperature).toBeNull();
+  });
+});
+
+test('registers too far apart for one frame are asked for in turn', () => {
+  const far = map({ fields: map().fields.map((field, at) => ({ ...field, register: 1000 * at })) });
+  const { garden, boardId } = drawn(AUTOMATIC, far);
+  const bus = planned({ garden, boardId });
+  expect(bus?.probes.map(({ register, count }) => [register, count])).toEqual([
+    [0, 1],
+    [1000, 1],
+    [2000, 1],
+  ]);
+  const channel = garden.channels.find((one) => one.streamName === 'b1.ec');
+  expect(bus && channel && registerOf(garden, channel, bus)).toMatchObject({ probe: 2, word: 0 });
 });

@@ -1,19 +1,59 @@
 /** Probes on a board's RS-485 bus: the pins of its transceiver, what each probe is asked for, and which word of its answer a channel is. */
-import { mapOf, type RegisterMap } from '../bus/registers.ts';
+import { mapOf, planReads, type RegisterMap } from '../bus/registers.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { byId } from '../quantity/byId.ts';
 import { hasRole, isType, spotsOf, type Circuit, type Placed, type Spot } from '../wiring/circuit.ts';
 import { others } from '../wiring/look.ts';
 import { pinOn, pinThatDrives } from '../wiring/pinUse.ts';
 import { pinOfName, type Pin } from './pins.ts';
-import type { Decimals, SketchBus, SketchRegister } from './plan.ts';
+import type { Decimals, SketchBus, SketchRegister, WordKind } from './plan.ts';
 
 type Field = RegisterMap['fields'][number];
-/** Words of one register, scaled by a power of ten: everything that cheap probes give. */
-const decimalsOf = ({ type, scale, offset }: Field): Decimals | null => {
-  const places = ([0, 1, 2, 3] as const).find((one) => Math.abs(scale * 10 ** one - 1) < 1e-9);
-  return offset === 0 && (type === 'int16' || type === 'uint16') ? (places ?? null) : null;
+
+const kindOf = ({ type, wordOrder }: Field): WordKind => {
+  switch (type) {
+    case 'uint16':
+    case 'int16':
+      return type;
+    case 'int32':
+    case 'uint32':
+      // What a garden's probes count stays far below half of what 32 bits hold.
+      return `int32, ${wordOrder}`;
+    case 'float32':
+      return `float32, ${wordOrder}`;
+  }
 };
+
+const MOST_FACTOR = 32_767;
+/** A factor as one whole number by another, one of them 1; null where it is none such. */
+function fractionOf(factor: number): { readonly times: number; readonly per: number } | null {
+  const isWhole = (value: number): boolean =>
+    Math.abs(value - Math.round(value)) < 1e-6 * Math.abs(value) &&
+    Math.round(value) !== 0 &&
+    Math.abs(value) <= MOST_FACTOR;
+  if (isWhole(factor)) return { times: Math.round(factor), per: 1 };
+  return isWhole(1 / factor) && factor > 0 ? { times: 1, per: Math.round(1 / factor) } : null;
+}
+
+/** A number with a point has no last decimal of its own. */
+const FLOAT_DECIMALS = 2;
+const ALL_DECIMALS: readonly Decimals[] = [0, 1, 2, 3];
+
+/** How a register's number becomes a whole number of the last of so many decimals. A percent of a probe's own is reckoned in tenths. Null for a scale that is no such fraction. */
+function scaled(field: Field): Pick<SketchRegister, 'decimals' | 'times' | 'per' | 'plus'> | null {
+  const isFloat = field.type === 'float32';
+  const wanted: readonly Decimals[] =
+    field.quantity === 'moisture' ? [1] : isFloat ? [FLOAT_DECIMALS] : ALL_DECIMALS;
+  for (const decimals of wanted) {
+    const unit = 10 ** decimals;
+    const fraction = fractionOf(field.scale * unit);
+    const plus = field.offset * unit;
+    // A scale below the last decimal would lose what the register says, but where it is wanted so.
+    if (fraction && (wanted.length === 1 || fraction.per === 1) && Math.abs(plus - Math.round(plus)) < 1e-6)
+      return { decimals, ...fraction, plus: Math.round(plus) };
+  }
+  return null;
+}
 
 /** The probes of a board that have an address, with their maps. */
 const busProbes = (garden: Garden, boardId: string) =>
@@ -49,16 +89,15 @@ export function busOf(garden: Garden, boardId: string, circuit: Circuit): Sketch
     rx,
     direction: turns,
     baud: first.baud,
-    probes: probes.map(({ address, map }) => {
-      const registers = map.fields.map((field) => field.register);
-      const first = Math.min(...registers);
-      return {
+    // Registers that lie too far apart for one frame are asked for in several.
+    probes: probes.flatMap(({ address, map }) =>
+      planReads(map, address).map(({ request }) => ({
         address,
-        function: map.readFunction,
-        register: first,
-        count: Math.max(...registers) - first + 1,
-      };
-    }),
+        function: request.function,
+        register: request.register,
+        count: request.count,
+      })),
+    ),
   };
 }
 
@@ -79,15 +118,16 @@ function pinThatHears(circuit: Circuit, board: Placed, from: Spot): Pin | null {
 export function registerOf(garden: Garden, channel: Channel, bus: SketchBus): SketchRegister | null {
   const probe = byId(garden.probes, channel.probeId);
   const map = probe?.bus && mapOf(garden.registerMaps, probe.bus.mapId);
-  const place = bus.probes.findIndex((one) => one.address === probe?.bus?.address);
-  const asked = bus.probes[place];
   const field = map?.fields.find(({ name }) => channel.streamName.endsWith(`.${name}`));
-  const decimals = field ? decimalsOf(field) : null;
-  if (!asked || !field || decimals === null) return null;
-  return {
-    probe: place,
-    word: field.register - asked.register,
-    isSigned: field.type === 'int16',
-    decimals,
-  };
+  const how = field && scaled(field);
+  const place = bus.probes.findIndex(
+    ({ address, register, count }) =>
+      field &&
+      address === probe?.bus?.address &&
+      field.register >= register &&
+      field.register < register + count,
+  );
+  const asked = bus.probes[place];
+  if (!asked || !field || !how) return null;
+  return { probe: place, word: field.register - asked.register, kind: kindOf(field), ...how };
 }

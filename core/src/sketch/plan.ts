@@ -27,11 +27,26 @@ export type SketchInput = {
   readonly power?: number;
 };
 
+/** Registers, in the order of the numbers that boards know them by. */
+export const WORD_KINDS = [
+  'uint16',
+  'int16',
+  'int32, high first',
+  'int32, low first',
+  'float32, high first',
+  'float32, low first',
+] as const;
+export type WordKind = (typeof WORD_KINDS)[number];
+
 export type SketchRegister = {
   readonly probe: number;
   readonly word: number;
-  readonly isSigned: boolean;
+  readonly kind: WordKind;
+  /** Number × times / per + plus, towards nothing, is a whole number of the last of these decimals. */
   readonly decimals: Decimals;
+  readonly times: number;
+  readonly per: number;
+  readonly plus: number;
 };
 
 /** The bus of a board: its pins, its speed, and what each probe on it is asked for, by its function from a register on. */

@@ -184,7 +184,7 @@ describe('a probe on a bus', () => {
     name: 'b1.moisture',
     label: 'B1, factory moisture',
     reads: 'bus',
-    register: { probe: 0, word: 0, isSigned: false, decimals: 1 },
+    register: { probe: 0, word: 0, kind: 'uint16', decimals: 1, times: 1, per: 1, plus: 0 },
   } as const;
   const pin = (number: number) => ({ kind: 'pin', number }) as const;
   const bus = { tx: pin(16), rx: pin(17), direction: null, baud: 9600, probes: [] };

@@ -6,7 +6,7 @@ import { bootEngine, stepEngine } from '../control/engine/engine.ts';
 import { combine, TENTHS_TABLE } from '../control/host/combined.ts';
 import type { Program } from '../control/programs/programs.ts';
 import type { Settings } from './settable.ts';
-import { NOTHING_ASKED, type BoardPlan } from './plan.ts';
+import { NOTHING_ASKED, WORD_KINDS, type BoardPlan, type SketchRegister } from './plan.ts';
 
 /** A made-up day of one stick: dry, then wet, slowly and with noise; a plug pulled for a while now and then. */
 export const rawAt = (second: number): number =>
@@ -390,3 +390,24 @@ export const CONTACT_TALK: readonly (readonly [string, readonly string[]])[] = [
   ['set contact 1 switch maybe', ['# no: on or off']],
   ['limits', ['# limits contact 1 start 35.5 stop 70.0 switch on', '# limits contact 2 switch off']],
 ];
+
+/** Registers by kind, what they mean with their scale, and how that is said; worked by hand: 0x41ac0000 is 21.5, 0xc0a00000 is -5, 0x7fc00000 is no number. */
+export const WIDE: readonly (readonly [Partial<SketchRegister>, readonly number[], string | null])[] = [
+  [{ kind: 'uint16', decimals: 2, times: 25, plus: -4000 }, [300, 0], '35.00'],
+  [{ kind: 'uint16', decimals: 1, times: 1, per: 10 }, [3149, 0], '31.4'],
+  [{ kind: 'int16', decimals: 1, times: -1 }, [65_504, 0], '3.2'],
+  [{ kind: 'int32, high first', decimals: 0 }, [1, 2], '65538'],
+  [{ kind: 'int32, low first', decimals: 0 }, [2, 1], '65538'],
+  [{ kind: 'int32, high first', decimals: 1 }, [65_535, 65_524], '-1.2'],
+  [{ kind: 'float32, high first', decimals: 2, times: 100 }, [0x41ac, 0], '21.50'],
+  [{ kind: 'float32, low first', decimals: 2, times: 100 }, [0, 0xc0a0], '-5.00'],
+  [{ kind: 'float32, high first', decimals: 2, times: 100 }, [0x7fc0, 0], null],
+  [{ kind: 'int32, high first', decimals: 0, times: 1000 }, [32_767, 65_535], null],
+];
+
+/** As a board in MicroPython has them: words, kind, times, per, plus; and the whole number that comes of it, as text. */
+export const wideRows = (): readonly (readonly [row: string, whole: string])[] =>
+  WIDE.map(([{ kind = 'uint16', times = 1, per = 1, plus = 0 }, words, said]) => [
+    [...words, WORD_KINDS.indexOf(kind), times, per, plus].join(' '),
+    said === null ? 'None' : said.replace('.', '').replace(/^(-?)0+(?=\d)/, '$1'),
+  ]);

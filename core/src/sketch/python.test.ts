@@ -17,6 +17,7 @@ import {
   everyProgram,
   limitsLines,
   REFUSED_PROBES,
+  wideRows,
   rawAt,
   richPlan,
   richRawsAt,
@@ -409,6 +410,25 @@ def written_run(rows):
     '9 12 1: Water me: low',
     '9 12 7: Probe?',
   ]);
+});
+
+test('registers of every kind and scale mean what they do in C++', () => {
+  python.FS.writeFile('/bus.py', readFileSync(`${PYTHON}bus.py`, 'utf8'));
+  python.runPython(`
+class Machine:
+    UART = None
+    Pin = None
+sys.modules['machine'] = Machine()
+from bus import whole_of
+def wholes(rows):
+    said = []
+    for row in rows.split('|'):
+        numbers = [int(one) for one in row.split(' ')]
+        said.append(str(whole_of(numbers[:2], *numbers[2:])))
+    return '|'.join(said)
+`);
+  const all = wideRows();
+  expect(call('wholes')(all.map(([row]) => row).join('|')).split('|')).toEqual(all.map(([, whole]) => whole));
 });
 
 test('a servo is held by its pulses: shut from the start, open for as long as it is watered', () => {

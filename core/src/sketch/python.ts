@@ -10,7 +10,7 @@ import type {
   SketchSource,
   SketchWatch,
 } from './plan.ts';
-import { inputsOf } from './plan.ts';
+import { inputsOf, WORD_KINDS } from './plan.ts';
 import { nameOf } from './folder.ts';
 import { contactText, kindName, lineText, sensorText, tankText } from './pythonEngine.ts';
 import { fields, indented, points, rows, valueText, type Value } from './pythonValue.ts';
@@ -50,10 +50,18 @@ const sourceValue = (source: SketchSource): Value =>
         ]),
       ];
 
-/** Of a bus probe its place on the bus, the word of its answer, signed or not, and decimals; of a part on I2C its place, and decimals behind two of no use. */
+/** Of a bus probe its place on the bus, the word of its answer, its kind, decimals and scale; of a part on I2C its place, and decimals behind two of no use. */
 const placeOf = ({ pin, second, register, asked }: SketchInput): Value =>
   register
-    ? [register.probe, register.word, register.isSigned, register.decimals]
+    ? [
+        register.probe,
+        register.word,
+        WORD_KINDS.indexOf(register.kind),
+        register.decimals,
+        register.times,
+        register.per,
+        register.plus,
+      ]
     : asked
       ? [asked.place, 0, 0, asked.decimals]
       : [pin.number, ...(second ? [second.number] : [])];
@@ -192,7 +200,8 @@ function settingsText(plan: BoardPlan): string {
   return `ADC_BITS = ${plan.adcBits}
 REFERENCE_MV = ${plan.referenceMv}
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals;
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word,
+# kind (0 and 1 without and with sign, 2 and 3 two words, 4 and 5 two words with a point; high or low word first), decimals, times, per, plus;
 # over I2C: place, and decimals last.
 INPUTS = ${rows(inputs.map(inputText))}
 # By input the place of the pin that feeds it only to be read; None: it is always fed.

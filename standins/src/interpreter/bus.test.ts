@@ -34,7 +34,7 @@ async function boardOnABus(fault: BusFault, direction = 'None') {
           text: one.text
             .replace(
               'INPUTS = [',
-              'INPUTS = [("bus", (0, 0, False, 1), "b1.moisture"), ("bus", (1, 1, True, 1), "b2.temperature"), ',
+              'INPUTS = [("bus", (0, 0, 0, 1, 1, 1, 0), "b1.moisture"), ("bus", (1, 1, 1, 1, 1, 1, 0), "b2.temperature"), ',
             )
             .replace('FED_BY = (None,)', 'FED_BY = (None, None, None)')
             .replace('SOURCES = [0]', 'SOURCES = [2]')

@@ -16,7 +16,7 @@
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "550b31ed258d"
+#define TROWEL_PROGRAM "260a7a2c5d2d"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
 
@@ -45,8 +45,9 @@ const uint32_t BUS_BAUD = 9600;
 // By probe: address, function, first register, how many.
 const uint8_t BUS_COUNT = 1, BUS_MOST_WORDS = 3;
 static const BusProbe BUS_PROBES[] = {{1, 3, 0, 3}};
-// Which word of which answer is read: probe, word, signed, decimals.
-static const BusWord BUS_WORDS[] = {{0, 0, false, 1}, {0, 1, true, 1}, {0, 2, false, 0}};
+// Which word of which answer is read: probe, word, kind (0 and 1 without and with sign, 2 and 3 two words, 4 and 5 two words with a point; high or low word first),
+// decimals, times, per, plus.
+static const BusWord BUS_WORDS[] = {{0, 0, 0, 1, 1, 1, 0}, {0, 1, 1, 1, 1, 1, 0}, {0, 2, 0, 0, 1, 1, 0}};
 static const int32_t TANK_INPUTS[] = {4};
 static const TablePoint SENSE_0[] PROGMEM = {{-5499, -550}, {8499, 850}};
 static const Sense SENSES[] = {

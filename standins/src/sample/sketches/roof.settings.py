@@ -14,12 +14,13 @@
 from engine import Fields, P_PULSE_SOAK
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "a730c0a8176e"
+PROGRAM = "c110cd2dc08f"
 
 ADC_BITS = 12
 REFERENCE_MV = 3300
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals;
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word,
+# kind (0 and 1 without and with sign, 2 and 3 two words, 4 and 5 two words with a point; high or low word first), decimals, times, per, plus;
 # over I2C: place, and decimals last.
 INPUTS = [
     ("analog", (34,), "l1"),
@@ -27,9 +28,9 @@ INPUTS = [
     ("one_wire", (13,), "air"),
     ("volts", (36,), "bat"),
     ("distance", (26, 27), "tank"),
-    ("bus", (0, 0, False, 1), "b1.moisture"),
-    ("bus", (0, 1, True, 1), "b1.temperature"),
-    ("bus", (0, 2, False, 0), "b1.ec"),
+    ("bus", (0, 0, 0, 1, 1, 1, 0), "b1.moisture"),
+    ("bus", (0, 1, 1, 1, 1, 1, 0), "b1.temperature"),
+    ("bus", (0, 2, 0, 0, 1, 1, 0), "b1.ec"),
 ]
 # By input the place of the pin that feeds it only to be read; None: it is always fed.
 FED_BY = (None, None, None, None, None, None, None, None)

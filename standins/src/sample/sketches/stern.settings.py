@@ -8,12 +8,13 @@
 from engine import Fields
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "1eb78e4d079f"
+PROGRAM = "85def4fb6fd0"
 
 ADC_BITS = 10
 REFERENCE_MV = 5000
 
-# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word, signed, decimals;
+# What is read: how, by which pins, under which name. Of two pins the first starts it and the second hears the echo; of a bus probe: place, word,
+# kind (0 and 1 without and with sign, 2 and 3 two words, 4 and 5 two words with a point; high or low word first), decimals, times, per, plus;
 # over I2C: place, and decimals last.
 INPUTS = [
     ("analog", (0,), "m1"),
