@@ -159,3 +159,16 @@ test('registers too far apart for one frame are asked for in turn', () => {
   const channel = garden.channels.find((one) => one.streamName === 'b1.ec');
   expect(bus && channel && registerOf(garden, channel, bus)).toMatchObject({ probe: 2, word: 0 });
 });
+
+test('a probe that another board reads is not asked here', () => {
+  const { garden, boardId } = drawn(AUTOMATIC);
+  const elsewhere = {
+    ...garden,
+    boards: [...garden.boards, ...garden.boards.map((one) => ({ ...one, id: 'other' }))],
+    channels: garden.channels.map((one) =>
+      one.streamName.startsWith('b1.') ? { ...one, boardId: 'other' } : one,
+    ),
+  };
+  expect(planned({ garden, boardId })?.probes).toHaveLength(1);
+  expect(planned({ garden: elsewhere, boardId })).toBeNull();
+});

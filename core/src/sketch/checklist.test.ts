@@ -98,3 +98,20 @@ test('whatever else is read has a step, seen when anything comes; a display only
   expect(isSeen(step, { raw: () => 21.4, percents: {}, said: [] })).toBe(true);
   expect(isSeen(step, { raw: () => null, percents: {}, said: [] })).toBe(false);
 });
+
+test('a probe in a reference is seen as far as its span allows, and not where it has none', () => {
+  const step = {
+    id: 'a',
+    kind: 'air',
+    channelId: 'c',
+    label: 'C',
+    rawCounts: 2900,
+    withinCounts: 90,
+  } as const;
+  const at = (raw: number | null) => ({ raw: () => raw, percents: {}, said: [] });
+  expect(isSeen(step, at(2810))).toBe(true);
+  expect(isSeen(step, at(2990))).toBe(true);
+  expect(isSeen(step, at(2809))).toBe(false);
+  expect(isSeen(step, at(null))).toBe(false);
+  expect(isSeen({ ...step, rawCounts: null, withinCounts: 1e9 }, at(2900))).toBe(false);
+});

@@ -662,6 +662,7 @@ int main() { printf("%zu", sizeof(Config) + sizeof(State) + 2 * sizeof(Input) + 
     expect(programBytes({ ...plan, inputs: [input, input] })).toBe(base + 450);
     expect(programBytes({ ...plan, inputs: [{ ...input, reads: 'distance' }, input] })).toBe(base + 950);
     expect(programBytes({ ...plan, lines: [line, line] })).toBe(base + 1220);
+    expect(programBytes(withLamps(plan))).toBe(base + 2400);
     expect(cppProblems({ ...plan, lines: [line, line] })).toMatchObject([{ kind: 'too-large' }]);
     const far = plan.engine.lines.map((one) => ({
       ...one,

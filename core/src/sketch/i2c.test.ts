@@ -100,6 +100,12 @@ describe('a stick on a converter', () => {
       'not-told',
     ],
   ])('%s nothing is written', (_, garden, kind) => expect(problemsOf(garden)).toContain(kind));
+  test('that can have one address alone has it without being told', () => {
+    const [entry] = [catalogueWith([]).get('converter-i2c')];
+    if (!entry) throw new Error('no converter');
+    const change = { catalogue: [{ ...entry, addresses: [75] }] };
+    expect(planOf(drawn(CONVERTER, { change })).i2c?.parts).toMatchObject([{ address: 75 }]);
+  });
   test('is found across a level shifter as well', () => {
     const shifted = `x: probe-capacitive; c: converter-i2c; s: level-shifter
       c.sda - s.hv1; c.scl - s.hv2; s.lv1 - b.p21; s.lv2 - b.p22; x.out - c.in2`;

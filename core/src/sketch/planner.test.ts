@@ -116,10 +116,23 @@ describe('a lamp', () => {
     expect(watches).toMatchObject([{ sensor: 0, lines: [0], isBlind: false }]);
     expect(signals.length).toBeGreaterThan(5);
   });
+  test('two of one plot go by the same; one that is not drawn to a pin is missed', () => {
+    const two = withPart(lit, 'buzzer', { list: 'plots', id: plotId }, [['in', 'p10']]);
+    const { lamps, watches } = planOf(two);
+    expect(lamps.map(({ kind, watch }) => [kind, watch])).toEqual([
+      ['one', 0],
+      ['buzzer', 0],
+    ]);
+    expect(watches).toHaveLength(1);
+    expect(problemsOf(withPart(base, 'lamp-led', { list: 'plots', id: plotId }, []))).toEqual([
+      'no-output-pin',
+    ]);
+  });
   test('without a line it has a sensor of its own', () => {
     const { watches, engine, sources } = planOf({ ...lit, waterLines: [] });
     expect(watches).toMatchObject([{ sensor: 0, lines: [] }]);
     expect([engine.sensors.length, sources.length]).toEqual([1, 1]);
+    expect(engine.sensors[0]?.table).toEqual(planOf(lit).engine.sensors[0]?.table);
   });
   test('of a plot whose pump hangs on another board is never content', () => {
     const other = {

@@ -268,3 +268,39 @@ test('a probe that is calibrated anew in the garden keeps the frame of its board
   expect(after.engine.sensors[0]?.leapTenths).not.toBe(before.engine.sensors[0]?.leapTenths);
   expect(frame(cppProgramName(after))).toBe(frame(cppProgramName(before)));
 });
+
+test('while a probe is calibrated anew, lines that go by another one, and those that are off on the board, are left as they are', () => {
+  const other = { ...sensor, table: [...sensor.table] };
+  const three: BoardPlan = {
+    ...large,
+    inputs: [...large.inputs, ...large.inputs],
+    sources: [
+      { by: 'one', input: 0 },
+      { by: 'one', input: 1 },
+    ],
+    lines: ['a', 'b', 'c', 'd'].map((id) => ({ ...line, id, name: id })),
+    engine: {
+      ...large.engine,
+      sensors: [{ ...sensor, leapTenths: 75 }, other],
+      // By the probe that changes; by another one; by none; by the first, but off on the board.
+      lines: [0, 1, null, 0].map((at) => ({ ...config, sensor: at })),
+    },
+  };
+  const settings = settingsOf(config);
+  const onBoard = {
+    a: settings,
+    b: settings,
+    c: settings,
+    d: { ...settings, water: 'off' },
+    [probeKey(1)]: probeSettings(sensor),
+    [probeKey(2)]: probeSettings(other),
+  };
+  const numbers: Readonly<Record<string, number>> = { a: 1, b: 2, c: 3, d: 4 };
+  const typed = toType(three, settingChanges(three, onBoard), onBoard, (id) => numbers[id] ?? null);
+  expect(typed.map(({ text }) => text)).toEqual([
+    'set 1 water off',
+    'set probe 1 leap 7.5',
+    'set 4 water on',
+    'set 1 water on',
+  ]);
+});
