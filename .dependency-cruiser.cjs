@@ -16,7 +16,7 @@ module.exports = {
       name: 'core-no-node',
       severity: 'error',
       comment: 'core runs in a page, a worker or a terminal alike.',
-      from: { path: '^core/src', pathNot: '(\\.test|ForTests)\\.ts$' },
+      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
       to: { dependencyTypes: ['core'] },
     },
     forbid('standins-know-core', 'A stand-in knows core and nothing of the screens.', '^standins/src', {

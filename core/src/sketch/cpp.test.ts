@@ -33,7 +33,7 @@ import {
 import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
-import { compiled, CPP, planOf, played, WRITTEN } from './compiledForTests.ts';
+import { compiled, CPP, planOf, played, WRITTEN } from '../../../engine/cpp/host/compiled.ts';
 
 /** On and off of a pin, as "second level". */
 const switchesOf = (lines: readonly string[], pin: number) =>

@@ -1,7 +1,7 @@
 /** Probes on a bus, asked bit by bit by the program in C++, against probes of ours that keep their own time. */
 import { expect, test } from 'vitest';
 import { TENTHS_TABLE } from '../control/host/combined.ts';
-import { compiled, planOf, played } from './compiledForTests.ts';
+import { compiled, planOf, played } from '../../../engine/cpp/host/compiled.ts';
 import { WIDE } from './playForTests.ts';
 import type { BoardPlan, SketchInput } from './plan.ts';
 

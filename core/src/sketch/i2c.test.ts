@@ -8,7 +8,7 @@ import { catalogueOf, setWiring } from '../garden/edits/plan.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { sketchNetlist } from '../wiring/sketchNetlist.ts';
 import { planBoard } from './boardPlan.ts';
-import { compiled, played } from './compiledForTests.ts';
+import { compiled, played } from '../../../engine/cpp/host/compiled.ts';
 import { cppSketch } from './cpp.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import type { BoardPlan } from './plan.ts';

@@ -5,13 +5,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect } from 'vitest';
-import { planBoard } from './boardPlan.ts';
-import type { BoardPlan } from './plan.ts';
-import { cppSize, cppSketch } from './cpp.ts';
-import { cppFileNames } from './files.ts';
-import { oneStickOnePump } from './gardenForTests.ts';
+import { planBoard } from '../../../core/src/sketch/boardPlan.ts';
+import type { BoardPlan } from '../../../core/src/sketch/plan.ts';
+import { cppSize, cppSketch } from '../../../core/src/sketch/cpp.ts';
+import { cppFileNames } from '../../../core/src/sketch/files.ts';
+import { oneStickOnePump } from '../../../core/src/sketch/gardenForTests.ts';
 
-export const CPP = fileURLToPath(new URL('../../../engine/cpp/', import.meta.url));
+export const CPP = fileURLToPath(new URL('../', import.meta.url));
 export const FLAGS = [
   '-std=gnu++11',
   '-Wall',
