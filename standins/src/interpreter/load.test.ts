@@ -95,8 +95,8 @@ describe('a pump that runs', () => {
         if (part % 2 === 0) await line.board.cutPower();
         else await line.seconds(125);
         expect([...line.levels.slice(from)]).not.toContain(`${PUMP} 1`);
-        expect(await versionOf(line)).toBe(
-          cutAt > bytes * 0.98 ? expect.stringMatching(/^[12] /) : `1 ${OLD.name}`,
+        expect(await versionOf(line)).toMatch(
+          cutAt > bytes * 0.98 ? /^[12] / : new RegExp(`^1 ${OLD.name}$`),
         );
       }
     },
