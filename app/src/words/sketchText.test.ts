@@ -12,6 +12,12 @@ const planOf = (boardId: string, change: Partial<WaterLine> = {}): BoardPlan => 
   if (!planned.ok) throw new Error(JSON.stringify(planned.problems));
   return planned.plan;
 };
+test('a board with nothing but a display is not said to switch nothing', () => {
+  const display = { name: 'Stern display' } as BoardPlan['displays'][number];
+  const plan = { ...planOf('roof'), lines: [], contacts: [], lamps: [], displays: [display] };
+  expect(doesText(plan)).toBe('It reads each second, and shows with Stern display how its plot is doing.');
+});
+
 const says = (change: Partial<WaterLine>): string => doesText({ ...planOf('roof', change), lamps: [] });
 
 test('only a line that is armed, and has a program that runs, is said to water by itself', () => {

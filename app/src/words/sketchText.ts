@@ -71,7 +71,7 @@ export const SHEET_NAMES: Readonly<Record<SketchProblem['sheet'], string>> = {
 };
 
 /** What a board's program does with its outputs: which work by themselves, and which only by hand. */
-export function doesText({ lines, contacts, lamps, engine }: BoardPlan): string {
+export function doesText({ lines, contacts, lamps, displays, engine }: BoardPlan): string {
   const isBySelf = (at: number) => {
     const config = engine.lines[at];
     return config?.enabled === true && config.program.kind !== 'alert-only';
@@ -80,7 +80,7 @@ export function doesText({ lines, contacts, lamps, engine }: BoardPlan): string 
   const byHand = lines.filter((_, at) => !isBySelf(at)).map((one) => one.name);
   const switching = contacts.filter(({ config }) => config.enabled).map((one) => one.name);
   const resting = contacts.filter(({ config }) => !config.enabled).map((one) => one.name);
-  const shown = lamps.map((one) => one.name);
+  const shown = [...lamps, ...displays].map((one) => one.name);
   const pinched = lines.filter(({ output }) => output.pulses).map((one) => one.name);
   if (lines.length + contacts.length + shown.length === 0)
     return 'It reads and prints, and switches nothing.';

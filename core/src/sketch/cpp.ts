@@ -11,7 +11,7 @@ import type {
   SketchRegister,
   SketchSource,
 } from './plan.ts';
-import { inputsOf, WORD_KINDS } from './plan.ts';
+import { sensorLabel, WORD_KINDS } from './plan.ts';
 import { bool, configText, contactText, orNone, slotsOf, watchText, whole } from './cppSettings.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
@@ -24,14 +24,6 @@ import { forComment, forString, wordOf } from './safeText.ts';
 const pinText = ({ kind, number }: Pin): string => (kind === 'input' ? `A${number}` : String(number));
 const listed = (items: readonly string[], none: string): string =>
   items.length === 0 ? none : items.join(',\n');
-
-/** By sensor of the engine the probes that it is read from. */
-const labelsOf = ({ sources, inputs }: BoardPlan): readonly string[] =>
-  sources.map((source) =>
-    inputsOf(source)
-      .flatMap((place) => inputs[place]?.label ?? [])
-      .join(', '),
-  );
 
 const READ_NAMES: Readonly<Record<Reads, string>> = {
   analog: 'READ_ANALOG',
@@ -267,7 +259,10 @@ ${lines.length === 0 ? `  ${pinRow(plan, NO_OUTPUT, '')}` : lines.map((one) => o
 };
 
 // ---- Settings of the engine. The tables are the calibrations: raw value, tenths of a percent. Percent in tenths, times in seconds, volumes in ml.
-${configText(plan, labelsOf(plan))}
+${configText(
+  plan,
+  plan.engine.sensors.map((_, at) => sensorLabel(plan, at)),
+)}
 ${contactsText(plan)}${lampsText(plan)}
 // What it keeps through a reboot belongs to these lines.
 const uint8_t KEPT_AS = ${keptAs(plan)};

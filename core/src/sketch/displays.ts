@@ -5,7 +5,6 @@ import type { Channel, Garden } from '../garden/document/schema.ts';
 import { ambientOf } from '../garden/bind/ambient.ts';
 import { plotParts } from '../garden/bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../garden/document/waterSchema.ts';
-import { byId } from '../quantity/byId.ts';
 import { bandWord, BAND_NAMES } from '../quantity/bands.ts';
 import type { Circuit, Placed } from '../wiring/circuit.ts';
 import { unitOf } from './heading.ts';
@@ -54,7 +53,7 @@ export function displayOf(
     raw: raw < 0 ? null : raw,
     temperature: sense('soilTenthsC') ?? sense('airTenthsC'),
     battery: sense('battery'),
-    tank: tank < 0 || byId(garden.reservoirs, line?.tankId ?? null) === undefined ? null : tank,
+    tank: tank < 0 ? null : tank,
     words: BAND_NAMES.map((one) => bandWord(one, plot.words)),
     edges: plot.bandEdges,
     scale: kind === 'tension' || kind === 'counts' || kind === 'switch' ? kind : 'percent',

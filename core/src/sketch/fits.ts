@@ -114,7 +114,9 @@ export function forCpp(plan: BoardPlan): BoardPlan {
   }));
   if (leftOut.length === 0) return plan;
   const none = lamps.length === 0 ? { watches: [], signals: [] } : {};
-  const heading = plan.heading.filter((one) => !shown.some(({ name }) => one.endsWith(` ${name}`)));
+  const isOfShown = (one: string): boolean =>
+    shown.some(({ name }) => one.endsWith(`: lights ${name}`) || one.endsWith(`: writes on ${name}`));
+  const heading = plan.heading.filter((one) => !isOfShown(one));
   return { ...plan, ...none, heading, lamps, displays: [], leftOut: [...plan.leftOut, ...leftOut] };
 }
 

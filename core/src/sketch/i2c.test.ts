@@ -106,6 +106,20 @@ describe('a stick on a converter', () => {
     const change = { catalogue: [{ ...entry, addresses: [75] }] };
     expect(planOf(drawn(CONVERTER, { change })).i2c?.parts).toMatchObject([{ address: 75 }]);
   });
+  test('that is fed only to be read is fed by its pin, and the stick with it; two pins for one reading are refused', () => {
+    const fed = (wires: string, ...labels: readonly string[]) => {
+      const garden = drawn(`${CONVERTER}; ${wires}`, { addresses: { c: 72 } });
+      const parts = garden.wiring.parts.map((one) =>
+        labels.includes(one.id) ? { ...one, perReading: true } : one,
+      );
+      return { ...garden, wiring: { ...garden.wiring, parts } };
+    };
+    const { powers, inputs } = planOf(fed('c.vcc - b.p18', 'c'));
+    expect(powers).toMatchObject([{ pin: { kind: 'pin', number: 18 } }]);
+    expect(inputs).toMatchObject([{ power: 0 }]);
+    expect(planOf(fed('c.vcc - b.p18; x.vcc - b.p18', 'c', 'x')).powers).toHaveLength(1);
+    expect(problemsOf(fed('c.vcc - b.p18; x.vcc - b.p19', 'c', 'x'))).toContain('no-power-pin');
+  });
   test('is found across a level shifter as well', () => {
     const shifted = `x: probe-capacitive; c: converter-i2c; s: level-shifter
       c.sda - s.hv1; c.scl - s.hv2; s.lv1 - b.p21; s.lv2 - b.p22; x.out - c.in2`;

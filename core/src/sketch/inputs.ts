@@ -5,7 +5,8 @@ import type { Quantity } from '../quantity/quantities.ts';
 import { AROUND_STALE_S } from '../control/host/boardEngine.ts';
 import { DEFAULT_STALE_S } from '../garden/bind/plotParts.ts';
 import { partOfBoard } from '../garden/bind/standing.ts';
-import { gardenCircuit } from '../garden/bind/gardenCircuit.ts';
+import { gardenCircuit, partOfChannel } from '../garden/bind/gardenCircuit.ts';
+import { i2cRouteOf } from '../garden/bind/overI2c.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
 import { hasRole, isType, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { driverOf } from '../wiring/pinUse.ts';
@@ -52,12 +53,18 @@ export function readInputs(
       const input = byId(garden.probes, channel.probeId)?.bus
         ? registerInput(garden, channel, bus)
         : (i2c.input(channel, NAME) ?? inputOf(garden, channel));
-      const placed = placedOf(circuit, channel.probeId);
-      if (!isInput(input) || !placed?.part.perReading) return { channel, input };
+      // The sensor itself, and the converter that it is read by.
+      const fed = [partOfChannel(garden, channel), i2cRouteOf(garden, channel)?.placed].flatMap((one) =>
+        one?.part.perReading ? [one] : [],
+      );
+      const [placed] = fed;
+      if (!isInput(input) || !placed) return { channel, input };
       if (input.reads === 'bus')
         return { channel, input: { kind: 'bus-fed', what: input.label, sheet: 'plan/wiring' } };
-      const pin = powerPin(circuit, placed);
-      if (!pin) return { channel, input: { kind: 'no-power-pin', what: input.label, sheet: 'plan/wiring' } };
+      const pins = fed.map((one) => powerPin(circuit, one));
+      const [pin] = pins;
+      if (!pin || pins.some((one) => one?.number !== pin.number))
+        return { channel, input: { kind: 'no-power-pin', what: input.label, sheet: 'plan/wiring' } };
       const probe = byId(garden.probes, channel.probeId);
       const waitS = Math.max(
         1,
@@ -79,11 +86,6 @@ export function readInputs(
   const isUsed = read.some(({ input }) => isInput(input) && input.reads === 'bus');
   return { read, powers, bus: isUsed ? bus : null, i2c: i2c.all };
 }
-
-const placedOf = (circuit: Circuit, probeId: string | null): Placed | undefined =>
-  [...circuit.parts.values()].find(
-    ({ part }) => probeId !== null && part.stands?.list === 'probes' && part.stands.id === probeId,
-  );
 
 /** The pin that feeds a part: a pin of the board straight at its supply. */
 function powerPin(circuit: Circuit, placed: Placed): Pin | null {

@@ -269,6 +269,12 @@ export type BoardPlan = {
 export const inputsOf = (source: SketchSource): readonly number[] =>
   source.by === 'one' ? [source.input] : source.members.map(({ input }) => input);
 
+/** What a sensor of the engine is read from: a probe, or several. @param at its place in the engine's list */
+export function sensorLabel({ sources, inputs }: BoardPlan, at: number): string {
+  const places = sources[at] ? inputsOf(sources[at]) : [];
+  return places.flatMap((place) => inputs[place]?.label ?? []).join(', ');
+}
+
 /** Why something cannot be written into a board's program. `sheet` is where it is set. */
 export type SketchProblem = {
   readonly kind:

@@ -10,7 +10,7 @@ import type {
   SketchSource,
   SketchWatch,
 } from './plan.ts';
-import { inputsOf, WORD_KINDS } from './plan.ts';
+import { sensorLabel, WORD_KINDS } from './plan.ts';
 import { nameOf } from './folder.ts';
 import { contactText, kindName, lineText, sensorText, tankText } from './pythonEngine.ts';
 import { fields, indented, points, rows, valueText, type Value } from './pythonValue.ts';
@@ -185,16 +185,6 @@ const outputText = ({ name, output }: SketchLine): string =>
     forString(name),
   ]);
 
-/** The probe that a sensor of the engine is read from, or the probes. */
-const labelOf = ({ sources, inputs }: BoardPlan, at: number): string => {
-  const source = sources[at];
-  return source
-    ? inputsOf(source)
-        .flatMap((place) => inputs[place]?.label ?? [])
-        .join(', ')
-    : '';
-};
-
 function settingsText(plan: BoardPlan): string {
   const { engine, inputs, powers, lines, contacts } = plan;
   return `ADC_BITS = ${plan.adcBits}
@@ -245,7 +235,7 @@ TEXTS = ${plan.displays.length === 0 ? '[]' : rows(plan.signals.map(({ display }
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(
     at_once=${engine.atOnce},
-    sensors=${indented(rows(engine.sensors.map((one, at) => sensorText(one, labelOf(plan, at)))))},
+    sensors=${indented(rows(engine.sensors.map((one, at) => sensorText(one, sensorLabel(plan, at)))))},
     tanks=${indented(rows(engine.tanks.map(tankText)))},
     lines=${indented(rows(engine.lines.map((one, at) => lineText(one, lines[at]?.name ?? ''))))},
 )

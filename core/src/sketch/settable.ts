@@ -6,7 +6,7 @@ import type { ContactConfig } from '../control/contacts/contract.ts';
 import type { ProgramKind } from '../control/programs/programs.ts';
 import type { LineConfig, SensorConfig } from '../control/engine/settings.ts';
 import type { BoardPlan } from './plan.ts';
-import { inputsOf } from './plan.ts';
+import { sensorLabel } from './plan.ts';
 import { isSmall } from './fits.ts';
 import { flatProgram } from './flatProgram.ts';
 
@@ -142,20 +142,11 @@ export const heldBy = (plan: BoardPlan): readonly Held[] => [
   })),
   ...plan.engine.sensors.flatMap((one, at) =>
     takesTable(plan, at)
-      ? [{ id: probeKey(at + 1), name: labelOf(plan, at), garden: probeSettings(one) }]
+      ? [{ id: probeKey(at + 1), name: sensorLabel(plan, at), garden: probeSettings(one) }]
       : [],
   ),
 ];
 export type Held = { readonly id: string; readonly name: string; readonly garden: Settings };
-
-const labelOf = ({ sources, inputs }: BoardPlan, at: number): string => {
-  const source = sources[at];
-  return source
-    ? inputsOf(source)
-        .flatMap((place) => inputs[place]?.label ?? [])
-        .join(', ')
-    : '';
-};
 
 /** Where a board that runs the same frame stands otherwise than the garden. @param onBoard by the id of the line, or by key, as it printed them */
 export const settingChanges = (

@@ -212,3 +212,19 @@ export function filesOf(plan: BoardPlan): ReadonlyMap<string, Uint8Array> {
     ['/main.py', encoder.encode(pythonFile('main.py'))],
   ]);
 }
+
+/** The files of a made-up program as they lie on a board, with more beside them, and its settings changed. */
+export function changedFiles(
+  name: string,
+  more: readonly string[],
+  change: (settings: string) => string,
+): ReadonlyMap<string, Uint8Array> {
+  const files = [...programOf(name).files, ...more.map((one) => ({ name: one, text: pythonFile(one) }))].map(
+    (one) => (one.name === 'settings.py' ? { ...one, text: change(one.text) } : one),
+  );
+  return new Map([
+    ...files.map((one) => [`/trowel_a/${one.name}`, encoder.encode(one.text)] as const),
+    ['/trowel_a/files.txt', encoder.encode(listText(files, 1, [[5, 0]]))],
+    ['/main.py', encoder.encode(pythonFile('main.py'))],
+  ]);
+}

@@ -1,12 +1,10 @@
 /** Probes on a bus, asked by the board's own program in the real interpreter. */
 import { expect, test } from 'vitest';
 import { BUILT_IN_MAPS, type RegisterMap } from '@plain-trowel/core/bus/registers';
-import { listText } from '@plain-trowel/core/sketch/folder';
 import { answerFrame, newBusProbe, type BusFault } from '../busProbe/busProbe.ts';
-import { BoardOnALine, programOf, pythonFile } from './boardForTests.ts';
+import { BoardOnALine, changedFiles } from './boardForTests.ts';
 
 const MAP = BUILT_IN_MAPS[0] as RegisterMap;
-const encoder = new TextEncoder();
 
 /** Two probes, of which the second is colder than freezing; each may have a fault. */
 async function boardOnABus(fault: BusFault, direction = 'None') {
@@ -26,31 +24,20 @@ async function boardOnABus(fault: BusFault, direction = 'None') {
     },
   });
   line.raw = 1500 * 16;
-  const program = programOf('abc000000009');
-  const files = [...program.files, { name: 'bus.py', text: pythonFile('bus.py') }].map((one) =>
-    one.name === 'settings.py'
-      ? {
-          ...one,
-          text: one.text
-            .replace(
-              'INPUTS = [',
-              'INPUTS = [("bus", (0, 0, 0, 1, 1, 1, 0), "b1.moisture"), ("bus", (1, 1, 1, 1, 1, 1, 0), "b2.temperature"), ',
-            )
-            .replace('FED_BY = (None,)', 'FED_BY = (None, None, None)')
-            .replace('SOURCES = [0]', 'SOURCES = [2]')
-            .replace(
-              'BUS = None',
-              `BUS = Fields(tx=16, rx=17, direction=${direction}, baud=9600, probes=((1, 3, 0, 2), (2, 3, 0, 2)))`,
-            ),
-        }
-      : one,
-  );
   await line.board.boot(
-    new Map([
-      ...files.map(({ name, text }) => [`/trowel_a/${name}`, encoder.encode(text)] as const),
-      ['/trowel_a/files.txt', encoder.encode(listText(files, 1, [[5, 0]]))],
-      ['/main.py', encoder.encode(pythonFile('main.py'))],
-    ]),
+    changedFiles('abc000000009', ['bus.py'], (settings) =>
+      settings
+        .replace(
+          'INPUTS = [',
+          'INPUTS = [("bus", (0, 0, 0, 1, 1, 1, 0), "b1.moisture"), ("bus", (1, 1, 1, 1, 1, 1, 0), "b2.temperature"), ',
+        )
+        .replace('FED_BY = (None,)', 'FED_BY = (None, None, None)')
+        .replace('SOURCES = [0]', 'SOURCES = [2]')
+        .replace(
+          'BUS = None',
+          `BUS = Fields(tx=16, rx=17, direction=${direction}, baud=9600, probes=((1, 3, 0, 2), (2, 3, 0, 2)))`,
+        ),
+    ),
   );
   return { line, frames };
 }

@@ -2,11 +2,9 @@
 import { describe, expect, test } from 'vitest';
 import { BUILT_IN } from '@plain-trowel/core/catalogue/catalogue';
 import { i2cValue, type I2cRead } from '@plain-trowel/core/catalogue/i2cTalk';
-import { listText } from '@plain-trowel/core/sketch/folder';
-import { BoardOnALine, programOf, pythonFile } from './boardForTests.ts';
+import { BoardOnALine, changedFiles } from './boardForTests.ts';
 import { checkOf, i2cBytes, isAskedBy } from './i2cParts.ts';
 
-const encoder = new TextEncoder();
 const bytes = (hex: string): Uint8Array => Uint8Array.from(Buffer.from(hex, 'hex'));
 
 /** A thermometer at 72 and a light sensor at 35 that has to be told to begin. */
@@ -20,35 +18,24 @@ async function boardOnI2c(answers: ReadonlyMap<string, Uint8Array>) {
     },
   });
   line.raw = 1500 * 16;
-  const program = programOf('abc000000009');
-  const files = [...program.files, { name: 'i2c.py', text: pythonFile('i2c.py') }].map((one) =>
-    one.name === 'settings.py'
-      ? {
-          ...one,
-          text: one.text
-            .replace(
-              'INPUTS = [',
-              'INPUTS = [("i2c", (0, 0, 0, 2), "cold"), ("i2c", (1, 0, 0, 0), "light"), ("i2c", (2, 0, 0, 2), "humid"), ',
-            )
-            .replace('FED_BY = (None,)', 'FED_BY = (None, None, None, None)')
-            .replace('SOURCES = [0]', 'SOURCES = [3]')
-            .replace(
-              'I2C = None',
-              `I2C = Fields(parts=((21, 22, 72, ()), (21, 22, 35, ((1,), (16,))), (21, 22, 68, ())), asks=(
+  await line.board.boot(
+    changedFiles('abc000000009', ['i2c.py'], (settings) =>
+      settings
+        .replace(
+          'INPUTS = [',
+          'INPUTS = [("i2c", (0, 0, 0, 2), "cold"), ("i2c", (1, 0, 0, 0), "light"), ("i2c", (2, 0, 0, 2), "humid"), ',
+        )
+        .replace('FED_BY = (None,)', 'FED_BY = (None, None, None, None)')
+        .replace('SOURCES = [0]', 'SOURCES = [3]')
+        .replace(
+          'I2C = None',
+          `I2C = Fields(parts=((21, 22, 72, ()), (21, 22, 35, ((1,), (16,))), (21, 22, 68, ())), asks=(
     (0, (), 0, (0,), 2, False, (0, 2, False, True, 100, 256, 0), -5500, 12800),
     (1, (), 0, (), 2, False, (0, 2, False, False, 10, 12, 0), 0, 54612),
     (2, (36, 0), 16, (), 6, True, (3, 2, False, False, 10000, 65535, 0), 0, 10000),
 ))`,
-            ),
-        }
-      : one,
-  );
-  await line.board.boot(
-    new Map([
-      ...files.map(({ name, text }) => [`/trowel_a/${name}`, encoder.encode(text)] as const),
-      ['/trowel_a/files.txt', encoder.encode(listText(files, 1, [[5, 0]]))],
-      ['/main.py', encoder.encode(pythonFile('main.py'))],
-    ]),
+        ),
+    ),
   );
   return { line, asked };
 }
