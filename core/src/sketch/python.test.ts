@@ -47,6 +47,23 @@ const planOf = (): BoardPlan => {
 };
 const plan = planOf();
 
+/** A display of the first plot, on pins 21 and 22. */
+const display = (name: string): BoardPlan['displays'][number] => ({
+  name,
+  watch: 0,
+  sda: { kind: 'pin', number: 21 },
+  scl: { kind: 'pin', number: 22 },
+  address: 60,
+  raw: null,
+  temperature: null,
+  battery: null,
+  tank: null,
+  words: ['dry', 'low', 'right', 'wet', 'flooded'],
+  edges: [150, 300, 700, 850],
+  scale: 'percent',
+  unit: '% span',
+});
+
 let python: MicroPython;
 const call = (name: string) => python.globals.get(name) as (...of: readonly (string | number)[]) => string;
 
@@ -354,23 +371,7 @@ test('a ring shows the colours of its plot, and a display its text, with pages t
   const written: BoardPlan = {
     ...shown,
     lamps: [...rest, { kind: 'ring', name: 'Ring', watch: 0, pins: [one], lights: 12 }],
-    displays: [
-      {
-        name: 'Display',
-        watch: 0,
-        sda: { kind: 'pin', number: 21 },
-        scl: { kind: 'pin', number: 22 },
-        address: 60,
-        raw: 0,
-        temperature: null,
-        battery: null,
-        tank: null,
-        words: ['dry', 'low', 'right', 'wet', 'flooded'],
-        edges: [150, 300, 700, 850],
-        scale: 'percent',
-        unit: '% span',
-      },
-    ],
+    displays: [{ ...display('Display'), raw: 0 }],
     engine: { ...shown.engine, lines: shown.engine.lines.map((line) => ({ ...line, enabled: false })) },
   };
   python.FS.writeFile('/screen.py', readFileSync(`${PYTHON}screen.py`, 'utf8'));
@@ -470,21 +471,6 @@ test('whatever names hold, the settings are the same but for comments and string
   const bare = (text: string) =>
     text.replace(/"[^"\n]*"|#.*$/gm, (found) => (found.startsWith('"') ? '""' : '#'));
   // A display as well: its name and its texts are a person's.
-  const display = (name: string): BoardPlan['displays'][number] => ({
-    name,
-    watch: 0,
-    sda: { kind: 'pin', number: 21 },
-    scl: { kind: 'pin', number: 22 },
-    address: 60,
-    raw: null,
-    temperature: null,
-    battery: null,
-    tank: null,
-    words: ['dry', 'low', 'right', 'wet', 'flooded'],
-    edges: [150, 300, 700, 850],
-    scale: 'percent',
-    unit: '% span',
-  });
   const shown = withLamps(plan);
   const [signal] = shown.signals;
   if (!signal) throw new Error('no signal');
