@@ -1,3 +1,5 @@
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 // `npm test` takes a port that is free; by hand there is the usual one.
@@ -11,11 +13,13 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 20_000 },
   fullyParallel: true,
-  workers: 4,
-  // What passes only at the second try is listed by name.
-  retries: 1,
+  workers: 3,
+  // `npm test` asks once more, alone, for what failed beside everything else, and lists it by name.
+  retries: 0,
   reporter: 'list',
   use: {
+    // Each test has a browser of its own, which would fetch the whole page first; the test of that lets it.
+    serviceWorkers: 'block',
     // Nothing of this leaves the machine, so nothing is worth packing.
     extraHTTPHeaders: { 'accept-encoding': 'identity' },
     baseURL: `http://127.0.0.1:${PORT}`,
@@ -36,8 +40,8 @@ export default defineConfig({
   },
   webServer: {
     // Tied to this run: killed in the middle, no server is left that the next run would meet.
-    command: `exec node scripts/tied.mjs node_modules/.bin/tsx gateway/src/main.ts --port ${PORT}`,
-    url: `http://127.0.0.1:${PORT}/api/health`,
+    command: `exec node scripts/tied.mjs node_modules/.bin/tsx gateway/src/main.ts --port ${PORT} --mqtt-port 0 --data ${join(tmpdir(), `trowel-e2e-${PORT}-${process.pid}`)}`,
+    url: `http://127.0.0.1:${PORT}/healthz`,
     reuseExistingServer: false,
     timeout: 20_000,
   },

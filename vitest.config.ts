@@ -7,8 +7,9 @@ export default defineConfig({
     // Interface tests that need a page ask for it with a line at their top; core never does.
     environment: 'node',
     restoreMocks: true,
-    // A busy machine is slow, not wrong.
-    testTimeout: 30_000,
+    // A busy machine is slow, not wrong: a compiler that shares two cores with browsers took more than half a minute.
+    testTimeout: 240_000,
+    hookTimeout: 240_000,
     // One module graph for all files: they share no state, and it takes a fifth of the time.
     isolate: false,
   },

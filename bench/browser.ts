@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { writeGardenFile } from '../core/src/garden/document/gardenFile.ts';
-import { createServer } from '../gateway/src/server.ts';
+import { appServer } from './appServer.ts';
 
 import { benchBudget } from './budget.ts';
 import { bigGarden } from './bigWiring.ts';
@@ -38,7 +38,7 @@ const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(val
 async function firstView(browser: Browser, address: string): Promise<number> {
   const times: number[] = [];
   for (let round = 0; round < 7; round += 1) {
-    const context = await browser.newContext();
+    const context = await browser.newContext({ serviceWorkers: 'block' });
     const page = await context.newPage();
     const began = performance.now();
     await page.goto(address);
@@ -162,7 +162,7 @@ const say = (what: string, seen: Smoothness) =>
   );
 
 export async function benchBrowser(options: { tenMinutes: boolean; onlyBudget: boolean }): Promise<void> {
-  const server = createServer(DIST).listen(0, '127.0.0.1');
+  const server = appServer(DIST);
   await new Promise((ready) => server.once('listening', ready));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   const browser = await chromium.launch({

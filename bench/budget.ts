@@ -11,7 +11,10 @@ async function workedS(session: CDPSession): Promise<number> {
 }
 
 export async function benchBudget(browser: Browser, address: string): Promise<void> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const context = await browser.newContext({
+    serviceWorkers: 'block',
+    viewport: { width: 1280, height: 800 },
+  });
   const page = await context.newPage();
   await page.addInitScript(() => {
     const tasks: number[] = [];

@@ -2,7 +2,7 @@
 import { chromium, type Browser, type Page } from '@playwright/test';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { createServer } from '../gateway/src/server.ts';
+import { appServer } from './appServer.ts';
 import { putInto, stubSerial } from '../e2e/serialStub.ts';
 
 const DIST = join(import.meta.dirname, '../app/dist');
@@ -119,7 +119,7 @@ async function fourPots(browser: Browser, address: string): Promise<Counting> {
 }
 
 export async function benchHandsFree(): Promise<void> {
-  const server = createServer(DIST).listen(0, '127.0.0.1');
+  const server = appServer(DIST);
   await new Promise((ready) => server.once('listening', ready));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   const browser = await chromium.launch({

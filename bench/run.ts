@@ -1,6 +1,7 @@
 import { benchBrowser } from './browser.ts';
 import { benchCore } from './core.ts';
 import { benchCalibration } from './calibration/run.ts';
+import { benchGateway, benchHour, benchKills } from './gateway/run.ts';
 import { benchHandsFree } from './handsFree.ts';
 import { benchSettling } from './settling.ts';
 import { benchEnds } from './settlingEnd.ts';
@@ -15,11 +16,14 @@ const BENCHES = {
   sabotage: () => benchSabotage(),
   gardens: () => benchRandomGardens(),
   bench: () => benchHandsFree(),
+  gateway: () => benchGateway(),
+  kills: () => benchKills(),
   browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), onlyBudget: false }),
 };
 
 /** Parts of a bench, for when only they are named. */
 const PARTS = {
+  hour: () => benchHour(),
   budget: () => benchBrowser({ tenMinutes: false, onlyBudget: true }),
 };
 

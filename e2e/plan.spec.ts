@@ -291,13 +291,22 @@ test('prices, spares and lives make a cost per year; the list sorts and leaves a
   expect(csv).toContain('"resistor, 180 Ω",R5,1,pieces,0,0,1,0.1,10,0.1,0.01');
 });
 
-test('the supply budget follows its habits, and a sum shows its working', async ({ page }) => {
+test('the supply budget follows its habits and what the programs do of them, and a sum shows its working', async ({
+  page,
+}) => {
   await openSample(page);
   await sheet(page, 'Parts').click();
   await view(page, 'Parts', 'Power').click();
   const days = page.getByRole('button', { name: /^Battery life: / }).first();
   const before = await days.textContent();
   await page.getByLabel('The boards sleep between readings').check();
+  // Both boards hold something that would be dark meanwhile: nothing is promised for a sleep that there is not.
+  const programs = page.getByRole('list', { name: 'What the programs do' });
+  await expect(programs).toContainText(/Roof board \(Dry lamp\) is to sleep .* It is counted awake here/);
+  await expect(days).toHaveText(before ?? '');
+  const runs = page.getByRole('textbox', { name: 'Pump or valve runs' });
+  await runs.fill('9000');
+  await runs.press('Enter');
   await expect(days).not.toHaveText(before ?? '');
   await expect(page.getByRole('button', { name: /^Solar panel: / })).toBeVisible();
   await sheet(page, 'Wiring').click();
@@ -364,17 +373,14 @@ test('the sheets come out as print, SVG and PNG, with what was written for the p
   await expect(page.getByRole('img', { name: /^Cable labels, page 1/ })).toContainText(
     'here: Roof board: ground, 3.3 V out, P34',
   );
-  const [svg] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save as SVG' }).click(),
-  ]);
+  // There are two pages of labels, each a file of its own: the first of either kind is looked at.
+  const saved = (ending: string) =>
+    page.waitForEvent('download', (file) => file.suggestedFilename().endsWith(ending));
+  const [svg] = await Promise.all([saved('.svg'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
   expect(readFileSync(await svg.path(), 'utf8')).toMatch(
     /^<svg[^>]*viewBox="0 0 210 297"[\s\S]*@font-face[\s\S]*Cable labels/,
   );
-  const [png] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save as PNG' }).click(),
-  ]);
+  const [png] = await Promise.all([saved('.png'), page.getByRole('button', { name: 'Save as PNG' }).click()]);
   const bytes = readFileSync(await png.path());
   // A4 at 8 dots to the millimetre
   expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([1680, 2376]);

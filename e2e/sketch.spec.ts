@@ -124,6 +124,8 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   // The plots beside it lead to the sheet that is open.
   await expect(page.getByRole('heading', { level: 1 })).not.toContainText('its program');
   await page.getByRole('link', { name: /Chilli crate/ }).click();
+  // Before its sheet stands there, the field is another plot's.
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Chilli crate');
   const start = page.getByRole('textbox', { name: 'Start limit' }).first();
   await start.fill('33', { timeout: 30_000 });
   await start.press('Enter');
@@ -156,6 +158,29 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await expect(page.getByRole('checkbox', { name: /C2 pulled out/ })).not.toBeChecked();
   port.line.raw = 65_535;
   await expect(page.getByRole('checkbox', { name: /C2 pulled out/ })).toBeChecked({ timeout: 15_000 });
+
+  // It is told its network over the cable, and nothing of that stays in the page.
+  await page.getByText('Tell the board its network').click();
+  await page.getByLabel('Name of the Wi-Fi').fill('Hare & Hounds');
+  await page.getByLabel('Its password').fill('wet marigolds');
+  await page.getByLabel('The gateway').fill('gateway.example');
+  await page.getByLabel('The board’s key').fill('ab'.repeat(20));
+  await page.getByRole('button', { name: 'Tell the board', exact: true }).click();
+  await expect(page.getByText(/numbers and a port, as 192\.168\.1\.5:4860/)).toBeVisible();
+  await page.getByLabel('The gateway').fill('192.168.1.5');
+  await page.getByRole('button', { name: 'Tell the board', exact: true }).click();
+  await expect(page.getByText('The board knows its network and joins it now.')).toBeVisible();
+  await expect(page.getByLabel('Its password')).toHaveValue('');
+  expect(await port.line.ask('net')).toContain('knows wifi password gateway key');
+
+  // Watering that is switched off is switched off on the board as well, and the other way round it is told that the board has not been.
+  await sheet(page, 'Limits').click();
+  await page.getByRole('link', { name: 'Limits', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Switch watering off' }).click();
+  await expect.poll(() => port.line.ask('limits')).toContain('water off');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('The board itself does not water by itself yet.')).toBeVisible();
+  await sheet(page, 'Sketch').click();
 
   // Loading once more, the line is cut in the middle: the program before it starts again.
   await loading.getByRole('button', { name: 'Load onto the board' }).click();

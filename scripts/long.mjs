@@ -1,6 +1,7 @@
 // npm run test:long: what takes too long for every change. The React compiler's rules, the engine's laws over ten thousand worlds and days, ten thousand hostile files a parser, three hundred sound
 // wirings spoilt, two thousand random gardens wired, random edits by the thousand, the false "steady" of every family of streams, the coverage of the ± printed, and two hundred rounds of storage torture in a real browser.
 import {
+  broker,
   bin,
   build,
   chromium,
@@ -10,11 +11,22 @@ import {
   NO_CHROMIUM,
   ready,
   tied,
+  tracer,
 } from './ready.mjs';
 
 ready();
 endWithParent();
 compiler({ mayInstall: true });
+if (!tracer({ mayInstall: true })) {
+  console.error('The tests of the gateway’s store need strace. Install it with: apt-get install strace');
+  process.exit(2);
+}
+if (!broker({ mayInstall: true })) {
+  console.error(
+    'The tests of the gateway need a broker. Install it with: apt-get install mosquitto mosquitto-clients',
+  );
+  process.exit(2);
+}
 if (!chromium({ mayInstall: true })) {
   console.error(NO_CHROMIUM);
   process.exit(2);
@@ -39,6 +51,7 @@ const codes = [
     'bench/wiring',
     'bench/settling.test.ts',
     'bench/calibration',
+    'gateway/src',
   ]),
   await run('playwright', ['test', 'e2e/torture.spec.ts', '--reporter=list']),
 ];

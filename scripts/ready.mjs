@@ -69,6 +69,15 @@ export const chromium = ({ mayInstall }) =>
 export const compiler = ({ mayInstall }) =>
   debians(['/usr/bin/g++'], 'g++', 'g++ for the tests of the boards’ programs', mayInstall);
 
+/** What shows that an acknowledged report is on disk. */
+export const tracer = ({ mayInstall }) =>
+  debians(['/usr/bin/strace'], 'strace', 'strace for the tests of the gateway’s store', mayInstall);
+
+/** Somebody else's broker, and its clients, that the gateway is tried with. */
+export const broker = ({ mayInstall }) =>
+  debians(['/usr/sbin/mosquitto'], 'mosquitto', 'a broker for the tests of the gateway', mayInstall) &&
+  debians(['/usr/bin/mosquitto_pub'], 'mosquitto-clients', 'its clients', mayInstall);
+
 export const NO_CHROMIUM =
   'The browser tests need Chromium at /usr/bin/chromium. Install it with: apt-get install chromium';
 

@@ -1,4 +1,6 @@
 // npm run shots: the main views of the sample garden as pictures, on a clock that stands still, so that a refresh changes only what changed.
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
   bin,
@@ -23,7 +25,10 @@ build();
 endWithParent();
 const port = await freePort();
 const address = `http://127.0.0.1:${port}`;
-tied(bin('tsx'), ['gateway/src/main.ts', '--port', String(port)], { stdio: 'ignore' });
+const data = mkdtempSync(join(tmpdir(), 'trowel-shots-'));
+tied(bin('tsx'), ['gateway/src/main.ts', '--port', String(port), '--mqtt-port', '0', '--data', data], {
+  stdio: 'ignore',
+});
 const { chromium: browserType } = await import('@playwright/test');
 const browser = await browserType.launch({
   executablePath: browserPath,
@@ -36,7 +41,7 @@ const AFTERNOON = new Date('2026-05-01T15:20:00Z');
 
 async function waitForServer() {
   for (let tries = 0; tries < 100; tries += 1) {
-    const answer = await fetch(`${address}/api/health`).catch(() => null);
+    const answer = await fetch(`${address}/healthz`).catch(() => null);
     if (answer?.ok) return;
     await new Promise((done) => setTimeout(done, 100));
   }
@@ -46,6 +51,7 @@ async function waitForServer() {
 /** Opens a page whose clock moves only when told to. */
 async function openPage(viewport) {
   const context = await browser.newContext({
+    serviceWorkers: 'block',
     viewport,
     timezoneId: 'Europe/London',
     locale: 'en-GB',
@@ -207,9 +213,6 @@ try {
   await run(wide, 1);
   await wide.evaluate(() => scrollTo(0, 0));
   await shoot(wide, 'dose');
-  await toView(wide, 'Reservoir');
-  await run(wide, 1);
-  await shoot(wide, 'reservoir');
   await toSheet(wide, 'Limits');
   await run(wide, 2);
   await shoot(wide, 'limits');
@@ -244,6 +247,9 @@ try {
   await shoot(wide, 'sketch');
   await wide.getByRole('button', { name: 'End it' }).click();
   await run(wide, 1);
+  await toSheet(wide, 'Today');
+  await run(wide, 3);
+  await shoot(wide, 'today');
   await toSheet(wide, 'Log');
   await wide.getByText('3 d', { exact: true }).click();
   await run(wide, 2);
@@ -267,9 +273,9 @@ try {
   await openSample(phone);
   await run(phone, 45);
   await shoot(phone, 'phone-readout');
-  await toSheet(phone, 'Calibrate');
-  await run(phone, 2);
-  await shoot(phone, 'phone-calibrate');
+  await toSheet(phone, 'Today');
+  await run(phone, 3);
+  await shoot(phone, 'phone-today');
 } finally {
   await browser.close();
   endAll();

@@ -52,67 +52,106 @@ async function check(title, command, args) {
   else failed += 1;
 }
 
-/** Adds what a report counted; a report that is missing, or a red exit with nothing red in it, is a failure of its own. */
-function count(code, file, read) {
-  const counted = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 1 };
-  passed += counted.passed;
-  failed += counted.failed + (code !== 0 && counted.failed === 0 ? 1 : 0);
-}
-
-async function unitTests() {
-  const file = join(reports, 'unit.json');
-  const code = await run('unit tests', 'vitest', [
+/** Runs the unit tests of these files, or all, and gives the exit code and the report, null where it wrote none. */
+async function inVitest(title, files = []) {
+  const file = join(reports, `${title.replaceAll(' ', '-')}.json`);
+  const code = await run(title, 'vitest', [
     'run',
     '--reporter=default',
     '--reporter=json',
     `--outputFile.json=${file}`,
+    ...files,
   ]);
-  count(code, file, (report) => ({
-    passed: report.numPassedTests,
-    failed:
-      report.numFailedTests +
-      report.testResults.filter((suite) => suite.status === 'failed' && suite.assertionResults.length === 0)
-        .length,
+  return { code, report: existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null };
+}
+
+/** The files with a test that failed, or that could not be read at all. */
+const red = (report) => report.testResults.filter((suite) => suite.status === 'failed');
+
+const failedIn = (report) =>
+  report.numFailedTests + red(report).filter((suite) => suite.assertionResults.length === 0).length;
+
+/** Gives the files that are to be asked once more, on a quiet machine; their tests are counted then. */
+async function unitTests() {
+  const { code, report } = await inVitest('unit tests');
+  if (report === null || (code !== 0 && failedIn(report) === 0)) {
+    failed += 1;
+    return [];
+  }
+  passed += report.numPassedTests;
+  for (const suite of red(report))
+    passed -= suite.assertionResults.filter((one) => one.status === 'passed').length;
+  return red(report).map((suite) => ({
+    file: suite.name,
+    titles: suite.assertionResults.filter((one) => one.status === 'failed').map((one) => one.fullName),
   }));
 }
 
-const flaky = (suites = []) =>
+/** What failed beside everything else, alone: what fails here has failed. */
+async function unitTestsAlone(again) {
+  const { code, report } = await inVitest(
+    'unit tests that failed, alone',
+    again.map((one) => one.file),
+  );
+  passed += report?.numPassedTests ?? 0;
+  const unexpected = report === null ? 1 : failedIn(report);
+  failed += unexpected + (code !== 0 && unexpected === 0 ? 1 : 0);
+  if (code === 0)
+    for (const title of again.flatMap((one) => one.titles))
+      console.log(`passed only at the second try, alone: ${title}`);
+}
+
+const titles = (suites = []) =>
   suites.flatMap((suite) => [
-    ...flaky(suite.suites),
-    ...suite.specs.flatMap((spec) =>
-      spec.tests.some((one) => one.status === 'flaky') ? [`${spec.file}: ${spec.title}`] : [],
-    ),
+    ...titles(suite.suites),
+    ...suite.specs.filter((spec) => spec.ok).map((spec) => `${spec.file}: ${spec.title}`),
   ]);
 
+/** One run in the browser: its exit code and its report, null where it wrote none. */
+async function inBrowser(title, options) {
+  const file = join(reports, `${title.replaceAll(' ', '-')}.json`);
+  const code = await run(title, 'playwright', ['test', '--reporter=list,json', ...options], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+    TROWEL_PORT: String(await freePort()),
+  });
+  return { code, report: existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null };
+}
+
+/** Builds and drives the browser. Gives whether some test failed and is to be asked once more, on a quiet machine. */
 async function browserTests() {
   if (!chromium({ mayInstall: true })) {
     console.log(`FAILED browser tests: ${NO_CHROMIUM}`);
     failed += 1;
-    return;
+    return false;
   }
   if ((await run('build', 'vite', ['build', 'app', '--logLevel', 'warn'])) !== 0) {
     failed += 1;
-    return;
+    return false;
   }
-  const file = join(reports, 'browser.json');
-  const code = await run('browser tests', 'playwright', ['test', '--reporter=list,json'], {
-    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
-    TROWEL_PORT: String(await freePort()),
-  });
-  count(code, file, (report) => {
-    for (const title of flaky(report.suites)) console.log(`passed only at the second try: ${title}`);
-    return {
-      passed: report.stats.expected + report.stats.flaky,
-      failed: report.stats.unexpected + report.errors.length,
-    };
-  });
+  const { code, report } = await inBrowser('browser tests', []);
+  passed += report?.stats.expected ?? 0;
+  const again = report !== null && report.errors.length === 0 && report.stats.unexpected > 0;
+  if (code !== 0 && !again) failed += 1;
+  return again;
+}
+
+/** What failed beside everything else, alone: a machine with too much to do is slow, not wrong. What fails here has failed. */
+async function browserTestsAlone() {
+  const { code, report } = await inBrowser('browser tests that failed, alone', [
+    '--last-failed',
+    '--workers=1',
+  ]);
+  for (const title of titles(report?.suites)) console.log(`passed only at the second try, alone: ${title}`);
+  passed += report?.stats.expected ?? 0;
+  const unexpected = report === null ? 1 : report.stats.unexpected + report.errors.length;
+  failed += unexpected + (code !== 0 && unexpected === 0 ? 1 : 0);
 }
 
 // Before the lanes: two of them must not ask apt at once. Without it the tests that need it say so.
 compiler({ mayInstall: true });
 
 // Two lanes on two cores: the checks that only read, and what builds and drives the browser.
-await Promise.all([
+const [unitAgain, again] = await Promise.all([
   (async () => {
     // What knows no page, what is one, and what drives one.
     for (const part of ['tsconfig.bare.json', 'app', 'e2e', 'bench'])
@@ -129,10 +168,12 @@ await Promise.all([
     await check('unused code', 'knip', []);
     await check('lint', 'oxlint', ['--type-aware']);
     await check('format', 'prettier', ['--check', '--log-level', 'warn', '.']);
-    await unitTests();
+    return unitTests();
   })(),
   browserTests(),
 ]);
+if (unitAgain.length > 0) await unitTestsAlone(unitAgain);
+if (again) await browserTestsAlone();
 
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

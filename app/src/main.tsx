@@ -6,6 +6,7 @@ import { createBrowserRouter, Navigate } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { queryClient } from './data/services.ts';
 import { applySheetTone } from './frame/sheetTone.ts';
+import { keepPage } from './frame/keptPage.ts';
 import { RouteProblem } from './frame/RouteProblem.tsx';
 import { Home } from './home/Home.tsx';
 import './styles/app.css';
@@ -13,11 +14,13 @@ import './styles/app.css';
 // The server puts a fresh nonce into the page; a dialog's scroll lock writes a style sheet and must carry it.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
 applySheetTone();
+keepPage();
 
 const GardenGate = lazy(() => import('./home/GardenGate.tsx'));
 const OpenSample = lazy(() => import('./home/OpenSample.tsx'));
 const MendFile = lazy(() => import('./home/MendFile.tsx'));
 const OpenBackup = lazy(() => import('./home/OpenBackup.tsx'));
+const PhoneArrival = lazy(() => import('./home/PhoneArrival.tsx'));
 const StartGarden = lazy(() => import('./home/StartGarden.tsx'));
 const PlanParts = lazy(() => import('./stations/plan/parts/PartsSheet.tsx'));
 const PlanWiring = lazy(() => import('./stations/plan/wiring/WiringSheet.tsx'));
@@ -26,6 +29,7 @@ const Readout = lazy(() => import('./stations/bench/readout/ReadoutSheet.tsx'));
 const Calibrate = lazy(() => import('./stations/bench/calibrate/CalibrateSheet.tsx'));
 const Dose = lazy(() => import('./stations/bench/dose/DoseSheet.tsx'));
 const Limits = lazy(() => import('./stations/rules/limits/LimitsSheet.tsx'));
+const Today = lazy(() => import('./stations/season/today/TodaySheet.tsx'));
 const Log = lazy(() => import('./stations/season/log/LogSheet.tsx'));
 
 const router = createBrowserRouter([
@@ -33,6 +37,7 @@ const router = createBrowserRouter([
   { path: '/sample', element: <OpenSample />, errorElement: <RouteProblem /> },
   { path: '/new', element: <StartGarden />, errorElement: <RouteProblem /> },
   { path: '/mend', element: <MendFile />, errorElement: <RouteProblem /> },
+  { path: '/phone', element: <PhoneArrival />, errorElement: <RouteProblem /> },
   { path: '/open', element: <OpenBackup />, errorElement: <RouteProblem /> },
   {
     path: '/g/:gardenId',
@@ -47,6 +52,7 @@ const router = createBrowserRouter([
       { path: 'bench/dose', element: <Dose /> },
       { path: 'rules/limits', element: <Limits /> },
       { path: 'rules/sketch', element: <Sketch /> },
+      { path: 'season/today', element: <Today /> },
       { path: 'season/log', element: <Log /> },
     ],
   },

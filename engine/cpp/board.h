@@ -76,105 +76,105 @@ static void switchOff(const OutputPin &one) {
 // Words of a board stay in its program memory: small boards have little other.
 static void printReason(uint8_t reason) {
   switch (reason) {
-    case 0: Serial.print(F("below-start")); break;
-    case 1: Serial.print(F("timer")); break;
-    case 2: Serial.print(F("dry-enough")); break;
-    case 3: Serial.print(F("follows")); break;
-    case 4: Serial.print(F("fallback")); break;
-    case 5: Serial.print(F("order")); break;
-    case 6: Serial.print(F("dose-done")); break;
-    case 7: Serial.print(F("above-stop")); break;
-    case 8: Serial.print(F("wet-veto")); break;
-    case 9: Serial.print(F("stop-order")); break;
-    case 10: Serial.print(F("max-run")); break;
-    case 11: Serial.print(F("daily-max")); break;
-    case 12: Serial.print(F("min-interval")); break;
-    case 13: Serial.print(F("tank-low")); break;
-    case 14: Serial.print(F("tank-unknown")); break;
-    case 15: Serial.print(F("stale")); break;
-    case 16: Serial.print(F("implausible")); break;
-    case 17: Serial.print(F("no-reading")); break;
-    case 18: Serial.print(F("unsettled")); break;
-    case 19: Serial.print(F("waiting-for-rise")); break;
-    case 20: Serial.print(F("locked")); break;
-    case 21: Serial.print(F("other-line-runs")); break;
-    case 22: Serial.print(F("clock-went-back")); break;
-    case 23: Serial.print(F("not-calibrated")); break;
-    case 24: Serial.print(F("not-below-start")); break;
-    case 25: Serial.print(F("soaking")); break;
-    case 26: Serial.print(F("pulses-used")); break;
-    case 27: Serial.print(F("dose-interval")); break;
-    case 28: Serial.print(F("not-due")); break;
-    case 29: Serial.print(F("too-wet")); break;
-    case 30: Serial.print(F("leader-rests")); break;
-    case 31: Serial.print(F("alert-only")); break;
-    case 32: Serial.print(F("switched-off")); break;
-    case 34: Serial.print(F("clock-unknown")); break;
-    case 35: Serial.print(F("outside-hours")); break;
-    case 36: Serial.print(F("not-dark")); break;
-    case 37: Serial.print(F("light-unknown")); break;
-    case 38: Serial.print(F("air-warm")); break;
-    case 39: Serial.print(F("air-unknown")); break;
-    case 40: Serial.print(F("soil-cold")); break;
-    case 41: Serial.print(F("soil-temperature-unknown")); break;
-    case 42: Serial.print(F("rain")); break;
-    case 43: Serial.print(F("rain-unknown")); break;
-    case 44: Serial.print(F("battery-low")); break;
-    case 45: Serial.print(F("battery-unknown")); break;
-    case 46: Serial.print(F("already-runs")); break;
-    case 48: Serial.print(F("below-stop")); break;
-    case 49: Serial.print(F("out-of-soil")); break;
-    case 50: Serial.print(F("bad-order")); break;
-    case 51: Serial.print(F("unsound-settings")); break;
-    case 52: Serial.print(F("contradiction")); break;
-    case 53: Serial.print(F("skip-switch")); break;
-    case 54: Serial.print(F("skip-unknown")); break;
+    case 0: TELL.print(F("below-start")); break;
+    case 1: TELL.print(F("timer")); break;
+    case 2: TELL.print(F("dry-enough")); break;
+    case 3: TELL.print(F("follows")); break;
+    case 4: TELL.print(F("fallback")); break;
+    case 5: TELL.print(F("order")); break;
+    case 6: TELL.print(F("dose-done")); break;
+    case 7: TELL.print(F("above-stop")); break;
+    case 8: TELL.print(F("wet-veto")); break;
+    case 9: TELL.print(F("stop-order")); break;
+    case 10: TELL.print(F("max-run")); break;
+    case 11: TELL.print(F("daily-max")); break;
+    case 12: TELL.print(F("min-interval")); break;
+    case 13: TELL.print(F("tank-low")); break;
+    case 14: TELL.print(F("tank-unknown")); break;
+    case 15: TELL.print(F("stale")); break;
+    case 16: TELL.print(F("implausible")); break;
+    case 17: TELL.print(F("no-reading")); break;
+    case 18: TELL.print(F("unsettled")); break;
+    case 19: TELL.print(F("waiting-for-rise")); break;
+    case 20: TELL.print(F("locked")); break;
+    case 21: TELL.print(F("other-line-runs")); break;
+    case 22: TELL.print(F("clock-went-back")); break;
+    case 23: TELL.print(F("not-calibrated")); break;
+    case 24: TELL.print(F("not-below-start")); break;
+    case 25: TELL.print(F("soaking")); break;
+    case 26: TELL.print(F("pulses-used")); break;
+    case 27: TELL.print(F("dose-interval")); break;
+    case 28: TELL.print(F("not-due")); break;
+    case 29: TELL.print(F("too-wet")); break;
+    case 30: TELL.print(F("leader-rests")); break;
+    case 31: TELL.print(F("alert-only")); break;
+    case 32: TELL.print(F("switched-off")); break;
+    case 34: TELL.print(F("clock-unknown")); break;
+    case 35: TELL.print(F("outside-hours")); break;
+    case 36: TELL.print(F("not-dark")); break;
+    case 37: TELL.print(F("light-unknown")); break;
+    case 38: TELL.print(F("air-warm")); break;
+    case 39: TELL.print(F("air-unknown")); break;
+    case 40: TELL.print(F("soil-cold")); break;
+    case 41: TELL.print(F("soil-temperature-unknown")); break;
+    case 42: TELL.print(F("rain")); break;
+    case 43: TELL.print(F("rain-unknown")); break;
+    case 44: TELL.print(F("battery-low")); break;
+    case 45: TELL.print(F("battery-unknown")); break;
+    case 46: TELL.print(F("already-runs")); break;
+    case 48: TELL.print(F("below-stop")); break;
+    case 49: TELL.print(F("out-of-soil")); break;
+    case 50: TELL.print(F("bad-order")); break;
+    case 51: TELL.print(F("unsound-settings")); break;
+    case 52: TELL.print(F("contradiction")); break;
+    case 53: TELL.print(F("skip-switch")); break;
+    case 54: TELL.print(F("skip-unknown")); break;
 #if TROWEL_CONTACTS > 0
-    case 55: Serial.print(F("in-hours")); break;
-    case 56: Serial.print(F("dark")); break;
-    case 57: Serial.print(F("sun-unknown")); break;
-    case 58: Serial.print(F("max-on")); break;
-    case 59: Serial.print(F("min-off")); break;
-    case 60: Serial.print(F("day-max-on")); break;
+    case 55: TELL.print(F("in-hours")); break;
+    case 56: TELL.print(F("dark")); break;
+    case 57: TELL.print(F("sun-unknown")); break;
+    case 58: TELL.print(F("max-on")); break;
+    case 59: TELL.print(F("min-off")); break;
+    case 60: TELL.print(F("day-max-on")); break;
 #endif
-    default: Serial.print(F("unknown")); break;
+    default: TELL.print(F("unknown")); break;
   }
 }
 
 static void printTenths(int32_t tenths) {
-  Serial.print(tenths / 10);
-  Serial.print(F("."));
-  Serial.print(tenths % 10);
+  TELL.print(tenths / 10);
+  TELL.print(F("."));
+  TELL.print(tenths % 10);
 }
 
 static void printEvent(const Event &event) {
-  Serial.print(F("# "));
+  TELL.print(F("# "));
   switch (event.kind) {
-    case STARTED: Serial.print(F("started ")); break;
-    case STOPPED: Serial.print(F("stopped ")); break;
-    case HELD: Serial.print(F("held ")); break;
-    case REFUSED: Serial.print(F("refused ")); break;
-    case WAS_LOCKED: Serial.print(F("locked ")); break;
-    default: Serial.print(F("unlocked ")); break;
+    case STARTED: TELL.print(F("started ")); break;
+    case STOPPED: TELL.print(F("stopped ")); break;
+    case HELD: TELL.print(F("held ")); break;
+    case REFUSED: TELL.print(F("refused ")); break;
+    case WAS_LOCKED: TELL.print(F("locked ")); break;
+    default: TELL.print(F("unlocked ")); break;
   }
-  Serial.print((int32_t)event.line + 1);
-  Serial.print(F(" "));
+  TELL.print((int32_t)event.line + 1);
+  TELL.print(F(" "));
   printReason(event.reason);
   if (event.kind == STARTED || event.kind == STOPPED) {
-    Serial.print(F(" "));
-    Serial.print(event.a);
-    Serial.print(F(" s"));
+    TELL.print(F(" "));
+    TELL.print(event.a);
+    TELL.print(F(" s"));
   }
   if (event.kind == STARTED && event.b != NONE) {
-    Serial.print(F(" at "));
+    TELL.print(F(" at "));
     printTenths((int32_t)event.b);
   }
   if (event.kind == STOPPED) {
-    Serial.print(F(" "));
-    Serial.print((int32_t)event.b);
-    Serial.print(F(" ml"));
+    TELL.print(F(" "));
+    TELL.print((int32_t)event.b);
+    TELL.print(F(" ml"));
   }
-  Serial.println();
+  TELL.println();
 }
 
 #ifdef TROWEL_WATCHES
@@ -190,16 +190,16 @@ static void fill(Reading &reading, int32_t raw) {
 
 #if TROWEL_CONTACTS > 0
 static void printContactEvent(const ContactEvent &event) {
-  Serial.print(F("# contact "));
-  Serial.print((int32_t)event.contact + 1);
-  Serial.print(event.kind == WENT_ON ? F(" on ") : F(" off "));
+  TELL.print(F("# contact "));
+  TELL.print((int32_t)event.contact + 1);
+  TELL.print(event.kind == WENT_ON ? F(" on ") : F(" off "));
   printReason(event.reason);
   if (event.kind == WENT_OFF) {
-    Serial.print(F(" "));
-    Serial.print(event.onS);
-    Serial.print(F(" s"));
+    TELL.print(F(" "));
+    TELL.print(event.onS);
+    TELL.print(F(" s"));
   }
-  Serial.println();
+  TELL.println();
 }
 
 // After the engine's own step; true: what is kept must be written down.
@@ -262,14 +262,14 @@ static void look() {
 
 #if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
 // 2144 hundredths are 21.44.
-static void printDecimal(int32_t value, uint8_t decimals) {
+static void printDecimal(Print &to, int32_t value, uint8_t decimals) {
   int32_t unit = 1;
   for (uint8_t at = 0; at < decimals; at += 1) unit *= 10;
-  if (value < 0) Serial.print(F("-"));
+  if (value < 0) to.print(F("-"));
   const int32_t size = value < 0 ? -value : value;
-  Serial.print(size / unit);
-  if (decimals > 0) Serial.print(F("."));
-  for (int32_t digit = unit / 10; digit > 0; digit /= 10) Serial.print(size / digit % 10);
+  to.print(size / unit);
+  if (decimals > 0) to.print(F("."));
+  for (int32_t digit = unit / 10; digit > 0; digit /= 10) to.print(size / digit % 10);
 }
 #endif
 
@@ -282,16 +282,19 @@ static uint8_t decimalsOf(const InputPin &one) {
 #ifdef TROWEL_I2C
   if (one.reads == READ_I2C) return I2C_ASKS[one.pin].decimals;
 #endif
+#ifdef TROWEL_FAR
+  if (one.reads == READ_FAR) return one.pin;
+#endif
   return one.reads == READ_ONE_WIRE ? 2 : one.reads == READ_VOLTS ? 3 : 0;
 }
 #endif
 
-static void printRaw(const InputPin &one, int32_t raw) {
+static void printRaw(Print &to, const InputPin &one, int32_t raw) {
 #if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
-  printDecimal(raw, decimalsOf(one));
+  printDecimal(to, raw, decimalsOf(one));
 #else
   (void)one;
-  Serial.print(raw);
+  to.print(raw);
 #endif
 }
 
@@ -299,17 +302,23 @@ static void printRaw(const InputPin &one, int32_t raw) {
 static void printReadings() {
   bool isFirst = true;
   for (uint8_t at = 0; at < INPUTS; at += 1) {
-    if (raws[at] == NONE) continue;
-    if (!isFirst) Serial.print(F(" "));
+    if (raws[at] == NONE || INPUT_PINS[at].reads == READ_FAR) continue;
+    if (!isFirst) TELL.print(F(" "));
     isFirst = false;
-    Serial.print(INPUT_PINS[at].name);
-    Serial.print(F("="));
-    printRaw(INPUT_PINS[at], raws[at]);
+    TELL.print(INPUT_PINS[at].name);
+    TELL.print(F("="));
+    printRaw(TELL, INPUT_PINS[at], raws[at]);
   }
-  if (!isFirst) Serial.println();
+  if (!isFirst) TELL.println();
+#ifdef TROWEL_NET
+  keepNewest();
+#endif
 }
 
 #include "console.h"
+#ifdef TROWEL_NET
+#include "net.h"
+#endif
 
 void setup() {
 #ifdef __AVR__
@@ -331,7 +340,7 @@ void setup() {
   // A contact is pulled up, so that an open one reads 1 and a loose wire does not float.
   for (uint8_t at = 0; at < INPUTS; at += 1) {
     const InputPin &one = INPUT_PINS[at];
-    if (one.reads == READ_BUS || one.reads == READ_I2C) continue;
+    if (one.reads == READ_BUS || one.reads == READ_I2C || one.reads == READ_FAR) continue;
     pinMode(one.second, INPUT);
     pinMode(one.pin, one.reads == READ_CONTACT ? INPUT_PULLUP : one.reads == READ_DISTANCE ? OUTPUT : INPUT);
   }
@@ -354,6 +363,10 @@ void setup() {
   input.orders = 0;
   lastMs = millis();
   printVersion();
+#ifdef TROWEL_NET
+  // Whoever listens from afar learns its limits unasked.
+  obeyFromAfar("limits", HEAR_ALL);
+#endif
 #ifdef __AVR__
   // A board that hangs is restarted.
   wdt_enable(WDTO_8S);
@@ -371,12 +384,18 @@ void loop() {
 #ifdef TROWEL_WATCHES
   showLamps();
 #endif
+#ifdef TROWEL_NET
+  turnNet();
+#endif
   const uint32_t nowMs = millis();
   // Whole seconds since boot; the difference is right also when the count of milliseconds begins anew.
   if (nowMs - lastMs < 1000) return;
   lastMs += 1000;
   input.nowS += 1;
   look();
+#ifdef TROWEL_NET
+  settleOrders();
+#endif
   // What is read rarely is printed when it is read.
   if (input.nowS % 2 == 0 || hasNews()) printReadings();
 #ifdef TROWEL_POWERS

@@ -11,43 +11,43 @@ static char typed[MOST_TYPED + 1];
 static uint8_t length = 0;
 
 static void printVersion() {
-  Serial.print(F("# version 0 "));
-  Serial.print(F(TROWEL_PROGRAM));
-  Serial.println(F(" engine 1"));
+  TELL.print(F("# version 0 "));
+  TELL.print(F(TROWEL_PROGRAM));
+  TELL.println(F(" engine 1"));
   // Which lines of the garden its numbers mean.
-  Serial.println(F("# lines" TROWEL_LINE_IDS));
+  TELL.println(F("# lines" TROWEL_LINE_IDS));
 #if TROWEL_CONTACTS > 0
-  Serial.println(F("# contacts" TROWEL_CONTACT_IDS));
+  TELL.println(F("# contacts" TROWEL_CONTACT_IDS));
 #endif
 }
 
 static void printWhy() {
   for (int32_t at = 0; at < linesOf(CONFIG); at += 1) {
     const LineState &line = state.line[at];
-    Serial.print(F("# line "));
-    Serial.print(at + 1);
+    TELL.print(F("# line "));
+    TELL.print(at + 1);
     if (line.run.on)
-      Serial.print(F(" runs "));
+      TELL.print(F(" runs "));
     else
-      Serial.print(F(" rests "));
+      TELL.print(F(" rests "));
     printReason(line.run.on ? line.run.reason : line.reason);
-    Serial.print(F(" today "));
-    Serial.print((int32_t)line.ration.sumMl);
-    Serial.print(F(" ml"));
-    if (line.locked) Serial.print(F(" locked"));
-    Serial.println();
+    TELL.print(F(" today "));
+    TELL.print((int32_t)line.ration.sumMl);
+    TELL.print(F(" ml"));
+    if (line.locked) TELL.print(F(" locked"));
+    TELL.println();
   }
 #if TROWEL_CONTACTS > 0
   for (int32_t at = 0; at < TROWEL_CONTACTS; at += 1) {
     const ContactState &one = contacts.contact[at];
-    Serial.print(F("# contact "));
-    Serial.print(at + 1);
-    Serial.print(one.isResting ? F(" rests ") : F(" is "));
-    Serial.print(one.isOn ? F("on ") : F("off "));
+    TELL.print(F("# contact "));
+    TELL.print(at + 1);
+    TELL.print(one.isResting ? F(" rests ") : F(" is "));
+    TELL.print(one.isOn ? F("on ") : F("off "));
     printReason(one.reason);
-    Serial.print(F(" today "));
-    Serial.print((int32_t)one.day.sumMl);
-    Serial.println(F(" s"));
+    TELL.print(F(" today "));
+    TELL.print((int32_t)one.day.sumMl);
+    TELL.println(F(" s"));
   }
 #endif
 #ifdef TROWEL_WATCHES
@@ -60,16 +60,16 @@ static void printPercent() {
     const SensorState &sensor = state.sensor[at];
     // Before its first reading there is nothing to say.
     if (!sensor.known) continue;
-    Serial.print(F("# percent "));
+    TELL.print(F("# percent "));
     // Of several together the first lends its name.
     const Source &source = SOURCES[at];
-    Serial.print(INPUT_PINS[source.by == BY_ONE ? source.first : MEMBERS[source.first].input].name);
-    Serial.print(F(" "));
+    TELL.print(INPUT_PINS[source.by == BY_ONE ? source.first : MEMBERS[source.first].input].name);
+    TELL.print(F(" "));
     if (sensor.tenths != NONE)
       printTenths(sensor.tenths);
     else
-      Serial.print(F("unknown"));
-    Serial.println();
+      TELL.print(F("unknown"));
+    TELL.println();
   }
 }
 
@@ -129,8 +129,8 @@ static int32_t takeLine() {
 }
 
 static void refuse(const __FlashStringHelper *why) {
-  Serial.print(F("# no: "));
-  Serial.println(why);
+  TELL.print(F("# no: "));
+  TELL.println(why);
 }
 
 // ---- Orders by hand: the guards hold them, and they count in the day's sum.
@@ -146,7 +146,7 @@ static void orderLine(uint8_t kind, int32_t line, int32_t volumeMl) {
     order.line = line;
     order.volumeMl = volumeMl;
     input.orders += 1;
-    Serial.println(F("# taken"));
+    TELL.println(F("# taken"));
   }
 }
 
@@ -176,6 +176,13 @@ static void testPump() {
   orderLine(ORDER_WATER, line, ml < 1 ? 1 : ml > MOST_ORDER_ML ? MOST_ORDER_ML : (int32_t)ml);
 }
 
+static void tellClock(int32_t second, int32_t weekday) {
+  const int32_t sinceBoot = input.nowS % DAY_S;
+  const int32_t days = input.nowS / DAY_S + (second < sinceBoot ? 1 : 0);
+  clockAtBoot = (second - sinceBoot + DAY_S) % DAY_S;
+  weekdayAtBoot = (weekday - days % 7 + 7) % 7;
+}
+
 static void setClock() {
   const int32_t second = takeNumber();
   const int32_t weekday = takeNumber();
@@ -183,14 +190,17 @@ static void setClock() {
     refuse(F("clock SECOND-OF-DAY WEEKDAY"));
     return;
   }
-  const int32_t sinceBoot = input.nowS % DAY_S;
-  const int32_t days = input.nowS / DAY_S + (second < sinceBoot ? 1 : 0);
-  clockAtBoot = (second - sinceBoot + DAY_S) % DAY_S;
-  weekdayAtBoot = (weekday - days % 7 + 7) % 7;
-  Serial.println(F("# taken"));
+  tellClock(second, weekday);
+  TELL.println(F("# taken"));
 }
 
 #if TROWEL_CONTACTS > 0
+static void tellSun(int32_t rise, int32_t set) {
+  aboutContacts.riseS = rise;
+  aboutContacts.setS = set;
+  sunToldS = input.nowS;
+}
+
 static void setSun() {
   const int32_t rise = takeNumber();
   const int32_t set = takeNumber();
@@ -198,35 +208,37 @@ static void setSun() {
     refuse(F("sun RISE SET"));
     return;
   }
-  aboutContacts.riseS = rise;
-  aboutContacts.setS = set;
-  sunToldS = input.nowS;
-  Serial.println(F("# taken"));
+  tellSun(rise, set);
+  TELL.println(F("# taken"));
 }
 #endif
 
 #include "settable.h"
 
+#ifdef TROWEL_NET
+static void printNet();
+#endif
+
 static void printHelp() {
 #ifdef TROWEL_WATCHES
-  Serial.println(F("# test lamp (each colour for a second) - set lamp PLOT dry|wet PERCENT"));
+  TELL.println(F("# test lamp (each colour for a second) - set lamp PLOT dry|wet PERCENT"));
 #endif
-  Serial.println(F("# ? raw all why limits version"));
-  Serial.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));
-  Serial.println(F("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off"));
+  TELL.println(F("# ? raw all why limits version"));
+  TELL.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));
+  TELL.println(F("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off"));
 #ifndef TROWEL_SMALL
-  Serial.println(F("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw) - set probe N leap PERCENT"));
+  TELL.println(F("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw) - set probe N leap PERCENT"));
 #endif
 #if TROWEL_CONTACTS > 0
-  Serial.println(F("# set contact N start|stop PERCENT - set contact N switch on|off"));
-  Serial.println(F("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)"));
+  TELL.println(F("# set contact N start|stop PERCENT - set contact N switch on|off"));
+  TELL.println(F("# clock SECOND-OF-DAY WEEKDAY (Monday 0) - sun RISE SET (seconds of the day)"));
 #else
-  Serial.println(F("# clock SECOND-OF-DAY WEEKDAY (Monday 0)"));
+  TELL.println(F("# clock SECOND-OF-DAY WEEKDAY (Monday 0)"));
 #endif
 }
 
-static void obeyConsole() {
-  rest = typed;
+static void obeyConsole(const char *text) {
+  rest = text;
   while (*rest == ' ') rest += 1;
   if (takeWord(F("?"))) {
     printHelp();
@@ -249,7 +261,7 @@ static void obeyConsole() {
 #ifdef TROWEL_WATCHES
   } else if (takeWord(F("test lamp"))) {
     testLamps();
-    Serial.println(F("# taken"));
+    TELL.println(F("# taken"));
 #endif
   } else if (takeWord(F("test pump"))) {
     testPump();
@@ -265,6 +277,10 @@ static void obeyConsole() {
 #endif
   } else if (takeWord(F("set"))) {
     set();
+#ifdef TROWEL_NET
+  } else if (takeWord(F("net"))) {
+    printNet();
+#endif
   } else if (takeWord(F("save"))) {
     refuse(F("this program keeps what was compiled in"));
   } else {
@@ -279,7 +295,7 @@ static void readConsole() {
       // Blanks at the end are none.
       while (length > 0 && typed[length - 1] == ' ') length -= 1;
       typed[length] = 0;
-      if (length > 0) obeyConsole();
+      if (length > 0) obeyConsole(typed);
       length = 0;
     } else if (one >= ' ' && one <= '~' && length < MOST_TYPED) {
       typed[length] = one;

@@ -23,6 +23,18 @@ static int32_t readDistance(const InputPin &one) {
   return us == 0 ? NONE : (int32_t)(us * 343 / 2000);
 }
 
+#ifdef TROWEL_FAR
+// What other boards have read, as the gateway tells it: it comes once, then they are silent until it is told again. What conditions go by holds for so long, s.
+static int32_t farRaws[INPUTS], farAtS[INPUTS];
+static int32_t farHoldsS = 180;
+
+static int32_t readFar(uint8_t at) {
+  const int32_t raw = farRaws[at];
+  farRaws[at] = NONE;
+  return raw;
+}
+#endif
+
 #ifdef TROWEL_ONE_WIRE
 // ---- The only 1-Wire thermometer on its pin. Times are those of the standard; the line is pulled up by a resistor and only ever pulled down.
 
@@ -133,12 +145,16 @@ static int32_t readInput(uint8_t at) {
 #ifdef TROWEL_VOLTS
     case READ_VOLTS: return (int32_t)((int64_t)readCounts(one.pin) * TROWEL_REFERENCE_MV / TROWEL_FULL_SCALE);
 #endif
+#ifdef TROWEL_FAR
+    case READ_FAR: return readFar(at);
+#endif
     default: return readCounts(one.pin);
   }
 }
 
 // What is not read in every second holds for conditions, and beside other probes of its plot, until its next time.
-#if defined(TROWEL_POWERS) || defined(TROWEL_BUS)
+#if defined(TROWEL_POWERS) || defined(TROWEL_BUS) || defined(TROWEL_FAR)
+#define TROWEL_HOLDS
 static int32_t lastRaws[INPUTS > 0 ? INPUTS : 1];
 #else
 #define lastRaws raws
@@ -186,6 +202,9 @@ static bool isRead(uint8_t at) {
 #ifdef TROWEL_BUS
   if (INPUT_PINS[at].reads == READ_BUS) return isBusTurn(INPUT_PINS[at].pin);
 #endif
+#ifdef TROWEL_FAR
+  if (INPUT_PINS[at].reads == READ_FAR) return farRaws[at] != NONE;
+#endif
 #ifdef TROWEL_POWERS
   const uint8_t power = INPUT_PINS[at].fedBy;
   if (power != ALWAYS_FED) return isFed(power);
@@ -196,9 +215,13 @@ static bool isRead(uint8_t at) {
 
 static void readInputs() {
   for (uint8_t at = 0; at < INPUTS; at += 1) {
-    raws[at] = isRead(at) ? readInput(at) : NONE;
-#if defined(TROWEL_POWERS) || defined(TROWEL_BUS)
-    if (isRead(at)) lastRaws[at] = raws[at];
+    const bool isNow = isRead(at);
+    raws[at] = isNow ? readInput(at) : NONE;
+#ifdef TROWEL_HOLDS
+    if (isNow) lastRaws[at] = raws[at];
+#endif
+#ifdef TROWEL_FAR
+    if (INPUT_PINS[at].reads == READ_FAR && input.nowS - farAtS[at] > farHoldsS) lastRaws[at] = NONE;
 #endif
   }
 }
@@ -217,8 +240,11 @@ static bool hasNews() {
 }
 
 static void beginInputs() {
-#if defined(TROWEL_POWERS) || defined(TROWEL_BUS)
+#ifdef TROWEL_HOLDS
   for (uint8_t at = 0; at < INPUTS; at += 1) lastRaws[at] = NONE;
+#endif
+#ifdef TROWEL_FAR
+  for (uint8_t at = 0; at < INPUTS; at += 1) farRaws[at] = NONE;
 #endif
 #ifdef TROWEL_POWERS
   beginFeeding();

@@ -118,22 +118,22 @@ static void testLamps() {
 
 static void printLamps() {
   for (uint8_t at = 0; at < TROWEL_WATCHES; at += 1) {
-    Serial.print(F("# lamp "));
-    Serial.print((int32_t)at + 1);
-    Serial.print(F(" "));
+    TELL.print(F("# lamp "));
+    TELL.print((int32_t)at + 1);
+    TELL.print(F(" "));
     switch (ruleNow[at] == NOTHING ? NOTHING : SIGNALS[ruleNow[at]].state) {
-      case CONTENT: Serial.println(F("content")); break;
-      case IS_LOCKED: Serial.println(F("locked")); break;
-      case PROBE_FAULT: Serial.println(F("probe-fault")); break;
-      case TANK_IS_LOW: Serial.println(F("tank-low")); break;
-      case TOO_COLD: Serial.println(F("too-cold")); break;
-      case TOO_HOT: Serial.println(F("too-hot")); break;
-      case TOO_DRY: Serial.println(F("too-dry")); break;
-      case IS_TOO_WET: Serial.println(F("too-wet")); break;
-      case NIGHT: Serial.println(F("night")); break;
-      case IS_UNKNOWN: Serial.println(F("unknown")); break;
-      case WATERING: Serial.println(F("watering")); break;
-      default: Serial.println(F("nothing")); break;
+      case CONTENT: TELL.println(F("content")); break;
+      case IS_LOCKED: TELL.println(F("locked")); break;
+      case PROBE_FAULT: TELL.println(F("probe-fault")); break;
+      case TANK_IS_LOW: TELL.println(F("tank-low")); break;
+      case TOO_COLD: TELL.println(F("too-cold")); break;
+      case TOO_HOT: TELL.println(F("too-hot")); break;
+      case TOO_DRY: TELL.println(F("too-dry")); break;
+      case IS_TOO_WET: TELL.println(F("too-wet")); break;
+      case NIGHT: TELL.println(F("night")); break;
+      case IS_UNKNOWN: TELL.println(F("unknown")); break;
+      case WATERING: TELL.println(F("watering")); break;
+      default: TELL.println(F("nothing")); break;
     }
   }
 }

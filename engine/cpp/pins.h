@@ -3,6 +3,7 @@
 #define TROWEL_PINS_H
 
 #include "engine.h"
+#include "tell.h"
 
 using namespace trowel;
 
@@ -13,8 +14,8 @@ using namespace trowel;
 
 // Analog inputs give counts, contacts 0 and 1, a distance mm; of its two pins the first starts it and the second hears the echo. A 1-Wire thermometer gives
 // hundredths of a degree, and a voltage mV at its pin. Of a probe on a bus, and of a part on I2C,
-// the pin is its place among what is asked.
-const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4, READ_BUS = 5, READ_I2C = 6;
+// the pin is its place among what is asked. What another board reads has none: its digits behind the point stand there.
+const uint8_t READ_ANALOG = 0, READ_CONTACT = 1, READ_DISTANCE = 2, READ_ONE_WIRE = 3, READ_VOLTS = 4, READ_BUS = 5, READ_I2C = 6, READ_FAR = 7;
 const uint8_t NO_PIN = 255;
 const uint8_t ALWAYS_FED = 255;
 struct InputPin {

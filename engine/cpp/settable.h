@@ -17,26 +17,26 @@ const int32_t MOST_POINTS = 8;
 const int32_t MOST_LEAP = 300;
 
 static void printPair(int32_t one, int32_t other) {
-  Serial.print(one);
-  Serial.print(F(":"));
-  Serial.print(other);
+  TELL.print(one);
+  TELL.print(F(":"));
+  TELL.print(other);
 }
 
 static void printProbe(int32_t at) {
   if (SOURCES[at].by != BY_ONE) return;
   const SensorConfig &sensor = CONFIG.sensor[at];
-  Serial.print(F("# limits probe "));
-  Serial.print(at + 1);
-  Serial.print(F(" table "));
+  TELL.print(F("# limits probe "));
+  TELL.print(at + 1);
+  TELL.print(F(" table "));
   for (int32_t point = 0; point < sensor.points; point += 1) {
-    if (point > 0) Serial.print(F(","));
+    if (point > 0) TELL.print(F(","));
     printPair(sensor.table[point].raw, sensor.table[point].tenths);
   }
-  Serial.print(F(" soil "));
+  TELL.print(F(" soil "));
   printPair(sensor.soilLowRaw, sensor.soilHighRaw);
-  Serial.print(F(" leap "));
+  TELL.print(F(" leap "));
   printTenths(sensor.leapTenths);
-  Serial.println();
+  TELL.println();
 }
 
 // "-12:345", and what follows it; false for anything else.
@@ -113,23 +113,23 @@ static void setProbe(const char *begun) {
     refuse(F("table, soil LOW:HIGH, or leap PERCENT"));
     return;
   }
-  Serial.print(F("# taken "));
-  Serial.println(begun);
+  TELL.print(F("# taken "));
+  TELL.println(begun);
 }
 #endif
 
 #if TROWEL_CONTACTS > 0
 static void printContact(int32_t at) {
   const ContactConfig &one = CONTACTS[at];
-  Serial.print(F("# limits contact "));
-  Serial.print(at + 1);
+  TELL.print(F("# limits contact "));
+  TELL.print(at + 1);
   if (one.kind == C_PERMIT) {
-    Serial.print(F(" start "));
+    TELL.print(F(" start "));
     printTenths(one.startTenths);
-    Serial.print(F(" stop "));
+    TELL.print(F(" stop "));
     printTenths(one.stopTenths);
   }
-  Serial.println(one.enabled ? F(" switch on") : F(" switch off"));
+  TELL.println(one.enabled ? F(" switch on") : F(" switch off"));
 }
 
 static bool setContactLimit(ContactConfig &one, bool isStart) {
@@ -172,39 +172,39 @@ static void setContact(const char *begun) {
     refuse(F("a contact has no such setting"));
     return;
   }
-  Serial.print(F("# taken "));
-  Serial.println(begun);
+  TELL.print(F("# taken "));
+  TELL.println(begun);
 }
 #endif
 
 static void printLimits() {
   for (int32_t at = 0; at < linesOf(CONFIG); at += 1) {
     const LineConfig &line = CONFIG.line[at];
-    Serial.print(F("# limits "));
-    Serial.print(at + 1);
+    TELL.print(F("# limits "));
+    TELL.print(at + 1);
     if (hasStart(line.program.kind)) {
-      Serial.print(F(" start "));
+      TELL.print(F(" start "));
       printTenths(line.program.startTenths);
     }
     if (hasStop(line.program.kind)) {
-      Serial.print(F(" stop "));
+      TELL.print(F(" stop "));
       printTenths(line.program.stopTenths);
     }
     if (hasDose(line.program.kind)) {
-      Serial.print(F(" dose "));
-      Serial.print(line.program.doseMl);
+      TELL.print(F(" dose "));
+      TELL.print(line.program.doseMl);
     }
-    Serial.println(line.enabled ? F(" water on") : F(" water off"));
+    TELL.println(line.enabled ? F(" water on") : F(" water off"));
   }
 #ifdef TROWEL_WATCHES
   for (int32_t at = 0; at < TROWEL_WATCHES; at += 1) {
-    Serial.print(F("# limits lamp "));
-    Serial.print(at + 1);
-    Serial.print(F(" dry "));
+    TELL.print(F("# limits lamp "));
+    TELL.print(at + 1);
+    TELL.print(F(" dry "));
     printTenths(WATCHES[at].limits.dry);
-    Serial.print(F(" wet "));
+    TELL.print(F(" wet "));
     printTenths(WATCHES[at].limits.wet);
-    Serial.println();
+    TELL.println();
   }
 #endif
 #if TROWEL_CONTACTS > 0
@@ -235,8 +235,8 @@ static void setLamp(const char *begun) {
   }
   SignalLimits &limits = WATCHES[number - 1].limits;
   (isDry ? limits.dry : limits.wet) = tenths;
-  Serial.print(F("# taken "));
-  Serial.println(begun);
+  TELL.print(F("# taken "));
+  TELL.println(begun);
 }
 #endif
 
@@ -325,8 +325,8 @@ static void set() {
   else
     refuse(F("its program has no such setting"));
   if (!isTaken) return;
-  Serial.print(F("# taken "));
-  Serial.println(begun);
+  TELL.print(F("# taken "));
+  TELL.println(begun);
 }
 
 #endif

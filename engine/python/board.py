@@ -87,8 +87,14 @@ class Board:
         # What was read in this second, and what was read last of those that are fed only to be read.
         self.raws = [None] * len(settings.INPUTS)
         self.last = [None] * len(settings.INPUTS)
+        # By place of an input what another board has read, until the next second takes it; when that was, and how long it holds beside other probes and for conditions, s.
+        self.far = {}
+        self.far_at_s = {}
+        self.far_holds_s = 180
         self.fed_since = [None] * len(settings.POWERS)
         self.read_at = [0] * len(settings.POWERS)
+        # When somebody typed last.
+        self.heard_s = 0
         self.console = Console(self, leave, store)
 
     def all_off(self):
@@ -120,10 +126,26 @@ class Board:
                 if self.bus.is_asked(pins):
                     self.last[at] = self.raws[at]
                 continue
+            if how == "far":
+                # Read by another board: news once, then silent until it is told again.
+                self.raws.append(self.far.pop(at, None))
+                if self.raws[at] is not None:
+                    self.last[at] = self.raws[at]
+                    self.far_at_s[at] = self.now_s
+                elif self.now_s - self.far_at_s.get(at, 0) > self.far_holds_s:
+                    self.last[at] = None
+                continue
             raw = self.read(how, pins) if power is None or self.is_fed(power) else None
             self.raws.append(raw)
             if power is None or self.is_fed(power):
                 self.last[at] = raw
+
+    # What the gateway tells of probes at other boards. What is no input of this one is left out.
+    def tell_far(self, name, value):
+        for at in range(len(self.settings.INPUTS)):
+            how, place, own = self.settings.INPUTS[at]
+            if how == "far" and own == name:
+                self.far[at] = round(value * 10 ** place[3])
 
     def is_fed(self, power):
         # Fed for long enough.
@@ -249,7 +271,7 @@ class Board:
         pairs = []
         for at in range(len(inputs)):
             how, place, name = inputs[at]
-            if self.raws[at] is not None:
+            if self.raws[at] is not None and how != "far":
                 decimals = place[3] if how in ("bus", "i2c") else DECIMALS.get(how, 0)
                 pairs.append("%s=%s" % (name, decimal_text(self.raws[at], decimals)))
         if pairs:
@@ -302,6 +324,7 @@ class Board:
             self.say("# percent %s %s" % (name, "unknown" if sensor.tenths is None else tenths_text(sensor.tenths)))
 
     def hear(self, character):
+        self.heard_s = self.now_s
         self.console.hear(character)
 
 

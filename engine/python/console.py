@@ -14,6 +14,8 @@ class Console:
         self.settable = Settable(board.settings)
         self.typed = ""
         self.changed = {}
+        # What reports over the network; None: this program does not.
+        self.net = None
         self.take_up(store.read(board.number) if store is not None else [])
 
     def take_up(self, rows):
@@ -85,6 +87,8 @@ class Console:
             self.set(words)
         elif command == "save":
             self.save()
+        elif command == "net" and self.net is not None:
+            self.say(self.net.hear(words))
         elif command == "load" and self.leave is not None:
             self.board.all_off()
             if self.board.kept is not None:
@@ -174,6 +178,11 @@ class Console:
             self.say("# taken %s %s" % (what, value))
         else:
             self.say("# no: " + why)
+
+    # Before a sleep: what was set goes on, saved or not.
+    def keep_changed(self):
+        if self.changed and self.store is not None and not self.store.write(self.board.number, self.changed):
+            raise OSError(28)
 
     def save(self):
         if self.store is None:

@@ -1,4 +1,5 @@
 # Turns the program: pins, clock and console of the machine, a look each second, a watchdog.
+import os
 import select
 import sys
 import time
@@ -152,6 +153,39 @@ def shows_of_board():
     return Shows()
 
 
+def net_of_board():
+    if settings.NETWORK is None:
+        return None
+    from net import Net
+    from radio import Radio
+    from store import NetStore
+
+    if settings.NETWORK.over == "mqtt":
+        from mqtt import Mqtt as Way
+    else:
+        from post import Post as Way
+    place = NetStore()
+    told = place.read()
+    radio = Radio()
+    return Net(settings, print, radio, Way(radio, told, settings.NETWORK), told, place.write, boot_number())
+
+
+def boot_number():
+    # Another one for every start; 0 on a board that has no chance in it, whose starts are then told by its uptime.
+    try:
+        return 1 + int.from_bytes(os.urandom(3), "big")
+    except AttributeError:
+        return 0
+
+
+def sleeper_of_board(board, net, number):
+    if settings.SLEEP is None:
+        return None
+    from sleeper import Sleeper
+
+    return Sleeper(settings, board, net, "%s %d" % (settings.PROGRAM, number))
+
+
 def watchdog():
     try:
         return machine.WDT(timeout=WATCHDOG_MS)
@@ -163,16 +197,32 @@ def watchdog():
 # One pass of the board's work after another. @param number of the program
 def turns(number):
     kept = Kept(settings.LINE_IDS, settings.CONTACT_IDS)
-    board = Board(settings, read, switch, print, kept, number, leave, Store(), bus_of_board(), shows_of_board())
+    net = net_of_board()
+    say = print if net is None else net.say
+    board = Board(settings, read, switch, say, kept, number, leave, Store(), bus_of_board(), shows_of_board())
+    if net is not None:
+        net.board = board
+        board.console.net = net
     console = select.poll()
     console.register(sys.stdin, select.POLLIN)
     dog = watchdog()
     last_ms = time.ticks_ms()
+    sleeper = sleeper_of_board(board, net, number)
+    if sleeper is not None:
+        sleeper.wake()
+    if sleeper is not None and sleeper.has_woken:
+        # Whoever listens from afar knows it.
+        print("# awake")
+        return passes(board, net, sleeper, console, dog, last_ms)
     board.console.obey("version")
-    return passes(board, console, dog, last_ms)
+    if net is not None:
+        # Whoever listens from afar learns its limits unasked.
+        for text in net.listen(lambda: board.console.obey("limits")):
+            net.note(text)
+    return passes(board, net, sleeper, console, dog, last_ms)
 
 
-def passes(board, console, dog, last_ms):
+def passes(board, net, sleeper, console, dog, last_ms):
     try:
         while True:
             if dog is not None:
@@ -182,7 +232,13 @@ def passes(board, console, dog, last_ms):
             if time.ticks_diff(time.ticks_ms(), last_ms) >= 1000:
                 last_ms = time.ticks_add(last_ms, 1000)
                 board.second()
+                if net is not None:
+                    net.second()
+                if sleeper is not None:
+                    sleeper.second()
             board.show(time.ticks_ms())
+            if net is not None:
+                net.turn()
             time.sleep_ms(5)
             yield
     except Exception as error:

@@ -2,6 +2,7 @@
 import os
 
 PATH = "/trowel_set"
+NET_PATH = "/trowel_net"
 
 
 class Store:
@@ -19,13 +20,36 @@ class Store:
     def write(self, number, changed):
         rows = [str(number)] + ["%d %s %s" % (line, name, changed[(line, name)]) for line, name in changed] + ["end"]
         try:
-            with open(PATH + "_new", "w") as file:
-                file.write("\n".join(rows))
-            try:
-                os.remove(PATH)
-            except OSError:
-                pass
-            os.rename(PATH + "_new", PATH)
+            replace(PATH, "\n".join(rows))
+            return True
+        except OSError:
+            return False
+
+
+def replace(path, text):
+    # The old file stays until the new one is whole.
+    with open(path + "_new", "w") as file:
+        file.write(text)
+    try:
+        os.remove(path)
+    except OSError:
+        pass
+    os.rename(path + "_new", path)
+
+
+# What was told of the network: a name and a value a row. It belongs to the board and stays there, whatever program is loaded; no program holds it.
+class NetStore:
+    def read(self):
+        try:
+            with open(NET_PATH) as file:
+                rows = file.read().split("\n")
+            return dict([tuple(row.split(" ", 1)) for row in rows if " " in row])
+        except OSError:
+            return {}
+
+    def write(self, told):
+        try:
+            replace(NET_PATH, "\n".join(["%s %s" % (name, told[name]) for name in told]))
             return True
         except OSError:
             return False

@@ -67,18 +67,20 @@ export const permissions: RequestHandler = (_request, response, next) => {
   next();
 };
 
-const OWN_NAMES: ReadonlySet<string> = new Set(['localhost', '127.0.0.1', '[::1]']);
-
 /**
- * Answers only to this machine's own names. A page elsewhere could give its own name this machine's address and would otherwise be let in as if it
+ * Answers only to the gateway's own names. A page elsewhere could give its own name this machine's address and would otherwise be let in as if it
  * came from here.
  */
-export const ownHostOnly: RequestHandler = (request, response, next) => {
-  const name = (request.headers.host ?? '').toLowerCase().replace(/:\d+$/, '');
-  if (OWN_NAMES.has(name)) next();
-  else
-    response
-      .status(403)
-      .type('text')
-      .send('Plain Trowel answers only on this machine: open it as http://localhost or http://127.0.0.1.');
-};
+export const ownHostOnly =
+  (names: ReadonlySet<string>): RequestHandler =>
+  (request, response, next) => {
+    const name = (request.headers.host ?? '').toLowerCase().replace(/:\d+$/, '');
+    if (names.has(name)) next();
+    else
+      response
+        .status(403)
+        .type('text')
+        .send(
+          'Plain Trowel does not answer to this name. On its own machine open it as http://localhost; start it with --name to give it another name.',
+        );
+  };

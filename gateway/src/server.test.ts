@@ -4,7 +4,8 @@ import http, { type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { createServer } from './server.ts';
+import { HERE, newGateway } from './gatewayForTests.ts';
+import { createListener } from './server.ts';
 
 let server: Server;
 let address = '';
@@ -15,7 +16,12 @@ beforeAll(async () => {
   writeFileSync(join(folder, 'index.html'), '<meta name="csp-nonce" content="__CSP_NONCE__">');
   writeFileSync(join(folder, 'assets/app-1a.js'), 'export {}');
   writeFileSync(join(folder, 'long.txt'), 'soil '.repeat(2000));
-  await new Promise<void>((ready) => (server = createServer(folder).listen(0, '127.0.0.1', () => ready())));
+  await new Promise<void>(
+    (ready) =>
+      (server = http
+        .createServer(createListener(folder, newGateway(), HERE))
+        .listen(0, '127.0.0.1', () => ready())),
+  );
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 });
 afterAll(() => server.close());
@@ -79,7 +85,9 @@ test.each([
 });
 
 test('an app that cannot be read is a plain 500', async () => {
-  const empty = createServer(join(tmpdir(), 'no-such-folder')).listen(0, '127.0.0.1');
+  const empty = http
+    .createServer(createListener(join(tmpdir(), 'no-such-folder'), newGateway(), HERE))
+    .listen(0, '127.0.0.1');
   await new Promise((ready) => empty.once('listening', ready));
   const response = await fetch(`http://127.0.0.1:${(empty.address() as AddressInfo).port}/`);
   empty.close();
@@ -98,7 +106,7 @@ test.each([
   ['garden.example', 403],
   ['127.0.0.1.example:80', 403],
 ])('asked as %j the answer is %d', async (host, status) => {
-  expect((await raw('/api/health', { host })).status).toBe(status);
+  expect((await raw('/healthz', { host })).status).toBe(status);
 });
 
 test('text is sent compressed to those who take it', async () => {
@@ -116,5 +124,5 @@ test('one rule for framing, and no more of the browser than a serial port', asyn
 test('a missing asset or interface is a plain 404, not the app', async () => {
   expect((await fetch(`${address}/assets/none.js`)).status).toBe(404);
   expect((await fetch(`${address}/api/none`)).status).toBe(404);
-  expect(await (await fetch(`${address}/api/health`)).json()).toEqual({ ok: true });
+  expect(await (await fetch(`${address}/healthz`)).json()).toEqual({ ok: true });
 });

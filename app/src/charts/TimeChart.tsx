@@ -11,9 +11,10 @@ import Annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import { memo, useEffect, useRef } from 'react';
 import type { BandName } from '@plain-trowel/core/quantity/bands';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import { timeTicks } from '@plain-trowel/core/records/timeTicks';
+import { MONTH_MS, timeTicks } from '@plain-trowel/core/records/timeTicks';
 import type { TracePoint } from '@plain-trowel/core/records/trace';
-import { clockTime, dayText, shortTime } from '../words/timeText.ts';
+import { clockTime, dayText, monthText, shortTime } from '@plain-trowel/core/quantity/timeText';
+import { AXIS_PX } from './axis.ts';
 import { inkOf, washOf } from './chartInk.ts';
 
 Chart.register(LinearScale, LineController, LineElement, PointElement, Annotation);
@@ -30,6 +31,7 @@ const DASHES: readonly (readonly number[])[] = [
 
 /** Drawing is what a live sheet costs most: three times a second is enough for the eye. */
 const LEAST_APART_MS = 330;
+const QUICK_APART_MS = 16;
 
 export type TimeChartProps = {
   /** What the picture shows, for those who cannot see it. */
@@ -53,6 +55,8 @@ export type TimeChartProps = {
   }[];
   readonly washes?: readonly { readonly from: number; readonly to: number; readonly band: BandName }[];
   readonly marks?: readonly { readonly atMs: number; readonly label: string }[];
+  /** Under somebody’s hand: it follows at once. */
+  readonly quick?: boolean;
   /** Changes when the sheet turns from day to night, so that the inks are read again. */
   readonly tone: string;
 };
@@ -80,7 +84,7 @@ export const TimeChart = memo(function TimeChart(props: TimeChartProps) {
       chart.current.options = options ?? {};
       chart.current.update('none');
     };
-    const waitMs = drawnAt.current + LEAST_APART_MS - performance.now();
+    const waitMs = drawnAt.current + (props.quick ? QUICK_APART_MS : LEAST_APART_MS) - performance.now();
     if (waitMs <= 0) {
       draw();
       return;
@@ -160,6 +164,9 @@ function configOf(
         },
         y: {
           type: 'linear',
+          afterFit: (axis) => {
+            axis.width = AXIS_PX;
+          },
           min: props.yMin,
           max: props.yMax,
           border: { color: ink },
@@ -175,7 +182,8 @@ function configOf(
             font: mono,
             maxTicksLimit: 6,
             includeBounds: false,
-            callback: (value) => formatNumber(Number(value)),
+            // As many decimals as tell one mark from the next.
+            callback: (value, _at, ticks) => formatNumber(Number(value), decimalsOf(ticks)),
           },
         },
       },
@@ -189,8 +197,14 @@ function configOf(
   };
 }
 
+function decimalsOf([first, second]: readonly { readonly value: number }[]): number {
+  const step = first && second ? Math.abs(second.value - first.value) : 1;
+  return step > 0 && step < 1 ? Math.min(3, Math.ceil(-Math.log10(step))) : Number.isInteger(step) ? 0 : 1;
+}
+
 function tickText(ms: number, stepMs: number, timeZone: string): string {
   if (stepMs < 60_000) return clockTime(ms, timeZone);
+  if (stepMs >= MONTH_MS) return monthText(ms, timeZone);
   const time = shortTime(ms, timeZone);
   if (stepMs >= 86_400_000) return dayText(ms, timeZone);
   return time === '00:00' ? dayText(ms, timeZone) : time;

@@ -69,7 +69,10 @@ interface Schema extends DBSchema {
     indexes: { 'by-garden-time': [string, number]; 'by-import': [string, string] };
   };
   /** What the stand-in boards of a garden remember, and which link was open last. */
-  links: { key: string; value: { id: string; world: unknown; openAtStart: boolean; alerts?: unknown } };
+  links: {
+    key: string;
+    value: { id: string; world: unknown; openAtStart: boolean; alerts?: unknown; gateway?: unknown };
+  };
   aside: { key: number; value: AsideRecord; indexes: { 'by-garden': string } };
   keeping: { key: string; value: KeepingRecord };
 }

@@ -77,11 +77,15 @@ const alertStates = z.record(
   }),
 );
 
+const gatewayMemory = z.object({ app: z.string().min(1).max(60), openAtStart: z.boolean() });
+
 export type LinkMemory = {
   readonly world: World | null;
   readonly openAtStart: boolean;
   /** Alerts that were raised, seen or snoozed when the garden was left. */
   readonly alerts: AlertStates;
+  /** By which name this browser is known to the gateway, and whether it listens to it; absent: it never did. */
+  readonly gateway?: { readonly app: string; readonly openAtStart: boolean } | undefined;
 };
 
 /** What was remembered, and what of it could not be read and was put aside just now. */
@@ -92,10 +96,12 @@ export async function loadLink(db: Db, gardenId: string): Promise<LoadedLink> {
   const record = (await db.get('links', gardenId)) as Partial<Record<string, unknown>> | undefined;
   const world = worldSchema.nullish().safeParse(record?.world);
   const alerts = alertStates.optional().safeParse(record?.alerts);
+  const gateway = gatewayMemory.safeParse(record?.gateway);
   const memory: LinkMemory = {
     world: world.success ? (world.data ?? null) : null,
     openAtStart: record?.openAtStart === true,
     alerts: alerts.success ? (alerts.data ?? {}) : {},
+    ...(gateway.success ? { gateway: gateway.data } : {}),
   };
   const putAside = [
     ...(world.success ? [] : (['stand-in'] as const)),
@@ -118,8 +124,8 @@ export async function loadLink(db: Db, gardenId: string): Promise<LoadedLink> {
 }
 
 export async function saveLink(db: Db, gardenId: string, memory: LinkMemory): Promise<void> {
-  const { world, openAtStart, alerts } = memory;
-  await db.put('links', { id: gardenId, world, openAtStart, alerts });
+  const { world, openAtStart, alerts, gateway } = memory;
+  await db.put('links', { id: gardenId, world, openAtStart, alerts, ...(gateway ? { gateway } : {}) });
 }
 
 /** What the stand-in boards and the alerts remember, as a file's text holds it; what cannot be read is nothing. */

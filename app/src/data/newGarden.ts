@@ -13,7 +13,7 @@ export async function storeNewGarden(
   past: {
     readonly readings: ReadingsByChannel;
     readonly events: readonly GardenEvent[];
-    readonly link: Pick<LinkMemory, 'world' | 'openAtStart' | 'alerts'>;
+    readonly link: Pick<LinkMemory, 'world' | 'openAtStart' | 'alerts' | 'gateway'>;
   },
 ): Promise<void> {
   const { id } = admitted(garden);

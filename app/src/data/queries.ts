@@ -3,8 +3,9 @@ import { listGardens, loadGarden } from './gardenStore.ts';
 import { readKeeping, readPersistence } from './keeping.ts';
 import { loadLink } from './linkStore.ts';
 import { readerOf, recordsPart } from './records.ts';
-import { latestReadings, readAside, readEvents, readWater } from './recordStore.ts';
+import { latestReadings, readAside, readEvents, readWater, recordExtent } from './recordStore.ts';
 import { database } from './services.ts';
+import { withoutBeside, type Series } from '@plain-trowel/core/records/series';
 
 export const gardensQuery = () =>
   queryOptions({ queryKey: ['gardens'], queryFn: async () => listGardens(await database()) });
@@ -21,6 +22,12 @@ export const latestQuery = (gardenId: string, channelIds: readonly string[]) =>
     queryFn: async () => latestReadings(await database(), gardenId, channelIds),
   });
 
+export const extentQuery = (gardenId: string, channelId: string) =>
+  queryOptions({
+    queryKey: recordsPart(gardenId, { of: 'extent', channelId }),
+    queryFn: async () => recordExtent(await database(), gardenId, channelId),
+  });
+
 /** @param withBeside also the readings that stand beside recorded ones */
 export const seriesQuery = (
   gardenId: string,
@@ -33,6 +40,47 @@ export const seriesQuery = (
     queryKey: recordsPart(gardenId, { of: 'series', channelId, fromMs, toMs, withBeside }),
     queryFn: () => readerOf(gardenId).read({ channelId, fromMs, toMs, withBeside }),
     // Long columns of numbers are not compared one by one.
+    structuralSharing: false,
+    placeholderData: (previous) => previous,
+    gcTime: 10_000,
+  });
+
+/** Longer spans are drawn from what each hour of them keeps. */
+const LONG_MS = 35 * 86_400_000;
+
+/** What a sheet shows of a span, however long it is. */
+export type ShownRecord = {
+  /** Without readings that stand beside others. */
+  readonly series: Series;
+  readonly readings: number;
+  /** Null: told from the distances of the series itself. */
+  readonly isGap: ((at: number) => boolean) | null;
+  /** With every reading, also those beside others; null for a long span, of which single readings are not held. */
+  readonly all: Series | null;
+  readonly damagedDays: readonly number[];
+};
+
+export const shownQuery = (gardenId: string, channelId: string, fromMs: number, toMs: number) =>
+  queryOptions({
+    queryKey: recordsPart(gardenId, { of: 'shown', channelId, fromMs, toMs }),
+    queryFn: async (): Promise<ShownRecord> => {
+      if (toMs - fromMs > LONG_MS) {
+        const { readings, isGap, damagedDays, ...series } = await readerOf(gardenId).thin({
+          channelId,
+          fromMs,
+          toMs,
+        });
+        return { series, readings, isGap, all: null, damagedDays };
+      }
+      const { damagedDays, ...all } = await readerOf(gardenId).read({
+        channelId,
+        fromMs,
+        toMs,
+        withBeside: true,
+      });
+      const series = withoutBeside(all);
+      return { series, readings: series.raw.length, isGap: null, all, damagedDays };
+    },
     structuralSharing: false,
     placeholderData: (previous) => previous,
     gcTime: 10_000,

@@ -4,8 +4,16 @@ import { contentOf, readEvent, type GardenEvent } from '@plain-trowel/core/recor
 import { WaterSums } from '@plain-trowel/core/records/waterGiven';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
-import { byDay, FLAGS, isSoundBlock, type DayBlock, type Reading } from '@plain-trowel/core/records/series';
+import {
+  byDay,
+  DAY_MS,
+  FLAGS,
+  isSoundBlock,
+  type DayBlock,
+  type Reading,
+} from '@plain-trowel/core/records/series';
 import { allOrNothing, daysOfChannel, type AsideRecord, type Db, type WriteTx, writeTo } from './db.ts';
+import type { Stretch } from '@plain-trowel/core/records/stretch';
 import type { DayStore } from '@plain-trowel/core/records/seriesReader';
 import { StorageError } from './storageProblem.ts';
 
@@ -166,6 +174,14 @@ export async function latestReadings(
   return latest;
 }
 
+/** From the first day of a channel that holds something to the newest: its days whole, for a damaged one says no more; null: nothing is held. */
+export async function recordExtent(db: Db, gardenId: string, channelId: string): Promise<Stretch | null> {
+  const range = daysOfChannel(gardenId, channelId);
+  const [first] = await db.getAllKeys('blocks', range, 1);
+  const last = await db.transaction('blocks').store.openKeyCursor(range, 'prev');
+  return first && last ? { fromMs: first[2], toMs: last.key[2] + DAY_MS } : null;
+}
+
 function newestOf(block: DayBlock): Reading | null {
   for (let at = block.offsetsMs.length - 1; at >= 0; at -= 1) {
     const flags = block.flags[at] ?? 0;
@@ -199,13 +215,16 @@ export async function readWater(db: Db, gardenId: string, fromMs: number, toMs: 
   return sums;
 }
 
+/** Events that are read at one time, unless more are asked for. */
+export const MOST_EVENTS = 500;
+
 /** Events from `fromMs` to `toMs`, newest first, at most `most`; what could not be read is counted. */
 export async function readEvents(
   db: Db,
   gardenId: string,
   fromMs: number,
   toMs: number,
-  most = 500,
+  most = MOST_EVENTS,
 ): Promise<StoredEvents> {
   const events: GardenEvent[] = [];
   let unreadable = 0;

@@ -9,12 +9,13 @@ import { database } from './services.ts';
 /** Which part of a record a query shows: the third word of its key. */
 type RecordsPart =
   | { readonly of: 'latest'; readonly channelIds: readonly string[] }
+  | { readonly of: 'extent'; readonly channelId: string }
   | {
-      readonly of: 'series';
+      readonly of: 'series' | 'shown';
       readonly channelId: string;
       readonly fromMs: number;
       readonly toMs: number;
-      readonly withBeside: boolean;
+      readonly withBeside?: boolean;
     }
   | { readonly of: 'events' | 'water'; readonly fromMs: number; readonly toMs: number }
   | { readonly of: 'aside' };
@@ -85,7 +86,10 @@ function touches({ days, events }: NonNullable<Written>, part: RecordsPart): boo
       return events;
     case 'latest':
       return days.size > 0;
+    case 'extent':
+      return days.has(part.channelId);
     case 'series':
+    case 'shown':
       return (days.get(part.channelId) ?? []).some(
         (dayMs) => dayMs <= part.toMs && dayMs + DAY_MS > part.fromMs,
       );

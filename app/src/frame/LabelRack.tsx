@@ -4,10 +4,12 @@ import { Link, useLocation } from 'react-router';
 import { isUnknown } from '@plain-trowel/core/control/plotState';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { useGarden } from '../data/gardenContext.ts';
-import { useLive, useLiveTools, decidedView } from '../links/liveContext.ts';
-import { labelLine, stateWord } from '../words/plotText.ts';
-import type { PlotView } from '../links/plotView.ts';
+import { decidedView } from '@plain-trowel/core/live/plotView';
+import { useLive, useLiveTools } from '../links/liveContext.ts';
+import { labelLine, stateWord } from '@plain-trowel/core/telling/plotWords';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { bandFill } from '../ruler/patterns.tsx';
+import { sheetPath } from './stations.ts';
 import { usePlotScope } from './usePlotScope.ts';
 
 const AddPlotDialog = lazy(() => import('../home/AddPlotDialog.tsx'));
@@ -120,6 +122,8 @@ export function LabelRack() {
   const current = usePlotScope();
   const { pathname } = useLocation();
   const [adding, setAdding] = useState(false);
+  // Today is about all of them: a label leads to its plot.
+  const isOfAll = pathname === sheetPath(garden.id, 'season', 'today', null);
   return (
     <nav aria-label="Plots" className="no-print border-rule max-md:border-b md:border-r">
       <div className="relative py-4 pl-5 max-md:flex max-md:items-center max-md:gap-3 max-md:overflow-x-auto max-md:py-2.5 max-md:pr-4 md:sticky md:top-[72px] md:max-h-[calc(100dvh-72px)] md:overflow-y-auto">
@@ -133,8 +137,12 @@ export function LabelRack() {
                   key={plot.id}
                   name={plot.name}
                   view={decidedView(garden, parts, live, stored)}
-                  current={plot.id === current}
-                  to={`${pathname}?plot=${plot.id}`}
+                  current={!isOfAll && plot.id === current}
+                  to={
+                    isOfAll
+                      ? sheetPath(garden.id, 'bench', 'readout', plot.id)
+                      : `${pathname}?plot=${plot.id}`
+                  }
                   pumpOn={garden.waterLines.some(
                     (line) => line.plotId === plot.id && live.answers[line.id]?.isOn,
                   )}

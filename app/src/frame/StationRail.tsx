@@ -1,9 +1,10 @@
 import { clsx } from 'clsx';
+import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../links/liveContext.ts';
-import { clockTime } from '../words/timeText.ts';
+import { clockTime } from '@plain-trowel/core/quantity/timeText';
 import { GardenMenu } from './GardenMenu.tsx';
 import { sheetPath, STATIONS } from './stations.ts';
 import { usePlotScope } from './usePlotScope.ts';
@@ -88,6 +89,11 @@ export function StationRail() {
   const plotId = usePlotScope();
   const { pathname } = useLocation();
   const open = pathname.split('/')[3];
+  const station = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    // On a phone the stations scroll sideways; the open one must be in sight.
+    station.current?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [open]);
   return (
     <header className="no-print grid grid-cols-[1fr] border-b-2 border-ink bg-paper md:sticky md:top-0 md:z-10 md:grid-cols-[216px_1fr_auto]">
       <div className="flex items-center md:contents">
@@ -100,28 +106,29 @@ export function StationRail() {
         </span>
       </div>
       <nav aria-label="Stations" className="flex overflow-x-auto max-md:border-t max-md:border-rule">
-        {STATIONS.map((station) => {
-          const isOpen = station.id === open;
+        {STATIONS.map((one) => {
+          const isOpen = one.id === open;
           return (
             <div
-              key={station.id}
+              key={one.id}
+              ref={isOpen ? station : null}
               className={clsx(
                 'shrink-0 border-r border-rule px-5 pt-3 pb-0',
                 isOpen ? 'bg-ink text-paper md:min-w-[230px]' : 'text-soft',
               )}
             >
               <NavLink
-                to={sheetPath(garden.id, station.id, station.sheets[0].id, plotId)}
+                to={sheetPath(garden.id, one.id, one.sheets[0].id, plotId)}
                 className={clsx('block text-[17px] leading-tight font-semibold', isOpen && 'text-paper')}
                 aria-current={isOpen ? 'true' : undefined}
               >
-                {station.name}
+                {one.name}
               </NavLink>
               <div className="mt-0.5 flex gap-4 text-[14px]">
-                {station.sheets.map((sheet) => (
+                {one.sheets.map((sheet) => (
                   <NavLink
                     key={sheet.id}
-                    to={sheetPath(garden.id, station.id, sheet.id, plotId)}
+                    to={sheetPath(garden.id, one.id, sheet.id, plotId)}
                     className={({ isActive }) =>
                       clsx(
                         'flex min-h-[34px] items-start border-b-[3px] pt-1 max-md:min-h-[44px] max-md:items-center',

@@ -8,6 +8,7 @@ import { useLive, useLiveTools } from '../links/liveContext.ts';
 import { Button } from '../ui/Button.tsx';
 import { showToast } from '../ui/toasts.ts';
 import { storageText, waitingText } from '../words/storageText.ts';
+import { keptPage } from './keptPage.ts';
 import { useBackup } from './useBackup.ts';
 
 const useHealth = () => useSyncExternalStore(storageHealth.subscribe, storageHealth.getSnapshot);
@@ -95,10 +96,14 @@ function Notice({ children }: { children: React.ReactNode }) {
   );
 }
 
-/** What this browser cannot do, told once; a person puts it away. */
+/** What this browser cannot do, and that a newer page waits; a person puts it away. */
 export function BrowserNotes() {
   const [hidden, setHidden] = useState(false);
+  const kept = useSyncExternalStore(keptPage.subscribe, keptPage.getSnapshot);
   const notes = [
+    kept === 'newer'
+      ? 'A newer version of this page has come. It is used once every tab and window of the page has been closed; nothing changes until then.'
+      : null,
     'locks' in navigator
       ? null
       : 'This browser cannot tell whether the garden is open in another tab. Keep it open in one tab only, or two tabs would write into one log.',

@@ -25,7 +25,14 @@ export const STATIONS = [
       { id: 'sketch', name: 'Sketch' },
     ],
   },
-  { id: 'season', name: 'Season', sheets: [{ id: 'log', name: 'Log' }] },
+  {
+    id: 'season',
+    name: 'Season',
+    sheets: [
+      { id: 'today', name: 'Today' },
+      { id: 'log', name: 'Log' },
+    ],
+  },
 ] as const;
 
 export type StationId = (typeof STATIONS)[number]['id'];

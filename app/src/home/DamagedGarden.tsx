@@ -11,7 +11,7 @@ import { showToast } from '../ui/toasts.ts';
 import { Toasts } from '../ui/Toasts.tsx';
 import { gardenFileText } from '../words/issueText.ts';
 import { storageText } from '../words/storageText.ts';
-import { fullDay, shortTime } from '../words/timeText.ts';
+import { fullDay, shortTime } from '@plain-trowel/core/quantity/timeText';
 import { Notice } from './Notice.tsx';
 import { MendView } from './mend/MendView.tsx';
 

@@ -5,6 +5,7 @@ import { FileInput } from '../ui/FileInput.tsx';
 
 // What reads gardens and shows messages comes after the three choices can be pressed.
 const GardenList = lazy(() => import('./GardenList.tsx'));
+const GatewayGardens = lazy(() => import('./GatewayGardens.tsx'));
 const Toasts = lazy(async () => ({ default: (await import('../ui/Toasts.tsx')).Toasts }));
 
 /** A choice as a plant label lying on its side, with what happens when it is taken. */
@@ -85,7 +86,13 @@ export function Home() {
       <Suspense>
         <GardenList />
       </Suspense>
-      <p className="text-[13.5px] text-soft">Everything stays in this browser and in the files you export.</p>
+      <Suspense>
+        <GatewayGardens />
+      </Suspense>
+      <p className="text-[13.5px] text-soft">
+        Everything stays in this browser and in the files you export; what you publish lies at your own
+        gateway as well.
+      </p>
       <Suspense>
         <Toasts />
       </Suspense>

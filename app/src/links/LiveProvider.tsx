@@ -12,6 +12,7 @@ import { database } from '../data/services.ts';
 import { reportStorage } from '../data/storageHealth.ts';
 import { runJob } from '../workers/files.ts';
 import { GardenLink } from './gardenLink.ts';
+import { browserName } from './gatewaySource.ts';
 import { holdLink } from './linkLock.ts';
 import { LiveContext, type LiveTools } from './liveContext.ts';
 
@@ -82,6 +83,8 @@ export function LiveProvider({ memory, children }: { memory: LinkMemory; childre
         stored,
         elsewhere: !link.exclusive,
         openStandIn: () => link.openStandIn(),
+        browser: () => browserName(link.app()),
+        openGateway: () => link.openGateway(),
         openProgram: (...of) => link.openProgram(...of),
         close: () => link.disconnect(),
       },

@@ -1,7 +1,7 @@
 /** The page follows a real board by what it says. */
 import { describe, expect, test } from 'vitest';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
-import { BoardTalk } from './boardTalk.ts';
+import { BoardTalk } from '@plain-trowel/core/following/boardTalk';
 import type { SourceUpdate } from './lineSource.ts';
 
 const NOON_MS = Date.UTC(2026, 5, 1, 11);

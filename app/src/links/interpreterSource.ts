@@ -8,10 +8,10 @@ import { setupOf, type Setup } from '@plain-trowel/standins/board/setup';
 import { applyEdit, newWorld, type World } from '@plain-trowel/standins/board/world';
 import { seedOf } from '@plain-trowel/standins/random';
 import type { BoardJobs } from '../workers/board.worker.ts';
-import { BoardTalk } from './boardTalk.ts';
+import { BoardTalk, type BoardAtTheLine } from '@plain-trowel/core/following/boardTalk';
 import { handsOf } from './standInHands.ts';
 import { LINE_EVERY_MS, LONGEST_TICK_MS, TICK_MS } from './standInSource.ts';
-import type { BoardAtTheLine, Clock, Emit, LineSource, Orders, Speed } from './lineSource.ts';
+import type { Clock, Emit, LineSource, Orders, Speed } from './lineSource.ts';
 
 /** One board of a garden running its very program in the page, against the stand-ins' pots; the other boards stand in. */
 export class InterpreterSource implements LineSource, Orders, Clock {
@@ -80,8 +80,8 @@ export class InterpreterSource implements LineSource, Orders, Clock {
     return Promise.resolve();
   }
 
-  get board(): BoardAtTheLine | null {
-    return this.talk.board;
+  boardAt(boardId: string): BoardAtTheLine | null {
+    return boardId === this.boardId ? this.talk.board : null;
   }
 
   get speed(): Speed {

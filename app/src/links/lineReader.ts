@@ -61,6 +61,12 @@ export class LineReader {
     this.watch.bytes(bytes, baudRate);
   }
 
+  /** A reading has come that was no line. */
+  heard(): void {
+    this.understood += 1;
+    this.watch.line(this.tickMs(), false);
+  }
+
   /** The reading of a line; null when it holds none. */
   read(line: Line, simulated: boolean): BoardReading | null {
     const { boardId, atMs, text } = line;

@@ -1,12 +1,12 @@
 /** Where lines come from. A stand-in, a real board on a serial port and a serial log all look alike from here on. */
 import type { LineOrder } from '@plain-trowel/core/control/host/engineHost';
-import type { Can } from '@plain-trowel/core/live/reading';
+import type { BoardReading, Can } from '@plain-trowel/core/live/reading';
 import type { ProbeFault, ProbePlace } from '@plain-trowel/standins/board/potProbe';
 import type { BoardFault } from '@plain-trowel/standins/board/world';
-import type { Answers } from '@plain-trowel/core/control/host/answers';
-import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import type { Said } from '@plain-trowel/core/sketch/talk';
+import type { AlertStates } from '@plain-trowel/core/control/alerts';
+import type { EventDraft } from '@plain-trowel/core/records/event';
+import type { BoardAtTheLine, BoardUpdate } from '@plain-trowel/core/following/boardTalk';
 
 export type Line = { readonly boardId: string; readonly text: string; readonly atMs: number };
 
@@ -14,11 +14,18 @@ export type SourceStatus = 'opening' | 'open' | 'ended' | 'failed';
 
 export type SourceUpdate =
   | { readonly kind: 'lines'; readonly lines: readonly Line[] }
+  /** Readings that nobody had to read out of lines. */
+  | { readonly kind: 'readings'; readonly readings: readonly BoardReading[] }
+  /** Such as were taken while nobody looked: for the log alone. */
+  | { readonly kind: 'past'; readonly readings: readonly BoardReading[] }
   /** The bytes behind the lines, where a source has some: they tell the speed a board really sends at. */
   | { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly baudRate: number }
   | { readonly kind: 'status'; readonly status: SourceStatus; readonly message?: string }
-  | { readonly kind: 'answers'; readonly answers: Answers }
-  | { readonly kind: 'events'; readonly events: readonly EventDraft[] };
+  /** Alerts as whoever judges them has them stand. */
+  | { readonly kind: 'alerts'; readonly states: AlertStates }
+  /** Alerts that were told elsewhere; `isNew`: just now. */
+  | { readonly kind: 'told'; readonly events: readonly EventDraft[]; readonly isNew: boolean }
+  | BoardUpdate;
 
 export type Emit = (update: SourceUpdate) => void;
 
@@ -46,34 +53,10 @@ export type Hands = {
   readonly setCycling: (cycling: boolean) => void;
 };
 
-/** What the board at the end of a line runs, as it says itself. */
-export type RunningProgram = {
-  readonly number: number;
-  /** The same settings have the same name. */
-  readonly name: string;
-  /** By the id of the line: limits, dose and whether it waters by itself, as the board prints them. */
-  readonly limits: Readonly<Record<string, Readonly<Record<string, string>>>>;
-  /** By the name of an input what the board makes of it, tenths; null: it knows no percent. */
-  readonly percents: Readonly<Record<string, number | null>>;
-  /** Its newest lines that are no readings, the oldest first. */
-  readonly recent: readonly string[];
-  /** Its newest events, numbered as they came, the oldest first. */
-  readonly events: readonly {
-    readonly seq: number;
-    readonly said: Said & { kind: 'event' | 'contact-event' };
-  }[];
-  /** What it answered last to something typed, and how often it has answered. */
-  readonly answer: { readonly count: number; readonly said: Said & { kind: 'taken' | 'refused' } } | null;
-};
-
-/** A board that runs a program written here. */
-export type BoardAtTheLine = {
-  readonly boardId: string;
-  readonly program: RunningProgram;
-  /** Types a line at its console. */
-  readonly type: (text: string) => void;
-  /** The number of a water line at its console; null while nobody knows it. */
-  readonly numberOf: (lineId: string) => number | null;
+/** Somebody else judges and tells the alerts, also while no page is open: what is done about one here is done there. */
+export type AlertsElsewhere = {
+  readonly seen: (key: string) => void;
+  readonly putOff: (key: string, untilMs: number) => void;
 };
 
 export interface LineSource {
@@ -85,8 +68,10 @@ export interface LineSource {
   readonly orders: Orders | null;
   readonly clock: Clock | null;
   readonly hands: Hands | null;
+  /** Null, or absent, where the page judges alerts itself. */
+  readonly alerts?: AlertsElsewhere | null;
   /** What its board says it runs, and its console; null for a board that has not said that it runs a program of ours. */
-  readonly board: BoardAtTheLine | null;
+  readonly boardAt: (boardId: string) => BoardAtTheLine | null;
   /** The garden has changed. */
   setGarden?(garden: Garden): void;
   start(emit: Emit): void;

@@ -6,8 +6,7 @@ import type { BusDesk, BusSnapshot } from './busDesk.ts';
 import type { GardenLink } from './gardenLink.ts';
 import type { LiveSession } from './liveSession.ts';
 import type { LiveSnapshot } from './liveSnapshot.ts';
-import { soilTemperatureNow } from '@plain-trowel/core/live/readingNow';
-import { viewPlot, viewTogether, type PlotView } from './plotView.ts';
+import { plotView, type PlotView } from '@plain-trowel/core/live/plotView';
 
 export type LiveTools = {
   readonly session: LiveSession;
@@ -17,6 +16,10 @@ export type LiveTools = {
   /** Another tab holds this garden's link; here it can only be looked at. */
   readonly elsewhere: boolean;
   readonly openStandIn: () => Promise<void>;
+  /** By which name a person may know this browser among those at the gateway. */
+  readonly browser: () => string;
+  /** Listens to what the boards report to the gateway. */
+  readonly openGateway: () => Promise<void>;
   /** Lets a board run its very program in the page. */
   readonly openProgram: GardenLink['openProgram'];
   readonly close: () => Promise<void>;
@@ -78,49 +81,5 @@ export function usePlot(
   const live = useLive();
   const { stored } = useLiveTools();
   const parts = plotParts(garden, plotId, channelId);
-  return parts && { parts, view: viewOf(garden, parts, live, stored) };
-}
-
-/** How a plot stands by whatever decides it: one probe, or several together. */
-export function decidedView(
-  garden: Garden,
-  parts: PlotParts,
-  live: LiveSnapshot,
-  stored: ReadonlyMap<string, Reading>,
-): PlotView {
-  if (parts.deciders.by === 'one') return viewOf(garden, parts, live, stored);
-  return viewTogether(
-    parts,
-    (id) => {
-      const heard = live.present.get(id) ?? live.silent.get(id);
-      const kept = stored.get(id);
-      return heard
-        ? { raw: heard.rawCounts, timeMs: live.silent.has(id) ? -Infinity : heard.atMs }
-        : kept
-          ? { raw: kept.raw, timeMs: kept.timeMs }
-          : null;
-    },
-    live.nowMs,
-  );
-}
-
-function viewOf(
-  garden: Garden,
-  parts: PlotParts,
-  live: LiveSnapshot,
-  stored: ReadonlyMap<string, Reading>,
-): PlotView {
-  const id = parts.channel?.id ?? '';
-  const present = live.present.get(id);
-  const kept = stored.get(id);
-  const silence = live.silent.get(id);
-  const heard = present ?? silence;
-  const reading = heard
-    ? { rawCounts: heard.rawCounts, atMs: heard.atMs }
-    : kept
-      ? { rawCounts: kept.raw, atMs: kept.timeMs }
-      : null;
-  // A stored reading knows no temperature of its own.
-  const temperatureC = present ? soilTemperatureNow(garden, parts.plot.id, live.present) : null;
-  return viewPlot(parts, reading, live.nowMs, temperatureC, silence !== undefined);
+  return parts && { parts, view: plotView(garden, parts, live, stored) };
 }

@@ -8,6 +8,7 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { named } from '../data/eventIds.ts';
 import { problemOf, type StorageProblem } from '../data/storageProblem.ts';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import type { BoardReading } from '@plain-trowel/core/live/reading';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import { isMoment, isoOf } from '@plain-trowel/core/quantity/moment';
 import type { PresentValue } from '@plain-trowel/core/signal/presentValue';
@@ -214,12 +215,15 @@ export class LiveSession {
   /** The person has seen an alert: it is not told again before it is over. */
   acknowledgeAlert(key: string): void {
     this.pipeline.alerts.acknowledge(key);
+    this.source?.alerts?.seen(key);
     this.noteAlert(key, 'acknowledged');
   }
 
   /** An alert is told again after a while, if it is still so. */
   snoozeAlert(key: string, forS: number): void {
-    this.pipeline.alerts.snooze(key, this.nowMs() + forS * 1000);
+    const untilMs = this.nowMs() + forS * 1000;
+    this.pipeline.alerts.snooze(key, untilMs);
+    this.source?.alerts?.putOff(key, untilMs);
     this.noteAlert(key, 'snoozed');
   }
 
@@ -271,6 +275,14 @@ export class LiveSession {
         for (const line of update.lines) this.readLine(source.simulated, line);
         this.answerInPage();
         break;
+      case 'readings':
+        this.lines.arrived(update.readings.length);
+        for (const reading of update.readings) this.takeReading(reading);
+        this.answerInPage();
+        break;
+      case 'past':
+        if (this.recording) for (const reading of update.readings) this.pipeline.record(reading);
+        break;
       case 'bytes':
         this.lines.bytes(update.bytes, update.baudRate);
         break;
@@ -284,6 +296,14 @@ export class LiveSession {
       case 'events':
         this.recorder.note(update.events, 'person');
         break;
+      case 'alerts':
+        this.pipeline.alerts.adopt(update.states);
+        break;
+      case 'told':
+        // What this log has already is known by its name, and stands there once.
+        this.recorder.note(update.events);
+        if (update.isNew) for (const one of update.events) tellHere(one);
+        break;
     }
     this.publishSoon();
   }
@@ -294,15 +314,23 @@ export class LiveSession {
     if (reading) this.pipeline.take(reading, this.recording);
   }
 
+  private takeReading(reading: BoardReading): void {
+    const { boardId, atMs, values } = reading;
+    this.lines.heard();
+    this.bench.take({ boardId, atMs, text: values.map(({ name, value }) => `${name}=${value}`).join(' ') });
+    this.pipeline.take(reading, this.recording);
+  }
+
   /** Where the boards do not decide by their own engine, the page works out what the rules would answer. */
   private answerInPage(): void {
     const { source } = this;
     if (source && !source.can.decides) this.pipeline.answer(source.nowMs());
   }
 
-  /** Alerts are of what happens now; a file tells of the past. */
+  /** Alerts are of what happens now; a file tells of the past. Two who judged would tell everything twice. */
   private watchAlerts(): void {
     const { source } = this;
+    if (source?.alerts) return;
     if (source?.can.isLive && this.status === 'open')
       this.pipeline.watchAlerts(source.nowMs(), source.simulated);
   }

@@ -24,7 +24,7 @@ export class LogSource implements LineSource {
   /** Its pace is its own: it can play everything at once. */
   readonly clock = null;
   readonly hands = null;
-  readonly board = null;
+  readonly boardAt = () => null;
   /** The times of its lines are real enough to be taken into the log. */
   readonly mayRecord: boolean;
   private pace: LogSpeed = 'all';

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import { HostedEngines } from '@plain-trowel/core/live/hostedEngines';
-import { viewPlot } from './plotView.ts';
+import { viewPlot } from '@plain-trowel/core/live/plotView';
 
 const NOW = Date.UTC(2026, 4, 1, 12);
 const garden = marigoldHare(NOW);

@@ -142,7 +142,7 @@ test('a board that says it runs a program of ours is told the time, asked how it
   expect(typed[0]).toMatch(/^clock \d{1,5} [0-6]\n$/);
   expect(typed.slice(1)).toEqual(['limits\n', 'all\n']);
   expect(source.can.decides).toBe(true);
-  expect(source.board?.program).toMatchObject({ number: 3, name: '0123456789ab' });
+  expect(source.boardAt(source.boardId)?.program).toMatchObject({ number: 3, name: '0123456789ab' });
 
   source.orders?.order({ lineId: id, kind: 'water', volumeMl: 120 });
   source.orders?.order({ lineId: id, kind: 'stop' });
@@ -153,7 +153,11 @@ test('a board that says it runs a program of ours is told the time, asked how it
   send('# limits 1 start 40.0 dose 90 water on\r\n# started 1 order 13 s at 38.2\r\n');
   send('# stopped 1 dose-done 13 s 120 ml\r\n# line 1 rests dose-done today 120 ml\r\n');
   await settle();
-  expect(source.board?.program.limits[id]).toEqual({ start: '40.0', dose: '90', water: 'on' });
+  expect(source.boardAt(source.boardId)?.program.limits[id]).toEqual({
+    start: '40.0',
+    dose: '90',
+    water: 'on',
+  });
   const events = updates.flatMap((update) => (update.kind === 'events' ? update.events : []));
   expect(events).toMatchObject([
     { kind: 'pump-started', lineId: id, plotId: line?.plotId, tenths: 382, simulated: false },

@@ -1,7 +1,7 @@
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import { BoardTalk } from './boardTalk.ts';
+import { BoardTalk, type BoardAtTheLine } from '@plain-trowel/core/following/boardTalk';
 import { LineSplitter } from './lineSplitter.ts';
-import type { BoardAtTheLine, Emit, LineSource, Orders } from './lineSource.ts';
+import type { Emit, LineSource, Orders } from './lineSource.ts';
 
 export const SERIAL_SPEEDS = [9600, 19_200, 38_400, 57_600, 115_200, 230_400, 460_800, 921_600] as const;
 
@@ -47,8 +47,8 @@ export class SerialSource implements LineSource {
     return this.talk.board ? this.talk : null;
   }
 
-  get board(): BoardAtTheLine | null {
-    return this.talk.board;
+  boardAt(boardId: string): BoardAtTheLine | null {
+    return boardId === this.boardId ? this.talk.board : null;
   }
 
   setGarden(garden: Garden): void {

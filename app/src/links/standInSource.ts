@@ -37,7 +37,7 @@ export class StandInSource implements LineSource, Orders, Clock {
     },
     tell: (event) => this.emit?.({ kind: 'events', events: [event] }),
   });
-  readonly board = null;
+  readonly boardAt = () => null;
   private pace: Speed = 1;
   private world: World;
   private setup: Setup;

@@ -2,7 +2,7 @@
 import { useSyncExternalStore } from 'react';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import { playTone } from '../ui/tone.ts';
-import { alertWords } from '../words/alertText.ts';
+import { alertWords } from '@plain-trowel/core/telling/alertWords';
 
 export type Telling = { readonly notification: boolean; readonly sound: boolean };
 

@@ -5,7 +5,8 @@ import {
   type BandEdges,
   type WordSchool,
 } from '@plain-trowel/core/quantity/bands';
-import { countsAtPercent, type Curve } from '@plain-trowel/core/calibration/curve';
+import type { Curve } from '@plain-trowel/core/calibration/curve';
+import { bandPlace } from './bandPlace.ts';
 import { BAR_HEIGHT, LEFT } from './levels.ts';
 import { bandFill } from './patterns.tsx';
 import type { RulerScale } from './rulerScale.ts';
@@ -70,13 +71,9 @@ function BandStretch({
   right: number;
   barY: number;
 }) {
-  const from = scale.x(countsAtPercent(fit, band.fromTenths / 10));
-  const to = scale.x(countsAtPercent(fit, band.toTenths / 10));
-  // The outermost bands reach to the ends of the bar: what is clamped still is dry, or flooded. Their words stay between the pegs.
-  const x1 = band.fromTenths <= 10 * fit.dryPercent ? LEFT : from;
-  const x2 = band.toTenths >= 10 * fit.wetPercent ? right : to;
-  // A band that lies wholly beyond what this curve can say has no place on its bar.
-  if (band.toTenths <= 10 * fit.dryPercent || band.fromTenths >= 10 * fit.wetPercent) return null;
+  const place = bandPlace(band, fit, scale, LEFT, right);
+  if (place === null) return null;
+  const { from, to, x1, x2 } = place;
   const width = word.length * 8.2 + 10;
   const middle = (from + to) / 2;
   return (

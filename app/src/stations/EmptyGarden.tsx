@@ -4,6 +4,7 @@ const WHAT = {
   dose: 'how long the pump must run for 100 ml',
   limits: 'where water starts and stops, and what the pump answers',
   sketch: 'the program of a board, written from the garden',
+  today: 'what needs you now, and how every plot stands',
   log: 'what was read and what happened',
 } as const;
 

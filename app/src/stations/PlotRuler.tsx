@@ -11,7 +11,7 @@ import { useGarden } from '../data/gardenContext.ts';
 import { putOnSlip } from '../frame/slip.ts';
 import { rulerPegs } from '../ruler/pegs.ts';
 import { useLive } from '../links/liveContext.ts';
-import type { PlotView } from '../links/plotView.ts';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { Ruler } from '../ruler/Ruler.tsx';
 import { typedCounts } from '@plain-trowel/core/calibration/runPoint';
 import { formatPercent } from '@plain-trowel/core/quantity/format';

@@ -1,4 +1,4 @@
-import { minuteOf, minuteText } from '../words/timeText.ts';
+import { minuteOf, minuteText } from '@plain-trowel/core/quantity/timeText';
 import { useTyped } from './useTyped.ts';
 
 /** A time of the day as "20:05", whatever the browser's own habit. Kept on Enter or when left; what is no time stays, marked. */

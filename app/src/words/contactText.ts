@@ -7,7 +7,7 @@ import type { PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import { plainConditions, driesTo, onlyWhile, stopText } from './programText.ts';
 import { contactReasonText } from './reasonText.ts';
 import { capital } from './spoken.ts';
-import { minuteText, shortTime } from './timeText.ts';
+import { minuteText, shortTime } from '@plain-trowel/core/quantity/timeText';
 
 export const CONTACT_WORDS: Readonly<
   Record<ContactRule['kind'], { readonly name: string; readonly when: string }>

@@ -3,7 +3,7 @@ import type { OwnedContradiction } from '@plain-trowel/core/garden/bind/contradi
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
-import { minuteText } from './timeText.ts';
+import { minuteText } from '@plain-trowel/core/quantity/timeText';
 
 /** Which two settings disagree, by how much, and how to resolve it. No default: a new kind fails to compile here until it has words. */
 export function contradictionText({ kind, at, against, value, limit, percentKind }: Contradiction): string {

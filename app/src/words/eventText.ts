@@ -7,7 +7,8 @@ import {
   formatVolume,
 } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
-import { alertPhaseWord, alertWords } from './alertText.ts';
+import { alertWords } from '@plain-trowel/core/telling/alertWords';
+import { alertPhaseWord } from './alertText.ts';
 import { contactReasonText, reasonText } from './reasonText.ts';
 
 /** "at 31.0 % span: ", or the raw counts where those decide alone. */

@@ -57,7 +57,7 @@ const UNITS: readonly (readonly [RegExp, string])[] = [
 ];
 
 /** "flowMlPerS" as "flow", "minIntervalS" as "min interval"; the unit is told with the bound. */
-function fieldWords(field: string): string {
+export function fieldWords(field: string): string {
   const known = FIELDS[field];
   if (known !== undefined) return known;
   const unit = UNITS.find(([pattern]) => pattern.test(field));
@@ -65,7 +65,7 @@ function fieldWords(field: string): string {
   return bare.replace(/([a-z0-9])([A-Z])/g, '$1 $2').toLowerCase();
 }
 
-const unitOf = (field: string): string => UNITS.find(([pattern]) => pattern.test(field))?.[1] ?? '';
+export const unitOf = (field: string): string => UNITS.find(([pattern]) => pattern.test(field))?.[1] ?? '';
 
 /** "reservoir 1, levels": a path as a person would say it; entries of lists are counted from one. */
 export function placeText({ path }: Pick<Fault, 'path'>): string {

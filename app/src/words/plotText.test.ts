@@ -3,9 +3,10 @@ import { describe, expect, test } from 'vitest';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { REASONS } from '@plain-trowel/core/control/contract/reasons';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
-import type { PlotView } from '../links/plotView.ts';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { eventText } from './eventText.ts';
-import { labelLine, probeLine, stateWord } from './plotText.ts';
+import { labelLine, stateWord } from '@plain-trowel/core/telling/plotWords';
+import { probeLine } from './plotText.ts';
 import { reasonText } from './reasonText.ts';
 
 const garden = marigoldHare(Date.UTC(2026, 4, 1));

@@ -6,7 +6,7 @@ import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
 import type { PercentKind } from '@plain-trowel/core/quantity/percentKind';
 import { contradictionText } from './contradictionText.ts';
 import { programSentence } from './programText.ts';
-import { minuteOf, minuteText } from './timeText.ts';
+import { minuteOf, minuteText } from '@plain-trowel/core/quantity/timeText';
 
 const garden = marigoldHare(Date.UTC(2026, 4, 1));
 const [line] = garden.waterLines;

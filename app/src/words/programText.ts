@@ -11,7 +11,7 @@ import {
 import { risesDrying, type PercentScale } from '@plain-trowel/core/quantity/percentKind';
 import type { LineField } from '@plain-trowel/core/control/programs/contradiction';
 import { capital, plainText, spoken } from './spoken.ts';
-import { minuteText } from './timeText.ts';
+import { minuteText } from '@plain-trowel/core/quantity/timeText';
 import { temperatureText, litresText } from './unitText.ts';
 
 /** Words that stand for a setting of a line, or for one that is made elsewhere. */

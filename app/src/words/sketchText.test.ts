@@ -31,6 +31,9 @@ test('what waters, what switches and what shows is named', () => {
   expect(doesText(planOf('roof'))).toBe(
     'It reads each second, and waters by itself with Roof pump and shows with Dry lamp how its plot is doing.',
   );
+  expect(doesText({ ...planOf('roof'), lamps: [], sleep: { everyS: 300, awakeS: 4, usualS: 6 } })).toBe(
+    'It reads at each waking, and waters by itself with Roof pump.',
+  );
   expect(doesText(planOf('stern'))).toBe('It reads each second, and switches Galley light.');
 });
 

@@ -44,12 +44,22 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what} is a lamp of a kind that the program does not speak to.`;
     case 'shows-in-python':
       return `${what} is written to in MicroPython alone: a ring of lights wants pulses that only a board’s own timer gives, and for a display’s letters many boards have no room.`;
+    case 'network-in-python':
+      return `${what} reports over the network in MicroPython alone: in C++ an 8-bit board has no room for it, and connecting would stop the pulses that hold servos, for seconds.`;
+    case 'sleep-in-python':
+      return `${what} is to sleep between readings: in C++ each maker’s boards are told that in their own way, so the program stays awake. Take MicroPython, or reckon the supply without sleep.`;
+    case 'awake-holds':
+      return `${what} is to sleep between readings, but what stands in brackets would go dark, shut or be let go meanwhile: the program stays awake. Reckon the supply without sleep, or give that to another board.`;
+    case 'awake-short':
+      return `${what} is to sleep between readings, but one of its lines wants a reading more often than each minute: the program stays awake. Set a longer interval on Plan, Parts, and in Limits after how long a reading is old.`;
+    case 'far-in-python':
+      return `${what} is read by another board: the program in MicroPython hears of it through the gateway, the one in C++ leaves the network out here (an 8-bit board, or servos to be held).`;
     case 'not-calibrated':
       return `${what} goes by a probe that has no calibration which holds here. Calibrate it first.`;
     case 'no-meaning':
       return `${what} is asked for degrees or volts, and nobody has said what its numbers mean. Give it its values on Bench, Readout.`;
     case 'other-board':
-      return `${what} goes by something that another board measures; a board alone cannot know it. Measure it on this board, or choose another sensor.`;
+      return `${what} goes by something that another board measures, and this board does not report over the network, so nobody can tell it. Choose HTTP or MQTT for it on Plan, Parts, and draw it with its radio; or measure it on this board.`;
     case 'tank-unread':
       return `${what} has no channel that a pin alone can read. Its lines would never run.`;
     case 'contradiction':
@@ -71,7 +81,7 @@ export const SHEET_NAMES: Readonly<Record<SketchProblem['sheet'], string>> = {
 };
 
 /** What a board's program does with its outputs: which work by themselves, and which only by hand. */
-export function doesText({ lines, contacts, lamps, displays, engine }: BoardPlan): string {
+export function doesText({ lines, contacts, lamps, displays, engine, sleep }: BoardPlan): string {
   const isBySelf = (at: number) => {
     const config = engine.lines[at];
     return config?.enabled === true && config.program.kind !== 'alert-only';
@@ -92,7 +102,9 @@ export function doesText({ lines, contacts, lamps, displays, engine }: BoardPlan
       : []),
   ];
   return [
-    ...(does.length > 0 ? [`It reads each second, and ${listed(does)}.`] : []),
+    ...(does.length > 0
+      ? [`It reads ${sleep ? 'at each waking' : 'each second'}, and ${listed(does)}.`]
+      : []),
     ...(byHand.length > 0
       ? [
           `${listed(byHand)} ${byHand.length === 1 ? 'runs' : 'run'} only when ordered at the console: watering by itself is not switched on in Limits, Program.`,

@@ -136,6 +136,18 @@ export function readCurve(curve: Curve, rawCounts: number, temperatureC: number 
   };
 }
 
+/** Percent of many raw values, as `readCurve` gives them one by one; equal ones are worked out once. */
+export function readCurves(curve: Curve, raws: ArrayLike<number>): Float64Array {
+  const known = new Map<number, number>();
+  return Float64Array.from(raws, (raw) => {
+    const held = known.get(raw);
+    if (held !== undefined) return held;
+    const { percent } = readCurve(curve, raw);
+    known.set(raw, percent);
+    return percent;
+  });
+}
+
 /** The raw value that stands for a percent, not rounded; the end of the working range for a percent beyond it. */
 export function countsAtPercent(curve: Curve, percent: number): number {
   if (percent <= curve.dryPercent) return curve.dryCounts;

@@ -76,6 +76,11 @@ export class AlertWatch {
     return named ? alertEvent(garden, { ...named, phase }, atMs, simulated) : null;
   }
 
+  /** Somebody else judges, and this is how alerts stand by them. */
+  adopt(states: AlertStates): void {
+    this.states = states;
+  }
+
   memory(): AlertStates {
     return this.states;
   }

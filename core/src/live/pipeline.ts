@@ -36,7 +36,7 @@ const isWatched = ({ quantity }: Channel): boolean => isDeciding(quantity) && qu
 export type FindWave = (record: Window) => Promise<StreamFault | null>;
 
 export type PipelineNeeds<Problem> = {
-  readonly recorder: Recorder<Problem>;
+  readonly recorder: Pick<Recorder<Problem>, 'offer'>;
   readonly notifier: Notifier;
   readonly findWave: FindWave;
   /** Called when something was found out in the meantime. */
@@ -89,13 +89,27 @@ export class LivePipeline<Problem> {
   }
 
   /** Takes a reading in, and offers it to the log where it is to be recorded. */
-  take({ boardId, atMs, values, flags }: BoardReading, isRecording: boolean): void {
+  take(reading: BoardReading, isRecording: boolean): void {
+    const { boardId, atMs, values, flags, bundleMs = 0 } = reading;
     for (const named of values) {
       const { value } = named;
-      const channel = this.streams.take(boardId, atMs, named);
+      const channel = this.streams.take(boardId, atMs, named, bundleMs);
       if (!channel) continue;
       if (isWatched(channel)) this.watchOf(channel).push(atMs, value);
       if (isRecording)
+        this.needs.recorder.offer(
+          channel.id,
+          { timeMs: Math.round(atMs), raw: value, flags },
+          this.garden.logEveryS,
+        );
+    }
+  }
+
+  /** Offers a reading of the past to the log; nothing of now is worked out from it. */
+  record({ boardId, atMs, values, flags }: BoardReading): void {
+    for (const { name, value } of values) {
+      const channel = this.streams.channelOf(boardId, name);
+      if (channel)
         this.needs.recorder.offer(
           channel.id,
           { timeMs: Math.round(atMs), raw: value, flags },
@@ -222,7 +236,8 @@ export class LivePipeline<Problem> {
     return heard.length > 0 && heard.every((buffer) => silenceOf(buffer, nowMs) !== null);
   }
 
-  private heard(nowMs: number): Heard {
+  /** What is heard, as facts about the garden are asked for. */
+  heard(nowMs: number): Heard {
     return {
       nowMs,
       newest: (channelId) => this.lastOf(channelId),

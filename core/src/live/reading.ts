@@ -8,6 +8,8 @@ export type BoardReading = {
   readonly values: readonly { readonly name: string; readonly value: number }[];
   /** Flags that every value of it is recorded with. */
   readonly flags: number;
+  /** Its board delivers readings in bundles, and lets so much time pass between two of them, ms; absent: each comes as it is taken. */
+  readonly bundleMs?: number;
 };
 
 /** What a source can do; the sheets ask this, never what the source is. */

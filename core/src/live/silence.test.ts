@@ -26,6 +26,15 @@ describe('a stream is silent', () => {
   test('one long pause in between is not its usual distance', () => {
     expect(silentFrom(streamOf([...every(1, 12), 400, 401, 402]), 402)).toBe(6);
   });
+  test('only after two bundles are missing, where its board delivers them a bundle at a time', () => {
+    // Five readings two seconds apart come every ten seconds: the newest is ten seconds old before the next ones come.
+    const buffer = streamOf(every(2, 30));
+    buffer.bundleMs = 10_000;
+    expect(silentFrom(buffer, 58)).toBe(31);
+    const first = streamOf([0]);
+    first.bundleMs = 600_000;
+    expect(silentFrom(first, 0)).toBe(1801);
+  });
   test('with what came last, and how long ago', () => {
     expect(silenceOf(streamOf(every(1, 5)), 12_000)).toEqual({ rawCounts: 2600, atMs: 4000, ageS: 8 });
     expect(silenceOf(new StreamBuffer(5), 1e12)).toBeNull();

@@ -25,7 +25,9 @@ export function silentAfterMs(buffer: StreamBuffer): number {
   const gaps = Array.from(timesMs.subarray(1), (timeMs, at) => timeMs - (timesMs[at] ?? timeMs)).filter(
     (gap) => gap > 0,
   );
-  return gaps.length < 2 ? UNKNOWN_MS : Math.max(LEAST_MS, LATE * medianOf(gaps));
+  const own = gaps.length < 2 ? UNKNOWN_MS : Math.max(LEAST_MS, LATE * medianOf(gaps));
+  // What is delivered a bundle at a time is not late before two bundles are missing.
+  return Math.max(own, LATE * buffer.bundleMs);
 }
 
 /** @returns null while readings come as they usually do, or when none ever came */

@@ -38,16 +38,23 @@ export class Streams {
     );
   }
 
-  /** Takes a value; gives the channel that it belongs to, or null. */
-  take(boardId: string, atMs: number, { name, value, unit }: NamedValue): Channel | null {
+  /** The channel that a board prints under a name; null for a name that nobody has claimed. */
+  channelOf(boardId: string, name: string): Channel | null {
+    return this.channels.get(keyOf(boardId, name)) ?? null;
+  }
+
+  /** Takes a value; gives the channel that it belongs to, or null. @param bundleMs between two deliveries of its board */
+  take(boardId: string, atMs: number, { name, value, unit }: NamedValue, bundleMs = 0): Channel | null {
     const key = keyOf(boardId, name);
-    const channel = this.channels.get(key) ?? null;
+    const channel = this.channelOf(boardId, name);
     if (!channel && !this.infos.has(key) && this.infos.size >= MOST_NAMES) {
       if (this.others.size < MOST_COUNTED) this.others.add(key);
       return null;
     }
     this.infos.set(key, { boardId, name, last: value, unit: unit ?? null });
-    this.bufferAt(key, channel !== null).push(atMs, value);
+    const buffer = this.bufferAt(key, channel !== null);
+    buffer.bundleMs = bundleMs;
+    buffer.push(atMs, value);
     return channel;
   }
 

@@ -28,6 +28,15 @@ describe('from the wiring', () => {
     expect(state(found, 'radio')).toMatchObject({ currentMa: 185, secondsPerDay: 288 });
     expect(found.readings).toBe(144);
   });
+  test('a board whose program stays awake counts as awake all day; one that wakes for longer, for what it does', () => {
+    const circuit = readCircuit(sketchNetlist('w: board-wifi-two-groups'), catalogue);
+    const with_ = (staysAwake: readonly string[], awakeS: number) =>
+      supplyBudget(circuit, { ...habits, sleeps: true }, { staysAwake: new Set(staysAwake), awakeS });
+    expect(state(with_(['w'], 0), 'sleep')?.currentMa).toBe(50);
+    expect(state(with_([], 12), 'sleep')?.currentMa).toBe(0.05);
+    expect(state(with_([], 12), 'wake')?.secondsPerDay).toBe(144 * 12);
+    expect(state(with_([], 1), 'wake')?.secondsPerDay).toBe(144 * 3);
+  });
   test('a stick powered only to be read: 0.6 s for each reading, nothing in between', () => {
     const found = budget(oneStick, { parts: { l1: { perReading: true } } }, { sleeps: true });
     expect(state(found, 'sleep')?.currentMa).toBeCloseTo(0.05, 12);

@@ -40,8 +40,20 @@ function atBattery(
     : 1;
 }
 
+/** What the boards' own programs do of the sleep that is wanted. */
+export type Programs = {
+  /** Parts of boards that stay awake although the boards are to sleep. */
+  readonly staysAwake: ReadonlySet<string>;
+  /** Awake at each waking, s, the longest of them; the parts' own figures count where they say more. */
+  readonly awakeS: number;
+};
+
 /** What sleeps, wakes and waters in a wiring. Boards that cannot sleep, and parts that are always powered, count all day. */
-export function supplyBudget(circuit: Circuit, habits: SupplyHabits): Budget {
+export function supplyBudget(
+  circuit: Circuit,
+  habits: SupplyHabits,
+  programs: Programs = { staysAwake: new Set(), awakeS: 0 },
+): Budget {
   const missing: string[] = [];
   const sum = (parts: readonly Placed[], currentOf: (placed: Placed) => number | null): number =>
     parts.reduce((total, placed) => {
@@ -67,7 +79,9 @@ export function supplyBudget(circuit: Circuit, habits: SupplyHabits): Budget {
   );
 
   const standing = sum(always, (placed) => fact(placed, 'activeMa'));
-  const asleep = sum(boards, (placed) => fact(placed, habits.sleeps ? 'sleepMa' : 'activeMa'));
+  const asleep = sum(boards, (placed) =>
+    fact(placed, habits.sleeps && !programs.staysAwake.has(placed.part.id) ? 'sleepMa' : 'activeMa'),
+  );
   const awake = sum(boards, (placed) => fact(placed, 'activeMa'));
   const onAir = sum(boards, (placed) =>
     Math.max(fact(placed, 'radioMa') ?? 0, fact(placed, 'activeMa') ?? 0),
@@ -81,7 +95,10 @@ export function supplyBudget(circuit: Circuit, habits: SupplyHabits): Budget {
   const base = habits.sleeps ? awake + standing : asleep + standing;
   const found: Record<PowerState, { currentMa: number; secondsPerDay: number }> = {
     sleep: { currentMa: asleep + standing, secondsPerDay: 0 },
-    wake: { currentMa: base, secondsPerDay: habits.sleeps ? readings * longest('wakeS', boards) : 0 },
+    wake: {
+      currentMa: base,
+      secondsPerDay: habits.sleeps ? readings * Math.max(longest('wakeS', boards), programs.awakeS) : 0,
+    },
     measure: { currentMa: base + measuring, secondsPerDay: timed.length > 0 ? readings * measureS : 0 },
     radio: { currentMa: onAir + standing, secondsPerDay: readings * longest('radioS', boards) },
     pump: { currentMa: base + watering, secondsPerDay: water.length > 0 ? habits.waterS : 0 },

@@ -72,6 +72,11 @@ export const answerSchema = z.strictObject({
   settings: z.array(line).max(200),
   /** Each is given once: a board that has had an id does not take it again, and nobody takes one that is older than `liveS`. */
   orders: z.array(z.strictObject({ id, text: line, liveS: z.int().min(1).max(86_400) })).max(20),
+  /** What other boards have read that this one goes by, by the ids of the channels: numbers as those boards print them, not older than a minute. */
+  far: z
+    .array(z.strictObject({ n: id, v: z.number().min(-1e9).max(1e9) }))
+    .max(50)
+    .default([]),
   /** Local time, Monday 0, and when the sun rises and sets; null: not known. */
   clock: z.strictObject({ daySecond: z.int().min(0).max(86_399), weekday: z.int().min(0).max(6) }).nullable(),
   sun: z.strictObject({ riseS: z.int().min(0).max(86_399), setS: z.int().min(0).max(86_399) }).nullable(),

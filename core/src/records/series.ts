@@ -129,8 +129,8 @@ function rowsBefore({ dayMs, offsetsMs }: DayBlock, timeMs: number, andAt = fals
 
 /** A series without the readings that stand beside others; the same one when there are none. */
 export function withoutBeside(series: Series): Series {
+  if (series.flags.every((flags) => (flags & FLAGS.beside) === 0)) return series;
   const kept = [...series.flags.keys()].filter((at) => ((series.flags[at] ?? 0) & FLAGS.beside) === 0);
-  if (kept.length === series.flags.length) return series;
   return {
     timesMs: Float64Array.from(kept, (at) => series.timesMs[at] ?? 0),
     raw: Float64Array.from(kept, (at) => series.raw[at] ?? 0),

@@ -45,6 +45,28 @@ function season(days: number) {
   return made;
 }
 
+describe('thinned for a season', () => {
+  const span = { channelId: 'a', fromMs: DAY0, toMs: DAY0 + 40 * DAY_MS };
+  test('says how many readings there are, cuts its ends, and tells damaged days', async () => {
+    const { store, stored } = season(40);
+    stored.set(`a ${DAY0 + 7 * DAY_MS}`, { channelId: 'a', raw: 'nonsense' });
+    const thin = await new SeriesReader(store, 1000).thin({ ...span, fromMs: at(0, 1, 0).timeMs });
+    expect([thin.readings, thin.raw[0], thin.raw.at(-1)]).toEqual([77, 0.5, 39.5]);
+    expect(thin.damagedDays).toEqual([DAY0 + 7 * DAY_MS]);
+  });
+  test('days stay thinned, whatever moves, until they are written; parts of days are read each time', async () => {
+    const made = season(40);
+    const reader = new SeriesReader(made.store, 1);
+    await reader.thin(span);
+    made.reads.length = 0;
+    await reader.thin({ ...span, fromMs: at(5, 12, 0).timeMs, toMs: at(39, 6, 0).timeMs });
+    expect(made.reads).toEqual([5, 39]);
+    made.put('a', 20, [at(20, 3, 99)]);
+    reader.written('a', [DAY0 + 20 * DAY_MS]);
+    expect(Math.max(...(await reader.thin(span)).raw)).toBe(99);
+  });
+});
+
 describe('a span', () => {
   test('is cut at both ends, both included, and joined over midnight', async () => {
     const { store } = season(3);

@@ -1,5 +1,6 @@
 /** Readings of any span, a stretch at a time, for whoever needs them: a chart, a worker, an export. */
-import { dayOf, isSoundBlock, seriesOf, type DayBlock, type Series } from './series.ts';
+import { joinThin, partOfDay, thinDay, type ThinDay, type ThinSeries } from './thinDay.ts';
+import { DAY_MS, dayOf, isSoundBlock, seriesOf, type DayBlock, type Series } from './series.ts';
 
 /** Where the days of a garden's channels lie. What comes back is believed only after a look. */
 export type DayStore = {
@@ -31,6 +32,8 @@ export class SeriesReader {
   /** By channel and day, the one used longest ago first. */
   private readonly kept = new Map<string, DayBlock>();
   private keptRows = 0;
+  /** Thinned days: small enough to stay. */
+  private readonly thinned = new Map<string, ThinDay>();
   /** Counts what was written, so that a day that was read before it was written is not kept after. */
   private writes = 0;
 
@@ -55,16 +58,44 @@ export class SeriesReader {
     return cut({ sound, damagedDays }, span);
   }
 
+  /** The readings of a long span, thinned to a few an hour; how many they are, and where gaps lie, is as of all of them. */
+  async thin(span: Span): Promise<ThinSeries & { readonly damagedDays: readonly number[] }> {
+    const { channelId, fromMs, toMs } = span;
+    const all = await this.store.days(channelId, dayOf(fromMs), dayOf(toMs));
+    const isWhole = (dayMs: number) => dayMs >= fromMs && dayMs + DAY_MS - 1 <= toMs;
+    const missing = all.filter((dayMs) => !isWhole(dayMs) || !this.thinned.has(keyOf(channelId, dayMs)));
+    const parts = new Map<number, ThinDay>();
+    const damagedDays: number[] = [];
+    for (let at = 0; at < missing.length; at += DAYS_AT_ONCE) {
+      const writesBefore = this.writes;
+      const days = await this.blocksOf(channelId, missing.slice(at, at + DAYS_AT_ONCE));
+      damagedDays.push(...days.damagedDays);
+      for (const block of days.sound) {
+        const isAll = isWhole(block.dayMs);
+        const thin = thinDay(isAll ? block : partOfDay(block, fromMs, toMs));
+        parts.set(block.dayMs, thin);
+        if (isAll && writesBefore === this.writes && this.mostRows > 0)
+          this.thinned.set(keyOf(channelId, block.dayMs), thin);
+      }
+    }
+    const thin = all.flatMap((dayMs) => parts.get(dayMs) ?? this.thinned.get(keyOf(channelId, dayMs)) ?? []);
+    return { ...joinThin(thin), damagedDays };
+  }
+
   /** Days of a channel were written: they are read again when they are next asked for. */
   written(channelId: string, daysMs: Iterable<number>): void {
     this.writes += 1;
-    for (const dayMs of daysMs) this.drop(keyOf(channelId, dayMs));
+    for (const dayMs of daysMs) {
+      this.drop(keyOf(channelId, dayMs));
+      this.thinned.delete(keyOf(channelId, dayMs));
+    }
   }
 
   /** Anything may have been written. */
   forget(): void {
     this.writes += 1;
     this.kept.clear();
+    this.thinned.clear();
     this.keptRows = 0;
   }
 

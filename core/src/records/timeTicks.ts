@@ -27,14 +27,21 @@ const STEPS_MS = [
   28 * DAY,
 ];
 
-/** The step that gives at most `most` marks over a stretch of time, ms. */
+/** In a longer stretch marks stand at the beginnings of months, so many apart. */
+const MONTH_STEPS = [1, 2, 3, 6, 12, 24, 60];
+/** About a month: what steps of months are told by. */
+export const MONTH_MS = 30 * DAY;
+
+/** The step that gives at most `most` marks over a stretch of time, ms; of months about their length. */
 export function tickStepMs(spanMs: number, most: number): number {
-  return STEPS_MS.find((step) => spanMs / step <= most) ?? 28 * DAY;
+  const step = STEPS_MS.find((one) => spanMs / one <= most);
+  if (step !== undefined) return step;
+  return (MONTH_STEPS.find((months) => spanMs / (months * MONTH_MS) <= most) ?? 60) * MONTH_MS;
 }
 
 /**
- * Round times from `fromMs` to `toMs`, at most about `most` of them. Steps count from the zone's own midnight, so that a six-hour step falls on
- * 0, 6, 12 and 18 o'clock there; over a clock change they stay evenly spaced and may sit an hour off.
+ * Round times from `fromMs` to `toMs`, at most about `most` of them, by the zone's own clocks: a six-hour step falls on 0, 6, 12 and 18 o'clock there, also behind a change of
+ * clocks, and steps of days and months on its midnights.
  */
 export function timeTicks(
   fromMs: number,
@@ -43,11 +50,33 @@ export function timeTicks(
   timeZone: string,
 ): { ticksMs: number[]; stepMs: number } {
   const stepMs = tickStepMs(toMs - fromMs, most);
-  const shift = zoneOffsetMs(fromMs, timeZone);
   const ticksMs: number[] = [];
-  for (let at = Math.ceil((fromMs + shift) / stepMs) * stepMs - shift; at <= toMs; at += stepMs)
-    ticksMs.push(at);
+  for (const localMs of stepMs < MONTH_MS
+    ? evenly(fromMs, toMs, stepMs, timeZone)
+    : months(fromMs, stepMs, timeZone)) {
+    const near = localMs - zoneOffsetMs(localMs, timeZone);
+    // Shorter steps than an hour are even, whatever the clocks do.
+    const at =
+      stepMs < HOUR ? localMs - zoneOffsetMs(fromMs, timeZone) : localMs - zoneOffsetMs(near, timeZone);
+    if (at > toMs) break;
+    if (at >= fromMs && at > (ticksMs.at(-1) ?? -Infinity)) ticksMs.push(at);
+  }
   return { ticksMs, stepMs };
+}
+
+/** Round local times, as if they were UTC, from a step before the first to a step behind the last. */
+function* evenly(fromMs: number, toMs: number, stepMs: number, timeZone: string): Generator<number> {
+  const shift = zoneOffsetMs(fromMs, timeZone);
+  const last = toMs + shift + stepMs;
+  for (let at = (Math.floor((fromMs + shift) / stepMs) - 1) * stepMs; at <= last; at += stepMs) yield at;
+}
+
+/** Beginnings of months, as if they were UTC, without an end. */
+function* months(fromMs: number, stepMs: number, timeZone: string): Generator<number> {
+  const by = Math.round(stepMs / MONTH_MS);
+  const local = new Date(fromMs + zoneOffsetMs(fromMs, timeZone));
+  const first = Math.floor((local.getUTCFullYear() * 12 + local.getUTCMonth()) / by) * by;
+  for (let month = first; ; month += by) yield Date.UTC(Math.floor(month / 12), month % 12, 1);
 }
 
 /** How far the zone's clocks are ahead of UTC at a time, ms. */

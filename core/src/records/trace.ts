@@ -70,7 +70,7 @@ const bucketOf = (timeMs: number, firstMs: number, widthMs: number) =>
   Math.floor((timeMs - firstMs) / widthMs);
 
 /** Rows of the first, lowest, highest and last value in [from, to), rising and each once. */
-function telling(values: ArrayLike<number>, from: number, to: number): number[] {
+export function telling(values: ArrayLike<number>, from: number, to: number): number[] {
   let low = from;
   let high = from;
   for (let row = from; row < to; row += 1) {

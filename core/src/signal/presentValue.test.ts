@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { captureValue, hasDrift, presentValue, summarise } from './presentValue.ts';
+import { captureValue, hasDrift, presentValue, summarise, WATCH_WINDOW } from './presentValue.ts';
 import { StreamBuffer } from './streamBuffer.ts';
 
 const stream = (values: readonly number[], everyMs: number) => {
@@ -84,4 +84,14 @@ describe('what is captured', () => {
     expect(captureValue(buffer, 99_000)).toBeNull();
     expect(captureValue(new StreamBuffer(3), 0)).toBeNull();
   });
+});
+
+test.each([
+  ['ten minutes apart: its last reading alone', 600, 2600 + 4 * 50],
+  ['a minute apart: the middle of the last two minutes', 60, 2600 + 3 * 50],
+  ['ten seconds apart: the middle of five', 10, 2600 + 2 * 50],
+])('what a slow stream says now does not reach back for hours: %s', (_, gapS, rawCounts) => {
+  const buffer = new StreamBuffer(100);
+  for (let at = 0; at < 5; at += 1) buffer.push(at * gapS * 1000, 2600 + at * 50);
+  expect(presentValue(buffer, WATCH_WINDOW)?.rawCounts).toBe(rawCounts);
 });

@@ -20,11 +20,11 @@ export type PresentValue = {
   readonly atMs: number;
 };
 
-/** How much of the stream a value rests on: the last seconds, reaching further back on a slow stream. */
-export type WindowChoice = { readonly seconds: number; readonly atLeast: number };
+/** How much of the stream a value rests on: the last seconds; on a slow stream so many readings, but none older than the last one by more than `mostS`. */
+export type WindowChoice = { readonly seconds: number; readonly atLeast: number; readonly mostS?: number };
 
-/** The value shown while watching: short, so that a touch of the hand is seen at once. */
-export const WATCH_WINDOW: WindowChoice = { seconds: 4, atLeast: 5 };
+/** The value shown while watching: short, so that a touch of the hand is seen at once. A board that wakes every ten minutes is believed by its last reading alone: what it read an hour ago is not now. */
+export const WATCH_WINDOW: WindowChoice = { seconds: 4, atLeast: 5, mostS: 120 };
 /** A captured reference: longer, so that its spread means something. */
 export const CAPTURE_WINDOW: WindowChoice = { seconds: 10, atLeast: 12 };
 
@@ -32,7 +32,10 @@ export const CAPTURE_WINDOW: WindowChoice = { seconds: 10, atLeast: 12 };
 export function presentValue(buffer: StreamBuffer, choice: WindowChoice): PresentValue | null {
   const last = buffer.last();
   if (!last) return null;
-  return summarise(buffer.since(last.timeMs - choice.seconds * 1000, choice.atLeast));
+  const { seconds, atLeast, mostS = Infinity } = choice;
+  const wanted = buffer.since(last.timeMs - seconds * 1000, atLeast);
+  const oldestMs = last.timeMs - mostS * 1000;
+  return summarise((wanted.timesMs[0] ?? 0) >= oldestMs ? wanted : buffer.since(oldestMs));
 }
 
 /** A slope beyond so many of its own standard errors is one. */

@@ -9,6 +9,8 @@ export class StreamBuffer {
   private readonly values: Float64Array;
   private next = 0;
   private held = 0;
+  /** Readings are delivered in bundles, so far apart, ms; 0: each comes as it is taken. */
+  bundleMs = 0;
 
   /** @param capacity readings kept, ≥ 1 */
   constructor(capacity = 36_000) {

@@ -1,12 +1,13 @@
 /** A board's program, planned from the garden: whole, or a list of what is still missing. */
 import { byId } from '../quantity/byId.ts';
-import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Board, Garden } from '../garden/document/schema.ts';
 import { headingOf } from './heading.ts';
 import { isInput } from './inputs.ts';
 import type { BoardPlan, SketchDisplay, SketchLamp, SketchLine, SketchProblem } from './plan.ts';
 import { inputsOf } from './plan.ts';
+import { drawnAs, networkOf } from './network.ts';
 import { Planner } from './planner.ts';
+import { sleepOf } from './sleep.ts';
 
 export type Planned =
   | { readonly ok: true; readonly plan: BoardPlan }
@@ -49,10 +50,23 @@ export function planBoard(garden: Garden, boardId: string): Planned {
   for (const what of takenTwice(planner, [...outputs, ...switched], lamps, displays))
     planner.miss('pin-taken-twice', what, 'plan/wiring');
   if (planner.problems.length > 0 || !board) return { ok: false, problems: onceEach(planner.problems) };
+  const network = networkOf(garden, board);
+  const { sleep, leftOut: awake } = sleepOf(garden, board.name, {
+    network,
+    inputs,
+    powers,
+    bus,
+    lines: outputs,
+    contacts: switched,
+    lamps,
+    displays,
+  });
   const sensorInputs = all.flatMap(inputsOf).flatMap((at) => inputs[at] ?? []);
   return {
     ok: true,
     plan: {
+      network,
+      sleep,
       garden: garden.name,
       board: board.name,
       traits: traitsOf(garden, board),
@@ -85,17 +99,15 @@ export function planBoard(garden: Garden, boardId: string): Planned {
         lamps,
         displays,
         bus,
+        sleep,
       }),
-      leftOut: [...planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])), ...planner.leftOut],
+      leftOut: [
+        ...planner.read.flatMap(({ input }) => (isInput(input) ? [] : [input])),
+        ...planner.leftOut,
+        ...awake,
+      ],
     },
   };
-}
-
-/** What stands for the board in the wiring, and the facts of it. */
-function drawnAs(garden: Garden, { id }: Board) {
-  const part = garden.wiring.parts.find(({ stands }) => stands?.list === 'boards' && stands.id === id);
-  const entry = part && catalogueOf(garden).get(part.entryId);
-  return { name: entry?.name ?? null, facts: { ...entry?.facts, ...part?.settings } };
 }
 
 /** As the garden has it, and as it is drawn where that says something else: either may tell that it is a small one. */
@@ -132,7 +144,7 @@ function takenTwice(
       pin,
     })),
     ...inputs
-      .filter(({ reads }) => reads !== 'bus' && reads !== 'i2c')
+      .filter(({ reads }) => reads !== 'bus' && reads !== 'i2c' && reads !== 'far')
       .flatMap(({ label, pin, second }) => [{ label, pin }, ...(second ? [{ label, pin: second }] : [])]),
     ...lines.map(({ name, output }) => ({ label: name, pin: output.pin })),
   ];

@@ -573,7 +573,7 @@ test('the numbers and names of reasons are those of the contract, in either lang
     if (NOT_THE_ENGINES.includes(reason as Reason)) continue;
     const name = reason === 'order' ? 'BY_ORDER' : reason.toUpperCase().replace(/-/g, '_');
     expect(engine).toMatch(new RegExp(`\\b${name} = ${code}\\b`));
-    expect(board).toContain(`case ${code}: Serial.print(F("${reason}"));`);
+    expect(board).toContain(`case ${code}: TELL.print(F("${reason}"));`);
     expect(python[0]).toMatch(new RegExp(`^${name} = ${code}$`, 'm'));
     expect(python[1]).toContain(`${code}: "${reason}",`);
   }

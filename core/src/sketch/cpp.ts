@@ -13,9 +13,11 @@ import type {
 } from './plan.ts';
 import { sensorLabel, WORD_KINDS } from './plan.ts';
 import { bool, configText, contactText, orNone, slotsOf, watchText, whole } from './cppSettings.ts';
+import { networkText } from './cppNetwork.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
 import { isSmall } from './fits.ts';
-import { nameOf, sumOf } from './folder.ts';
+import { nameOf } from './folder.ts';
+import { sumOf } from '../quantity/sumOf.ts';
 import type { Output, Pin } from './pins.ts';
 import { frameOf } from './settable.ts';
 import { signalCodes } from './signalCodes.ts';
@@ -33,6 +35,7 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   volts: 'READ_VOLTS',
   bus: 'READ_BUS',
   i2c: 'READ_I2C',
+  far: 'READ_FAR',
 };
 
 const tableText = (name: string, table: readonly TablePoint[]): string =>
@@ -199,11 +202,11 @@ const outputRow = (plan: BoardPlan, { name, output }: SketchLine): string =>
 
 /** @param before the inputs above it */
 function inputRow(
-  { name, pin, second = pin, reads, label, power, register, asked }: SketchInput,
+  { name, pin, second = pin, reads, label, power, register, asked, far }: SketchInput,
   before: readonly SketchInput[],
 ): string {
-  // Of a word on the bus its place among them, and so of what is asked over I2C.
-  const place = register ? registersOf(before).length : (asked?.place ?? null);
+  // Of a word on the bus its place among them, and so of what is asked over I2C; of what another board reads the digits behind its point.
+  const place = register ? registersOf(before).length : (asked?.place ?? far?.decimals ?? null);
   const pins = place === null ? `${pinText(pin)}, ${pinText(second)}` : `${place}, NO_PIN`;
   return `  {${READ_NAMES[reads]}, ${pins}, ${power ?? 'ALWAYS_FED'}, "${forString(name)}"},  // ${forComment(label)}`;
 }
@@ -213,7 +216,7 @@ export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string 
   const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}${plan.i2c ? 'i2c.h, ' : ''}inputs.h, kept.h, settable.h, console.h and board.h. No library is needed.
+${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, tell.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}${plan.i2c ? 'i2c.h, ' : ''}${plan.network ? `json.h, report.h, ${plan.network.over === 'mqtt' ? 'mqtt.h' : 'post.h'}, net.h, secrets.h, ` : ''}inputs.h, kept.h, settable.h, console.h and board.h. ${plan.network ? 'The only library is that of the radio, which comes with the package of the board.' : 'No library is needed.'}
 #include "engine_size.h"
 #include "pins.h"
 ${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}
@@ -236,7 +239,7 @@ const keptAs = ({ lines, contacts }: BoardPlan): number =>
 
 function sketchText(plan: BoardPlan): string {
   const { inputs, lines } = plan;
-  return `
+  return `${networkText(plan)}
 // ---- What is read.
 const uint8_t INPUTS = ${inputs.length};
 static const InputPin INPUT_PINS[${Math.max(1, inputs.length)}] = {
@@ -280,7 +283,7 @@ const programBits = ({ engine }: BoardPlan): number =>
 
 /** What of reading and of the engine this board needs: what it does not need takes no room. */
 function needsText(plan: BoardPlan): string {
-  const { inputs, powers, bus, i2c, sources, senses, lines, watches } = plan;
+  const { inputs, powers, bus, i2c, sources, senses, lines, watches, network } = plan;
   const members = Math.max(0, ...sources.map((one) => (one.by === 'one' ? 0 : one.members.length)));
   const reads = (how: Reads): boolean => inputs.some((one) => one.reads === how);
   const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
@@ -294,6 +297,9 @@ function needsText(plan: BoardPlan): string {
     [bus !== null, 'TROWEL_BUS'],
     [inputs.some(({ register }) => register?.kind.startsWith('float')), 'TROWEL_BUS_FLOATS'],
     [i2c !== null, 'TROWEL_I2C'],
+    [network !== null, 'TROWEL_NET'],
+    [network?.over === 'mqtt', 'TROWEL_MQTT'],
+    [reads('far'), 'TROWEL_FAR'],
     [members > 0, `TROWEL_MOST_MEMBERS ${members}`],
   ];
   return needs.flatMap(([isNeeded, name]) => (isNeeded ? [`#define ${name}\n`] : [])).join('');

@@ -2,9 +2,10 @@
 import type { BoardPlan } from './plan.ts';
 
 /** Headers of a program in C++. */
-export const cppFileNames = ({ contacts, lamps, bus, i2c }: BoardPlan): readonly string[] => [
+export const cppFileNames = ({ contacts, lamps, bus, i2c, network }: BoardPlan): readonly string[] => [
   'engine.h',
   'pins.h',
+  'tell.h',
   ...(contacts.length > 0 ? ['contacts.h'] : []),
   ...(lamps.length > 0 ? ['signals.h', 'lamps.h'] : []),
   ...(bus ? ['bus.h'] : []),
@@ -13,6 +14,7 @@ export const cppFileNames = ({ contacts, lamps, bus, i2c }: BoardPlan): readonly
   'kept.h',
   'settable.h',
   'console.h',
+  ...(network ? ['json.h', 'report.h', network.over === 'mqtt' ? 'mqtt.h' : 'post.h', 'net.h'] : []),
   'board.h',
 ];
 
@@ -23,7 +25,12 @@ export const pythonFileNames = ({
   displays,
   bus,
   i2c,
-}: Pick<BoardPlan, 'contacts' | 'lamps' | 'displays' | 'bus' | 'i2c'>): readonly string[] => [
+  network,
+  sleep,
+}: Pick<
+  BoardPlan,
+  'contacts' | 'lamps' | 'displays' | 'bus' | 'i2c' | 'network' | 'sleep'
+>): readonly string[] => [
   'board.py',
   ...(bus ? ['bus.py'] : []),
   'console.py',
@@ -31,11 +38,13 @@ export const pythonFileNames = ({
   'engine.py',
   ...(i2c ? ['i2c.py'] : []),
   'kept.py',
+  ...(network ? [network.over === 'mqtt' ? 'mqtt.py' : 'post.py', 'net.py', 'radio.py'] : []),
   'reasons.py',
   ...(displays.length > 0 ? ['screen.py'] : []),
   ...(displays.length > 0 || lamps.some(({ kind }) => kind === 'ring') ? ['shows.py'] : []),
   ...(lamps.length + displays.length > 0 ? ['signals.py'] : []),
   'settable.py',
+  ...(sleep ? ['sleeper.py'] : []),
   'start.py',
   'store.py',
 ];

@@ -67,6 +67,7 @@ const READS_BYTES: Readonly<Record<Reads, number>> = {
   volts: 900,
   bus: 1500,
   i2c: 2000,
+  far: 0,
 };
 const SENSES_BYTES = 900;
 const MEMBERS_BYTES = 700;
@@ -103,21 +104,42 @@ const isBeyondSmall = ({ engine }: BoardPlan): boolean =>
     ({ guards, flowMlPerMin }) => guards.dailyMaxMl > MOST_SMALL || flowMlPerMin > MOST_SMALL,
   );
 
-/** What the program in C++ leaves out: rings of lights, which want pulses that only a board's own timer gives, and displays, for whose letters many boards have no room. */
+/** Connecting holds a board up, and what waits for an answer takes some 20 kB. */
+const canReport = (plan: BoardPlan): boolean =>
+  !isSmall(plan) && ![...plan.lines, ...plan.contacts].some(({ output }) => output.pulses);
+
+/** What the program in C++ leaves out: rings of lights, which want pulses that only a board's own timer gives, displays, for whose letters many boards have no room, sleep, which each maker's boards are told in their own way, and the network on 8-bit boards, which have no room for it, and where servos are held: connecting stops their pulses for seconds. */
 export function forCpp(plan: BoardPlan): BoardPlan {
   const lamps = plan.lamps.filter(({ kind }) => kind !== 'ring');
   const shown = [...plan.lamps.filter(({ kind }) => kind === 'ring'), ...plan.displays];
-  const leftOut = shown.map(({ name }): SketchProblem => ({
-    kind: 'shows-in-python',
-    what: name,
-    sheet: 'plan/wiring',
-  }));
+  const leftOut = [
+    ...shown.map(({ name }): SketchProblem => ({
+      kind: 'shows-in-python',
+      what: name,
+      sheet: 'plan/wiring',
+    })),
+    ...(plan.sleep
+      ? [{ kind: 'sleep-in-python', what: plan.board, sheet: 'plan/parts' } satisfies SketchProblem]
+      : []),
+    ...(plan.network && !canReport(plan)
+      ? [{ kind: 'network-in-python', what: plan.board, sheet: 'plan/parts' } satisfies SketchProblem]
+      : []),
+  ];
   if (leftOut.length === 0) return plan;
   const none = lamps.length === 0 ? { watches: [], signals: [] } : {};
   const isOfShown = (one: string): boolean =>
     shown.some(({ name }) => one.endsWith(`: lights ${name}`) || one.endsWith(`: writes on ${name}`));
   const heading = plan.heading.filter((one) => !isOfShown(one));
-  return { ...plan, ...none, heading, lamps, displays: [], leftOut: [...plan.leftOut, ...leftOut] };
+  return {
+    ...plan,
+    ...none,
+    sleep: null,
+    network: canReport(plan) ? plan.network : null,
+    heading,
+    lamps,
+    displays: [],
+    leftOut: [...plan.leftOut, ...leftOut],
+  };
 }
 
 /** Bits a second that pins can be timed for by a program. */
@@ -125,9 +147,12 @@ const MOST_TIMED_BAUD = 19_200;
 const busProblems = ({ bus, board }: BoardPlan): readonly SketchProblem[] =>
   bus && bus.baud > MOST_TIMED_BAUD ? [{ kind: 'bus-too-fast', what: board, sheet: 'bench/readout' }] : [];
 
-/** What forbids a program in C++: a board's own size, and a bus that is too fast for it. */
+/** What forbids a program in C++: a board's own size, a bus that is too fast for it, and probes at other boards where it leaves the network out. */
 export const cppProblems = (plan: BoardPlan): readonly SketchProblem[] => [
   ...busProblems(plan),
+  ...plan.inputs.flatMap(({ far, label }): SketchProblem[] =>
+    far && plan.network === null ? [{ kind: 'far-in-python', what: label, sheet: 'bench/readout' }] : [],
+  ),
   ...(isSmall(plan) &&
   (ramBytes(plan) > SMALL_BOARD_BYTES ||
     programBytes(plan) > SMALL_BOARD_PROGRAM_BYTES ||

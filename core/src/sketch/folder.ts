@@ -1,6 +1,5 @@
 /** A program as it lies on a board: a folder with its files and a list of them, by which the board knows whether it is whole. */
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { sumOf } from '../quantity/sumOf.ts';
 import type { BoardPlan } from './plan.ts';
 
 export type BoardFile = { readonly name: string; readonly text: string };
@@ -8,8 +7,6 @@ export type BoardFile = { readonly name: string; readonly text: string };
 /** The two folders of which one holds the program that runs and the other the one before it. */
 export const FOLDERS = ['trowel_a', 'trowel_b'] as const;
 export const LIST_NAME = 'files.txt';
-
-export const sumOf = (text: string): string => bytesToHex(sha256(utf8ToBytes(text)));
 
 /** So many letters tell two texts apart; they are a name, not a lock. */
 const NAME_LETTERS = 6;

@@ -6,7 +6,15 @@ import { plusMinusAt } from '../live/readingNow.ts';
 import { byId } from '../quantity/byId.ts';
 import { formatNumber } from '../quantity/format.ts';
 import { PERCENT_KINDS, type PercentKind } from '../quantity/percentKind.ts';
-import type { SketchBus, SketchDisplay, SketchInput, SketchLamp, SketchLine, SketchPower } from './plan.ts';
+import type {
+  SketchBus,
+  SketchDisplay,
+  SketchInput,
+  SketchLamp,
+  SketchLine,
+  SketchPower,
+  SketchSleep,
+} from './plan.ts';
 import type { Pin } from './pins.ts';
 
 export const pinName = ({ kind, number }: Pin): string => `${kind === 'pin' ? 'P' : 'IN'}${number}`;
@@ -22,6 +30,7 @@ export const headingOf = (
     lamps,
     displays,
     bus,
+    sleep,
   }: {
     readonly inputs: readonly SketchInput[];
     readonly powers: readonly SketchPower[];
@@ -30,13 +39,18 @@ export const headingOf = (
     readonly lamps: readonly SketchLamp[];
     readonly displays: readonly SketchDisplay[];
     readonly bus: SketchBus | null;
+    readonly sleep: SketchSleep | null;
   },
 ): readonly string[] => [
   ...new Set(sensors.flatMap((input) => calibrationLine(garden, input))),
-  ...inputs.map(
-    (input) =>
-      `${pinsOf(input, bus).map(pinName).join(' and ')}${byOf(input)}: reads ${input.label}, printed as ${input.name}`,
+  ...inputs.map((input) =>
+    input.far
+      ? `no pin: ${input.label} is read by ${input.far.board}; the gateway tells it`
+      : `${pinsOf(input, bus).map(pinName).join(' and ')}${byOf(input)}: reads ${input.label}, printed as ${input.name}`,
   ),
+  ...(sleep
+    ? [`it sleeps between readings, ${sleep.everyS} s from one waking to the next, with nothing at its pins`]
+    : []),
   ...(bus?.direction ? [`${pinName(bus.direction)}: lets the transceiver of the bus speak, while high`] : []),
   ...powers.map(
     ({ pin, waitS, everyS }, at) =>

@@ -100,7 +100,7 @@ function powerPin(circuit: Circuit, placed: Placed): Pin | null {
  * As often as the plan says, and twice within the time after which whoever goes by it no longer believes it: a line, a contact, and where a plot has no line its
  * lamps and the page itself.
  */
-function everyOf(garden: Garden, channel: Channel): number {
+export function everyOf(garden: Garden, channel: Channel): number {
   const plotId = byId(garden.probes, channel.probeId)?.plotId;
   const inPlot = (one: { readonly plotId: string }): boolean => one.plotId === plotId;
   const lines = garden.waterLines.filter(inPlot);

@@ -25,7 +25,12 @@ export type SketchInput = {
   readonly asked?: SketchAsked;
   /** Place in the powers, of a probe that is powered only to be read. */
   readonly power?: number;
+  /** Of a probe at another board, whose readings the gateway tells: that board's name, and decimals of its numbers. */
+  readonly far?: { readonly board: string; readonly decimals: Decimals };
 };
+
+/** What is read at another board has no pin here. */
+export const NO_PIN: Pin = { kind: 'pin', number: 0 };
 
 /** Registers, in the order of the numbers that boards know them by. */
 export const WORD_KINDS = [
@@ -93,13 +98,13 @@ export type SketchPower = {
   readonly everyS: number;
 };
 
-/** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin, a register of a bus probe, what a part on I2C answers. */
-export const READS = ['analog', 'digital', 'distance', 'one-wire', 'volts', 'bus', 'i2c'] as const;
+/** Counts of the converter, 0 and 1, mm from the time that an echo takes, hundredths of a degree from a 1-Wire thermometer, mV at the pin, a register of a bus probe, what a part on I2C answers, what another board has read. */
+export const READS = ['analog', 'digital', 'distance', 'one-wire', 'volts', 'bus', 'i2c', 'far'] as const;
 export type Reads = (typeof READS)[number];
 
 export type Decimals = 0 | 1 | 2 | 3;
 /** Decimals that the board prints behind the point of its whole numbers: hundredths of a degree, thousandths of a volt; of a register its map tells. */
-const DECIMALS: Readonly<Record<Exclude<Reads, 'bus' | 'i2c'>, Decimals>> = {
+const DECIMALS: Readonly<Record<Exclude<Reads, 'bus' | 'i2c' | 'far'>, Decimals>> = {
   analog: 0,
   digital: 0,
   distance: 0,
@@ -107,9 +112,10 @@ const DECIMALS: Readonly<Record<Exclude<Reads, 'bus' | 'i2c'>, Decimals>> = {
   volts: 3,
 };
 
-type Read = Pick<SketchInput, 'reads' | 'register' | 'asked'>;
-export function decimalsOf({ reads, register, asked }: Read): Decimals {
+type Read = Pick<SketchInput, 'reads' | 'register' | 'asked' | 'far'>;
+export function decimalsOf({ reads, register, asked, far }: Read): Decimals {
   if (reads === 'bus') return register?.decimals ?? 0;
+  if (reads === 'far') return far?.decimals ?? 0;
   return reads === 'i2c' ? (asked?.decimals ?? 0) : DECIMALS[reads];
 }
 
@@ -141,6 +147,9 @@ export function rawRange({
       return [-5500, 8499];
     case 'volts':
       return [0, 30_000];
+    case 'far':
+      // Whoever asks hands in how the other board reads it.
+      return [0, 0];
   }
 }
 
@@ -231,7 +240,22 @@ export type SketchSense = {
   readonly table: readonly TablePoint[];
 };
 
+/** How a board reports over the network: over what, by which names, and how often at first, s. */
+export type SketchNetwork = {
+  readonly over: 'http' | 'mqtt';
+  readonly gardenId: string;
+  readonly boardId: string;
+  readonly everyS: number;
+};
+
+/** How a board sleeps between its readings: from one waking to the next, awake at least, and awake as a rule with its start and the network, s. */
+export type SketchSleep = { readonly everyS: number; readonly awakeS: number; readonly usualS: number };
+
 export type BoardPlan = {
+  /** Null: it stays awake. */
+  readonly sleep: SketchSleep | null;
+  /** Null: it speaks over its serial line alone. */
+  readonly network: SketchNetwork | null;
   readonly garden: string;
   readonly board: string;
   readonly traits: string;
@@ -308,12 +332,21 @@ export type SketchProblem = {
     | 'lamp-not-written'
     /** A ring of lights or a display: only the program in MicroPython speaks to it. */
     | 'shows-in-python'
+    /** Reports over the network: the program in C++ does not on this board. */
+    | 'network-in-python'
+    /** It is to sleep between readings: only the program in MicroPython does. */
+    | 'sleep-in-python'
+    /** It is to sleep, but holds outputs or reads so often that it stays awake. */
+    | 'awake-holds'
+    | 'awake-short'
+    /** Its probe is at another board: the program in C++ does not hear of it on this board. */
+    | 'far-in-python'
     /** A probe that speaks in numbers of its own, which the program does not turn into counts. */
     | 'own-numbers'
     | 'not-calibrated'
     /** A condition goes by a sensor whose numbers nobody has given a meaning: a thermistor without its values. */
     | 'no-meaning'
-    /** What a condition goes by is measured by another board. */
+    /** Something that it goes by is measured by another board, and this one does not report over the network: nobody can tell it. */
     | 'other-board'
     | 'tank-unread'
     | 'contradiction'

@@ -6,8 +6,11 @@ import { setWaterLine } from '../garden/edits/plots.ts';
 import type { Garden } from '../garden/document/schema.ts';
 import { addPart, connect } from '../wiring/edit.ts';
 import { planBoard } from './boardPlan.ts';
+import { boardSleeps } from './boardSleeps.ts';
+import { wantedFar } from './far.ts';
 import { cppProblems, forCpp, pythonProblems } from './fits.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
+import { sleepOf } from './sleep.ts';
 
 const { garden: base, boardId } = oneStickOnePump();
 const plotId = base.plots[0]?.id ?? '';
@@ -247,6 +250,52 @@ describe('a probe that is fed only to be read', () => {
   });
 });
 
+describe('a board that is to sleep', () => {
+  const asleep = (change: Partial<Garden> = {}, everyS = 300, staleAfterS = 3600): Garden => ({
+    ...base,
+    plan: { ...base.plan, supply: { ...base.plan.supply, sleeps: true, everyS } },
+    waterLines: base.waterLines.map((one) => ({ ...one, staleAfterS })),
+    ...change,
+  });
+  const wifi = (garden: Garden) => ({ ...planOf(garden), traits: '3.3 V Wi-Fi board' });
+  test('wakes as often as the plan says, and twice within the time after which its lines believe no reading', () => {
+    expect(planOf(asleep()).sleep).toEqual({ everyS: 300, awakeS: 4, usualS: 6 });
+    // Nothing is believed for longer than a quarter of an hour.
+    expect(planOf(asleep({}, 3600)).sleep?.everyS).toBe(450);
+    expect(planOf(asleep({}, 300, 400)).sleep?.everyS).toBe(200);
+    expect(planOf(base).sleep).toBeNull();
+    expect(planOf(asleep()).heading.join('\n')).toContain(
+      'it sleeps between readings, 300 s from one waking',
+    );
+  });
+  test('stays awake where a reading is wanted more often than each minute, and says so', () => {
+    const plan = planOf(asleep({}, 300, 100));
+    expect([plan.sleep, plan.leftOut.map(({ kind }) => kind)]).toEqual([null, ['awake-short']]);
+  });
+  test('stays awake where something of it would be dark or let go, and names that', () => {
+    const plan = planOf(asleep());
+    const { sleep, leftOut } = sleepOf(asleep(), 'Roof', {
+      ...plan,
+      lamps: [{ kind: 'one', name: 'Dry lamp', watch: 0, pins: [] }],
+    });
+    expect([sleep, leftOut]).toEqual([
+      null,
+      [{ kind: 'awake-holds', what: 'Roof (Dry lamp)', sheet: 'plan/parts' }],
+    ]);
+  });
+  test('in C++ it stays awake, and that is said', () => {
+    const inCpp = forCpp(wifi(asleep()));
+    expect([inCpp.sleep, inCpp.leftOut.map(({ kind }) => kind)]).toEqual([null, ['sleep-in-python']]);
+  });
+  test('the supply is reckoned with what the programs do', () => {
+    expect(boardSleeps(base)).toEqual([]);
+    expect(boardSleeps(asleep())).toEqual([
+      { name: base.boards[0]?.name, partId: 'uno', sleep: { everyS: 300, awakeS: 4, usualS: 6 }, why: [] },
+    ]);
+    expect(boardSleeps(asleep({}, 300, 100))[0]?.why.map(({ kind }) => kind)).toEqual(['awake-short']);
+  });
+});
+
 test('a condition on something that nobody measures here stands against the line before the program does', () => {
   const line = base.waterLines[0];
   if (!line) throw new Error('no line');
@@ -268,4 +317,95 @@ test('a board that reads nothing says why each of its probes cannot be read, and
   };
   expect(problemsOf(onBus)).toEqual(['bus-unknown']);
   expect(problemsOf({ ...alone, channels: [], probes: [] })).toEqual(['nothing-to-do']);
+});
+
+describe('a board over the network', () => {
+  /** The board drawn with a radio or without, and its link chosen. */
+  const linked = (link: 'link-http' | 'link-mqtt' | 'link-serial', hasRadio: 0 | 1): Garden => ({
+    ...base,
+    plan: { ...base.plan, choices: { ...base.plan.choices, link: { candidate: link, reason: '' } } },
+    wiring: {
+      ...base.wiring,
+      parts: base.wiring.parts.map((one) =>
+        one.stands?.list === 'boards' ? { ...one, settings: { ...one.settings, hasRadio } } : one,
+      ),
+    },
+  });
+  const planned = (garden: Garden) => {
+    const made = planBoard(garden, boardId);
+    if (!made.ok) throw new Error(JSON.stringify(made.problems));
+    return made.plan;
+  };
+  test('reports where the plan says so and it has a radio', () => {
+    const names = { gardenId: base.id, boardId, everyS: 10 };
+    expect(planned(linked('link-http', 1)).network).toEqual({ over: 'http', ...names });
+    expect(planned(linked('link-mqtt', 1)).network).toEqual({ over: 'mqtt', ...names });
+    expect(planned(linked('link-mqtt', 0)).network).toBeNull();
+    expect(planned(linked('link-http', 0)).network).toBeNull();
+    expect(planned(linked('link-serial', 1)).network).toBeNull();
+    expect(planned(base).network).toBeNull();
+    // Nobody has chosen, but somebody has said that Wi-Fi is good: what leads the ranking holds.
+    const { plan } = linked('link-http', 1);
+    const ranked = { ...plan, choices: { ...plan.choices, link: null } };
+    const said = { ...ranked.answers, wifi: 'good', wants: 'number' } as const;
+    expect(planned({ ...linked('link-http', 1), plan: ranked }).network).toBeNull();
+    expect(planned({ ...linked('link-http', 1), plan: { ...ranked, answers: said } }).network).not.toBeNull();
+  });
+  test('in C++ as well, but on an 8-bit board and where pulses hold a servo: there it speaks over its serial line alone, and that is said', () => {
+    const kinds = ({ leftOut }: ReturnType<typeof planned>) => leftOut.map(({ kind }) => kind);
+    const small = forCpp(planned(linked('link-http', 1)));
+    expect([small.network, kinds(small)]).toEqual([null, ['network-in-python']]);
+    const whole = { ...planned(linked('link-http', 1)), traits: '3.3 V Wi-Fi board' };
+    expect([forCpp(whole).network, kinds(forCpp(whole))]).toEqual([whole.network, []]);
+    const pinched = forCpp({
+      ...whole,
+      lines: whole.lines.map((one) => ({
+        ...one,
+        output: { ...one.output, pulses: { offUs: 1000, onUs: 2000 } },
+      })),
+    });
+    expect([pinched.network, kinds(pinched)]).toEqual([null, ['network-in-python']]);
+  });
+  /** The stick is read by a shed board, with the pump where it was. */
+  function farFrom(garden: Garden): Garden {
+    const [board] = garden.boards;
+    if (!board) throw new Error('no board');
+    return {
+      ...garden,
+      boards: [...garden.boards, { ...board, id: 'shed', name: 'Shed board' }],
+      channels: garden.channels.map((one) => ({ ...one, boardId: 'shed' })),
+      calibrations: garden.calibrations.map((one) => ({ ...one, place: { ...one.place, boardId: 'shed' } })),
+    };
+  }
+  const problems = (garden: Garden) => {
+    const made = planBoard(garden, boardId);
+    return made.ok ? [] : made.problems.map(({ kind }) => kind);
+  };
+  test('goes by a probe at another board: what that reads comes through the gateway', () => {
+    const plan = planned(farFrom(linked('link-http', 1)));
+    const id = base.channels[0]?.id ?? '';
+    expect(plan.inputs).toEqual([
+      {
+        channelId: id,
+        name: id,
+        label: 'C2',
+        reads: 'far',
+        pin: { kind: 'pin', number: 0 },
+        far: { board: 'Shed board', decimals: 0 },
+      },
+    ]);
+    expect(wantedFar(plan.inputs)).toEqual([id]);
+    // The engine goes by it as by a probe of its own.
+    expect(plan.engine.sensors).toEqual(planned(linked('link-http', 1)).engine.sensors);
+    expect(plan.heading).toContain('no pin: C2 is read by Shed board; the gateway tells it');
+    const inCpp = (traits: string) => cppProblems(forCpp({ ...plan, traits })).map(({ kind }) => kind);
+    expect(inCpp('3.3 V Wi-Fi board')).toEqual([]);
+    expect(inCpp('8-bit board')).toContain('far-in-python');
+    // No pin is taken by it, so pin 0 is free for something else.
+    expect(plan.powers).toEqual([]);
+  });
+  test('without a network nobody could tell it: refused', () => {
+    expect(problems(farFrom(base))).toEqual(['other-board']);
+    expect(problems(farFrom(linked('link-serial', 1)))).toEqual(['other-board']);
+  });
 });

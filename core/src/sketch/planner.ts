@@ -17,6 +17,7 @@ import { catalogueOf } from '../garden/edits/plan.ts';
 import type { Channel, Garden } from '../garden/document/schema.ts';
 import { hasRole } from '../wiring/circuit.ts';
 import { displayOf } from './displays.ts';
+import { farInputs, readThere } from './far.ts';
 import { isInput, readInputs, type ReadInput } from './inputs.ts';
 import type {
   SketchAround,
@@ -67,7 +68,7 @@ export class Planner {
   ) {
     this.engine = engineOf(garden, boardId);
     const { read, powers, bus, i2c } = readInputs(garden, boardId);
-    this.read = read;
+    this.read = [...read, ...farInputs(garden, boardId, this.engine)];
     this.bus = bus;
     this.i2c = i2c;
     this.powers = powers;
@@ -127,8 +128,10 @@ export class Planner {
 
   private senseAt(sense: Sense, channel: Channel, at: number): number | null {
     const input = this.inputs[at];
-    const adcBits = byId(this.garden.boards, this.boardId)?.adcBits ?? 12;
-    const table = input && senseTable(this.garden, channel, sense, { ...input, adcBits });
+    const adcBits = byId(this.garden.boards, channel.boardId)?.adcBits ?? 12;
+    // What another board reads lies where that one can read it.
+    const asRead = input?.far ? readThere(this.garden, channel) : input;
+    const table = asRead && senseTable(this.garden, channel, sense, { ...asRead, adcBits });
     if (!table) return null;
     const known = this.senses.findIndex(
       (one) => one.input === at && JSON.stringify(one.table) === JSON.stringify(table),

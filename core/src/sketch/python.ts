@@ -26,6 +26,7 @@ const READ_NAMES: Readonly<Record<Reads, string>> = {
   volts: 'volts',
   bus: 'bus',
   i2c: 'i2c',
+  far: 'far',
 };
 
 /** Air, light, rain, soil and switch, as the engine asks for them. */
@@ -51,7 +52,7 @@ const sourceValue = (source: SketchSource): Value =>
       ];
 
 /** Of a bus probe its place on the bus, the word of its answer, its kind, decimals and scale; of a part on I2C its place, and decimals behind two of no use. */
-const placeOf = ({ pin, second, register, asked }: SketchInput): Value =>
+const placeOf = ({ pin, second, register, asked, far }: SketchInput): Value =>
   register
     ? [
         register.probe,
@@ -64,10 +65,23 @@ const placeOf = ({ pin, second, register, asked }: SketchInput): Value =>
       ]
     : asked
       ? [asked.place, 0, 0, asked.decimals]
-      : [pin.number, ...(second ? [second.number] : [])];
+      : far
+        ? [0, 0, 0, far.decimals]
+        : [pin.number, ...(second ? [second.number] : [])];
 
 const inputText = (input: SketchInput): string =>
   valueText([READ_NAMES[input.reads], placeOf(input), forString(input.name)]);
+
+const networkText = ({ network }: BoardPlan): string =>
+  network === null
+    ? 'None'
+    : fields({
+        over: network.over,
+        garden: forString(network.gardenId),
+        board: forString(network.boardId),
+        '# Until the gateway asks for another pace, s.': null,
+        every_s: network.everyS,
+      });
 
 const busText = ({ bus }: BoardPlan): string =>
   bus === null
@@ -198,6 +212,10 @@ INPUTS = ${rows(inputs.map(inputText))}
 FED_BY = ${valueText(inputs.map(({ power }) => power ?? null))}
 # Such pins: pin, seconds from switching on until a reading is good, seconds from one reading to the next.
 POWERS = ${rows(powers.map(({ pin, waitS, everyS }) => valueText([pin.number, waitS, everyS])))}
+# How it reports over the network; None: it speaks over its serial line alone. Network and key are told to the board, and stand in no file of its program.
+NETWORK = ${networkText(plan)}
+# How it sleeps between readings: from one waking to the next, and awake at least, s. None: it stays awake.
+SLEEP = ${plan.sleep ? `Fields(every_s=${plan.sleep.everyS}, awake_s=${plan.sleep.awakeS})` : 'None'}
 BUS = ${busText(plan)}
 I2C = ${i2cText(plan)}
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.

@@ -8,6 +8,7 @@ import { expect } from 'vitest';
 import { planBoard } from '../../../core/src/sketch/boardPlan.ts';
 import type { BoardPlan } from '../../../core/src/sketch/plan.ts';
 import { cppSize, cppSketch } from '../../../core/src/sketch/cpp.ts';
+import { cppSecrets } from '../../../core/src/sketch/cppNetwork.ts';
 import { cppFileNames } from '../../../core/src/sketch/files.ts';
 import { oneStickOnePump } from '../../../core/src/sketch/gardenForTests.ts';
 
@@ -29,11 +30,30 @@ export const planOf = (): BoardPlan => {
   return planned.plan;
 };
 
-/** Compiles a program; gives where it lies, or what the compiler said. */
-export function compiled(plan: BoardPlan, ...more: string[]): { program: string; said: string } {
+export const KEY = 'ab'.repeat(20);
+/** As whoever compiles it fills it in. */
+const filledIn = (secrets: string): string =>
+  secrets
+    .replace('WIFI ""', 'WIFI "Hare & Hounds"')
+    .replace('PASSWORD ""', 'PASSWORD "a b"')
+    .replace('KEY ""', `KEY "${KEY}"`);
+
+/** A program where it lies, or what the compiler said. */
+type Compiled = { readonly program: string; readonly said: string };
+
+/** Compiles a program, with its secrets filled in. */
+export const compiled = (plan: BoardPlan, ...more: string[]): Compiled =>
+  compileWith(plan, filledIn(cppSecrets(plan)), more);
+
+/** Compiles a program with nothing changed. */
+export const compiledAsHandedOut = (plan: BoardPlan, ...more: string[]): Compiled =>
+  compileWith(plan, cppSecrets(plan), more);
+
+function compileWith(plan: BoardPlan, secrets: string, more: readonly string[]): Compiled {
   const folder = mkdtempSync(join(tmpdir(), 'trowel-'));
   writeFileSync(join(folder, 'sketch.cpp'), cppSketch(plan, WRITTEN));
   writeFileSync(join(folder, 'engine_size.h'), cppSize(plan));
+  if (plan.network) writeFileSync(join(folder, 'secrets.h'), secrets);
   // What a person gets, and nothing else.
   for (const name of cppFileNames(plan)) copyFileSync(join(CPP, name), join(folder, name));
   const program = join(folder, 'board');

@@ -1,5 +1,5 @@
 // Plays a board: "a PIN VALUE" lets a pin read a value, "t PIN SIXTEENTHS [1]" hangs a 1-Wire thermometer on it (1: its answers are damaged), "w N" turns the clock
-// by N seconds ("W N" by tenths of them), "s PIN" hangs a servo on it, "c TEXT" types a line at the console, "b …" and "i …" put a part on a bus (simulatedBus.h, simulatedI2c.h). It prints "> " before what the
+// by N seconds ("W N" by tenths of them), "s PIN" hangs a servo on it, "c TEXT" types a line at the console, "b …" and "i …" put a part on a bus (simulatedBus.h, simulatedI2c.h), "n …" says how the network is (simulatedNet.h). It prints "> " before what the
 // board prints, and "SECOND PIN LEVEL" whenever an output changes.
 #include "host.h"
 #include "EEPROM.h"
@@ -45,6 +45,7 @@ static bool isServo[256];
 static uint32_t pulseFromUs[256], pulseUs[256];
 #include "simulatedBus.h"
 #include "simulatedI2c.h"
+#include "simulatedNet.h"
 
 // A 1-Wire thermometer: what it measures in sixteenths of a degree, what it was told to do, and what it answers bit by bit.
 struct Thermometer {
@@ -166,32 +167,23 @@ int16_t SerialPort::read() {
   typedAt += 1;
   return (int16_t)one;
 }
-static void start() {
-  if (atLineStart) printf("> ");
-  atLineStart = false;
-}
-void SerialPort::print(const char *text) {
-  start();
-  printf("%s", text);
-}
-void SerialPort::print(int32_t value) {
-  start();
-  printf("%ld", (long)value);
-}
-void SerialPort::println(const char *text) {
+void Print::print(int32_t value) {
+  char text[16];
+  sprintf(text, "%ld", (long)value);
   print(text);
-  println();
 }
-void SerialPort::println() {
-  start();
-  printf("\n");
-  atLineStart = true;
+size_t SerialPort::write(uint8_t letter) {
+  if (letter == '\r') return 1;
+  if (atLineStart) printf("> ");
+  atLineStart = letter == '\n';
+  putchar((int)letter);
+  return 1;
 }
 
 int main() {
   loadMemory();
   setup();
-  char row[4096];
+  static char row[131072];
   while (fgets(row, sizeof(row), stdin)) {
     if (row[0] == 'a') {
       int pin = 0, value = 0;
@@ -214,6 +206,8 @@ int main() {
       isServo[atoi(row + 1) & 255] = true;
     } else if (row[0] == 'i') {
       addI2cPart(row + 1);
+    } else if (row[0] == 'n') {
+      obeyNet(row + 1);
     } else if (row[0] == 'w') {
       for (int32_t left = atoi(row + 1); left > 0; left -= 1) {
         nowMs += 1000;

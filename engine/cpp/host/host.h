@@ -34,16 +34,34 @@ typedef const char *PGM_P;
 #define E2END 1023
 #endif
 
-struct SerialPort {
+// Whatever can be printed to.
+class Print {
+ public:
+  virtual ~Print() {}
+  virtual size_t write(uint8_t letter) = 0;
+  virtual size_t write(const uint8_t *bytes, size_t count) {
+    for (size_t at = 0; at < count; at += 1) write(bytes[at]);
+    return count;
+  }
+  void print(const char *text) {
+    for (; *text != 0; text += 1) write((uint8_t)*text);
+  }
+  void print(int32_t value);
+  void print(const __FlashStringHelper *text) { print(reinterpret_cast<const char *>(text)); }
+  void println(const char *text) {
+    print(text);
+    println();
+  }
+  void println(const __FlashStringHelper *text) { println(reinterpret_cast<const char *>(text)); }
+  void println() { print("\r\n"); }
+};
+
+struct SerialPort : public Print {
   void begin(uint32_t speed);
   int16_t available();
   int16_t read();
-  void print(const char *text);
-  void print(int32_t value);
-  void print(const __FlashStringHelper *text) { print(reinterpret_cast<const char *>(text)); }
-  void println(const char *text);
-  void println(const __FlashStringHelper *text) { println(reinterpret_cast<const char *>(text)); }
-  void println();
+  using Print::write;
+  virtual size_t write(uint8_t letter);
 };
 extern SerialPort Serial;
 

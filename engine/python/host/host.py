@@ -1,5 +1,6 @@
 # A board on a computer: pins, clock, watchdog and console come from "bench", which the page or a test gives. It is run in the place where a board runs its start.
 import bench
+import os as real_os
 import sys as real_sys
 
 
@@ -161,6 +162,71 @@ class Wire:
         self.OneWire = OneWire
 
 
+class WLAN:
+    def __init__(self, _which):
+        pass
+
+    def active(self, _is_on):
+        pass
+
+    def disconnect(self):
+        pass
+
+    def connect(self, name, password):
+        bench.join(name, password)
+
+    def isconnected(self):
+        return bench.isJoined()
+
+
+class Network:
+    STA_IF = 0
+
+    def __init__(self):
+        self.WLAN = WLAN
+
+
+class Connection:
+    # Bytes go out and come in as hexadecimal text, as far as the other end takes and gives them at once.
+    def __init__(self):
+        self.number = None
+
+    def setblocking(self, _waits):
+        pass
+
+    def connect(self, address):
+        self.number = bench.connect(address[0], address[1])
+        raise OSError(111 if self.number is None else 115)
+
+    def send(self, data):
+        count = bench.send(self.number, "".join(["%02x" % byte for byte in data]))
+        if count is None:
+            raise OSError(11)
+        return count
+
+    def recv(self, most):
+        answer = bench.receive(self.number, most)
+        if answer is None:
+            raise OSError(11)
+        return bytes([int(answer[at : at + 2], 16) for at in range(0, len(answer), 2)])
+
+    def close(self):
+        bench.close(self.number)
+
+
+class Os:
+    def __getattr__(self, name):
+        return getattr(real_os, name)
+
+    def urandom(self, count):
+        return bytes([bench.chance() for _ in range(count)])
+
+
+class Sockets:
+    def socket(self):
+        return Connection()
+
+
 class Machine:
     turned_from_outside = True
 
@@ -179,6 +245,15 @@ class Machine:
 
     def reset(self):
         bench.reset()
+        raise Reset()
+
+    DEEPSLEEP_RESET = 4
+
+    def reset_cause(self):
+        return 4 if bench.hasSlept() else 1
+
+    def deepsleep(self, ms):
+        bench.sleep(ms)
         raise Reset()
 
 
@@ -231,7 +306,7 @@ class System:
 
 turns = None
 timers = []
-for name, one in (("machine", Machine()), ("time", Time()), ("select", Select()), ("onewire", Wire()), ("neopixel", Neo())):
+for name, one in (("machine", Machine()), ("time", Time()), ("select", Select()), ("onewire", Wire()), ("neopixel", Neo()), ("os", Os()), ("network", Network()), ("socket", Sockets())):
     real_sys.modules[name] = one
 real_sys.modules["sys"] = System()
 

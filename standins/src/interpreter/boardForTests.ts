@@ -12,7 +12,15 @@ const PYTHON = fileURLToPath(new URL('../../../engine/python/', import.meta.url)
 export const pythonFile = (name: string): string => readFileSync(`${PYTHON}${name}`, 'utf8');
 
 /** The files of a program that are the same on every board. */
-export const COMMON = pythonFileNames({ contacts: [], lamps: [], displays: [], bus: null, i2c: null });
+export const COMMON = pythonFileNames({
+  contacts: [],
+  lamps: [],
+  displays: [],
+  bus: null,
+  i2c: null,
+  network: null,
+  sleep: null,
+});
 
 export const interpreterForTests: Interpreter = (stdout) =>
   loadMicroPython({ heapsize: 4 * 1024 * 1024, linebuffer: false, stdout });
@@ -161,6 +169,8 @@ ADC_BITS = 12
 REFERENCE_MV = 3300
 INPUTS = [("analog", (34,), "c2")]
 FED_BY = (None,)
+NETWORK = None
+SLEEP = None
 BUS = None
 I2C = None
 DISPLAYS = []

@@ -20,8 +20,23 @@ export type Wires = {
   /** Whether a part on I2C has an address, and what it answers after this was written to it (hexadecimal, "/" between two writes); null: nobody does. */
   readonly onI2c: (address: number) => boolean;
   readonly i2c: (address: number, written: string) => Uint8Array | null;
+  /** The network that its radio finds; absent: none. */
+  readonly net?: NetWires;
   /** An output changed, or became one. */
   readonly onLevel: (pin: number, level: number) => void;
+};
+
+/** A network with a gateway in it, as a board's radio and sockets find it. Bytes as hexadecimal text. */
+export type NetWires = {
+  readonly join: (name: string, password: string) => void;
+  readonly isJoined: () => boolean;
+  /** A number for the connection; null: nobody listens there. */
+  readonly connect: (host: string, port: number) => number | null;
+  /** How many bytes went out; null: none could yet. */
+  readonly send: (connection: number, hex: string) => number | null;
+  /** What has come; empty: that was all; null: nothing yet. */
+  readonly receive: (connection: number, most: number) => string | null;
+  readonly close: (connection: number) => void;
 };
 
 const CTRL_C = 3;
@@ -37,6 +52,11 @@ export class PyBoard {
   private nowMs = 0;
   private dogMs: number | null = null;
   private wantsReset = false;
+  /** Until when it sleeps, ms of its clock; null: it is awake. */
+  private sleepsUntilMs: number | null = null;
+  private hasSlept = false;
+  /** How long it really sleeps, of what its timer was asked for. */
+  sleepsFrac = 1;
   /** How often it has been switched on. */
   boots = 0;
 
@@ -52,6 +72,7 @@ export class PyBoard {
   async boot(files: ReadonlyMap<string, Uint8Array> = new Map()): Promise<void> {
     const all = new Map([...this.files(), ...files]);
     this.wantsReset = false;
+    this.sleepsUntilMs = null;
     this.typed = [];
     this.dogMs = null;
     this.levels.clear();
@@ -73,6 +94,13 @@ export class PyBoard {
   /** Lets its clock go on; a program that runs has one turn. */
   async turn(passedMs: number): Promise<void> {
     this.nowMs += passedMs;
+    if (this.sleepsUntilMs !== null) {
+      if (this.nowMs < this.sleepsUntilMs) return;
+      this.hasSlept = true;
+      await this.boot();
+      this.hasSlept = false;
+      return;
+    }
     const wasRunning = this.isRunning;
     if (wasRunning) this.call('one_turn');
     this.call('run_timers');
@@ -89,6 +117,8 @@ export class PyBoard {
   /** Bytes that somebody sends over the serial line. */
   async hear(bytes: Iterable<number>): Promise<void> {
     for (const byte of bytes) {
+      // Nobody listens.
+      if (this.sleepsUntilMs !== null) return;
       if (!this.isRunning) {
         this.python?.replProcessChar(byte);
       } else if (byte === CTRL_C) {
@@ -105,6 +135,10 @@ export class PyBoard {
     return this.call('is_running') === true;
   }
 
+  get isAsleep(): boolean {
+    return this.sleepsUntilMs !== null;
+  }
+
   levelOf(pin: number): number | null {
     return this.levels.get(pin) ?? null;
   }
@@ -115,6 +149,18 @@ export class PyBoard {
     return this.boot();
   }
 
+  /** A digit in a file becomes another, as in a memory that has been worn out. */
+  spoil(path: string): void {
+    const bytes = this.files().get(path);
+    const at = bytes?.findIndex((byte) => byte >= 48 && byte < 57) ?? -1;
+    if (!this.python || !bytes || at < 0) return;
+    writeFile(
+      this.python,
+      path,
+      bytes.map((byte, place) => (place === at ? byte + 1 : byte)),
+    );
+  }
+
   /** Every file on it, by its path. */
   files(): ReadonlyMap<string, Uint8Array> {
     return this.python ? new Map(filesIn(this.python, '/')) : new Map();
@@ -122,6 +168,7 @@ export class PyBoard {
 
   /** After something ran: restarts, or comes to the prompt. */
   private async settle(): Promise<void> {
+    if (this.sleepsUntilMs !== null) return;
     if (this.wantsReset) await this.boot();
     else if (!this.isRunning) this.python?.replInit();
   }
@@ -141,6 +188,13 @@ export class PyBoard {
         const answer = this.wires.i2c(address, written);
         return answer && bytesToHex(answer);
       },
+      chance: () => Math.floor(Math.random() * 256),
+      join: (name: string, password: string) => this.wires.net?.join(name, password),
+      isJoined: () => this.wires.net?.isJoined() ?? false,
+      connect: (host: string, port: number) => this.wires.net?.connect(host, port) ?? null,
+      send: (connection: number, hex: string) => this.wires.net?.send(connection, hex) ?? null,
+      receive: (connection: number, most: number) => this.wires.net?.receive(connection, most) ?? null,
+      close: (connection: number) => this.wires.net?.close(connection),
       contact: (pin: number, isPulledUp: boolean) => this.wires.contact(pin, isPulledUp),
       level: (pin: number, level: number) => {
         if (this.levels.get(pin) === level) return;
@@ -154,6 +208,13 @@ export class PyBoard {
       },
       reset: () => {
         this.wantsReset = true;
+      },
+      hasSlept: () => this.hasSlept,
+      sleep: (ms: number) => {
+        this.sleepsUntilMs = this.nowMs + ms * this.sleepsFrac;
+        this.dogMs = null;
+        // Nothing holds its pins.
+        this.levels.clear();
       },
       waiting: () => this.typed.length > 0,
       typed: () => String.fromCharCode(this.typed.shift() ?? 0),

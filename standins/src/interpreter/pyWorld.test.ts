@@ -83,7 +83,7 @@ describe('the roof board of the sample garden', () => {
     expect(Math.abs(tankBefore - tankAfter - given)).toBeLessThan(0.1 * given + 20);
     expect(py.world.driven?.[id]).toBeUndefined();
     expect(py.world.pots[plot]?.rootMl ?? 0).toBeGreaterThan(0.2 * (traits?.saturationMl ?? 0));
-  }, 120_000);
+  });
 
   test('with its probe in air it starts nothing', async () => {
     const probeId = garden.channels.find((one) => one.id === 'channel-c2')?.probeId ?? '';
@@ -95,7 +95,7 @@ describe('the roof board of the sample garden', () => {
     await py.type('why');
     await minutes(1);
     expect(lines.findLast((line) => line.startsWith('# line '))).toMatch(/out-of-soil|implausible/);
-  }, 120_000);
+  });
 });
 
 describe('the stern board, as if it were large enough for the language', () => {
@@ -133,7 +133,7 @@ describe('the stern board, as if it were large enough for the language', () => {
       said.push(...lines.filter((one) => one.boardId === 'stern'));
       if (py.world.driven?.['galley-light'] !== undefined) litMs.push(py.world.timeMs);
     }
-  }, 60_000);
+  });
 
   test('its light is lit an hour before sunset until nine, as by the engine of the stand-in', () => {
     const events = said.flatMap(({ atMs, text }) => {

@@ -10,6 +10,8 @@ const NAMES = pythonFileNames({
   displays: [{}] as never,
   bus: null,
   i2c: null,
+  network: null,
+  sleep: null,
 });
 
 test('texts are laid out as the page shows them', async () => {

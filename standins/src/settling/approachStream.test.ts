@@ -46,4 +46,4 @@ test('of short streams hardly any is called steady while it is more than 2 % of 
     return false;
   });
   expect(isFalse.filter(Boolean).length).toBeLessThanOrEqual(1);
-}, 30_000);
+});

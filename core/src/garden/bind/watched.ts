@@ -5,7 +5,7 @@ import type { Sense } from '../../control/conditions/conditions.ts';
 import { ambientOf } from './ambient.ts';
 import { NOTHING_CHOSEN } from '../document/waterSchema.ts';
 import { dueCalibrations } from './dueCalibrations.ts';
-import { plotParts } from './plotParts.ts';
+import { DEFAULT_STALE_S, plotParts } from './plotParts.ts';
 import { signalFacts, signalLimits, tankNow, valueNow, type Heard } from './plotFacts.ts';
 import type { Garden, Plot } from '../document/schema.ts';
 
@@ -18,15 +18,25 @@ type Seen = {
   readonly facts: SignalFacts;
   readonly limits: SignalLimits;
   readonly isHeard: boolean;
-  /** One of its probes has a fault, though the others may still decide. */
-  readonly hasFault: boolean;
+  /** One of its probes has a fault, though the others may still decide; null where its board says nothing at all: that is no fault of a probe. */
+  readonly hasFault: boolean | null;
   readonly isOutOfSoil: boolean;
 };
+
+/** Whether a board has said nothing for so long; null before its first word. */
+function isBoardSilent(garden: Garden, boardId: string, afterS: number, heard: Heard): boolean | null {
+  const times = garden.channels
+    .filter((one) => one.boardId === boardId)
+    .flatMap((one) => heard.newest(one.id)?.timeMs ?? []);
+  return times.length === 0 ? null : heard.nowMs - Math.max(...times) > afterS * 1000;
+}
 
 const seenPlots = (garden: Garden, heard: Heard): Seen[] =>
   garden.plots.flatMap((plot): Seen[] => {
     const facts = signalFacts(garden, plot.id, heard);
-    const channels = plotParts(garden, plot.id)?.deciders.channels ?? [];
+    const parts = plotParts(garden, plot.id);
+    const channels = parts?.deciders.channels ?? [];
+    const staleS = parts?.line?.staleAfterS ?? DEFAULT_STALE_S;
     if (!facts || channels.length === 0) return [];
     const isHeard = channels.some((channel) => heard.newest(channel.id) !== null);
     return [
@@ -35,7 +45,9 @@ const seenPlots = (garden: Garden, heard: Heard): Seen[] =>
         facts,
         limits: signalLimits(plot),
         isHeard,
-        hasFault: facts.hasFault,
+        hasFault: channels.every((one) => isBoardSilent(garden, one.boardId, staleS, heard))
+          ? null
+          : facts.hasFault,
         isOutOfSoil: facts.isOutOfSoil,
       },
     ];
@@ -104,13 +116,10 @@ const WATCHES: Readonly<Record<AlertKind, (look: Look) => readonly Watched[]>> =
       holds: isHeard ? isOutOfSoil : null,
     })),
   'silent-board': ({ garden, heard }) =>
-    garden.boards.map((board) => {
-      const times = garden.channels
-        .filter((one) => one.boardId === board.id)
-        .flatMap((one) => heard.newest(one.id)?.timeMs ?? []);
-      const isSilent = times.length === 0 ? null : heard.nowMs - Math.max(...times) > SILENT_S * 1000;
-      return { ...about('silent-board', board.id), holds: isSilent };
-    }),
+    garden.boards.map((board) => ({
+      ...about('silent-board', board.id),
+      holds: isBoardSilent(garden, board.id, SILENT_S, heard),
+    })),
   'tank-low': ({ garden, heard }) =>
     garden.reservoirs.map((tank) => ({
       ...about('tank-low', tank.id),

@@ -2,7 +2,8 @@
  * Puts a program onto a board over its serial line: ends what runs and sees the outputs off, writes beside the old program, compares sums, and only then makes
  * the new one the one that starts. Broken off at any place, the outputs are off and the old program starts again.
  */
-import { FOLDERS, LIST_NAME, listText, readList, sumOf, type BoardFile } from '../folder.ts';
+import { FOLDERS, LIST_NAME, listText, readList, type BoardFile } from '../folder.ts';
+import { sumOf } from '../../quantity/sumOf.ts';
 import { INTERRUPT, LEAVE_RAW, RawRepl } from './rawRepl.ts';
 import { Listener, LoadStop, type LoaderPort, type LoadProblem } from './port.ts';
 

@@ -47,7 +47,7 @@ beforeAll(() => {
     if (ran.error) throw new Error('These tests need g++: apt-get install g++');
     expect(ran.stderr).toBe('');
   }
-}, 120_000);
+});
 
 /** Without the second at which it wants to be called again: a board that looks each second is not asked. */
 const withoutNext = (row: string): string => {
@@ -133,6 +133,6 @@ describe('contacts in C++', () => {
   });
 });
 
-test('lamps in C++ show what those of the page do, in 2000 made-up plots', { timeout: 120_000 }, () => {
+test('lamps in C++ show what those of the page do, in 2000 made-up plots', () => {
   expect(differs(signalProofs(2000))).toBeNull();
 });

@@ -46,7 +46,7 @@ def rows(text):
     return '\\n'.join(said)
 `);
   rows = python.globals.get('rows') as typeof rows;
-}, 60_000);
+});
 
 function differs(traces: readonly NamedProof[]): string | null {
   const said = traces.flatMap(({ proof }) => {
@@ -65,7 +65,7 @@ describe('the engine in MicroPython', () => {
     expect(differs(proofsOfFile(name))).toBeNull();
   });
 
-  test('and of days on which something lies exactly on a border', { timeout: 120_000 }, () => {
+  test('and of days on which something lies exactly on a border', () => {
     expect(differs(BORDERS)).toBeNull();
   });
 
@@ -89,10 +89,6 @@ describe('contacts in MicroPython', () => {
   });
 });
 
-test(
-  'lamps in MicroPython show what those of the page do, in 150 made-up plots',
-  { timeout: 120_000 },
-  () => {
-    expect(differs(signalProofs(150))).toBeNull();
-  },
-);
+test('lamps in MicroPython show what those of the page do, in 150 made-up plots', () => {
+  expect(differs(signalProofs(150))).toBeNull();
+});

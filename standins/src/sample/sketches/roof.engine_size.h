@@ -16,5 +16,6 @@
 #define TROWEL_ONE_WIRE
 #define TROWEL_VOLTS
 #define TROWEL_BUS
+#define TROWEL_NET
 // Bits of its converter.
 #define TROWEL_ADC_BITS 12

@@ -11,14 +11,19 @@
 // P16 and P17, the bus: reads B1, conductivity, printed as b1.ec
 // P18: switches Roof pump, on when high
 // P19: lights Dry lamp
-// These files belong together: this one, engine_size.h, engine.h, pins.h, signals.h, lamps.h, bus.h, inputs.h, kept.h, settable.h, console.h and board.h. No library is needed.
+// These files belong together: this one, engine_size.h, engine.h, pins.h, tell.h, signals.h, lamps.h, bus.h, json.h, report.h, post.h, net.h, secrets.h, inputs.h, kept.h, settable.h, console.h and board.h. The only library is that of the radio, which comes with the package of the board.
 #include "engine_size.h"
 #include "pins.h"
 
 // The name of this program: the same settings have the same one.
-#define TROWEL_PROGRAM "260a7a2c5d2d"
+#define TROWEL_PROGRAM "e16cd6be3bc6"
 #define TROWEL_LINE_IDS " line-roof"
 #define TROWEL_CONTACT_IDS ""
+
+// ---- Who it is to the gateway, and how often it reports at first, s. Where the gateway is, and its key, stand in secrets.h.
+#define TROWEL_BOARD_ID "roof"
+#define TROWEL_TOPIC "trowel/marigold-hare/roof/"
+#define TROWEL_REPORT_EVERY_S 10
 
 // ---- What is read.
 const uint8_t INPUTS = 8;

@@ -5,7 +5,7 @@
 // IN2: reads T1, printed as t1
 // P2: feeds M1 only to be read, 1 s before, every 300 s
 // P3: switches Galley light, on when high
-// These files belong together: this one, engine_size.h, engine.h, pins.h, contacts.h, inputs.h, kept.h, settable.h, console.h and board.h. No library is needed.
+// These files belong together: this one, engine_size.h, engine.h, pins.h, tell.h, contacts.h, inputs.h, kept.h, settable.h, console.h and board.h. No library is needed.
 #include "engine_size.h"
 #include "pins.h"
 #include "contacts.h"

@@ -8,7 +8,7 @@
 from engine import Fields
 
 # The name of this program: the same settings have the same one.
-PROGRAM = "85def4fb6fd0"
+PROGRAM = "aba990ce1dff"
 
 ADC_BITS = 10
 REFERENCE_MV = 5000
@@ -27,6 +27,10 @@ FED_BY = (0, None, None)
 POWERS = [
     (2, 1, 300),
 ]
+# How it reports over the network; None: it speaks over its serial line alone. Network and key are told to the board, and stand in no file of its program.
+NETWORK = None
+# How it sleeps between readings: from one waking to the next, and awake at least, s. None: it stays awake.
+SLEEP = None
 BUS = None
 I2C = None
 # By sensor of the engine the input, or how several are put together: input, its table, and what it must lie between.

@@ -8,7 +8,7 @@ import type { Run } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { usePlotScope, useProbeScope } from '../../../frame/usePlotScope.ts';
 import { useLive, usePlot } from '../../../links/liveContext.ts';
-import type { PlotView } from '../../../links/plotView.ts';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { useView, Views } from '../../../ui/Views.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';

@@ -11,7 +11,7 @@ import { formatCounts, formatDuration, formatNumber } from '@plain-trowel/core/q
 import { useGarden } from '../../../data/gardenContext.ts';
 import { seriesQuery } from '../../../data/queries.ts';
 import { Button } from '../../../ui/Button.tsx';
-import { dayTime } from '../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 const LOOK_BACK_MS = 4 * 86_400_000;
 

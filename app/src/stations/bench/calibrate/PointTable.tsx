@@ -15,7 +15,7 @@ import { Check } from '../../../ui/Check.tsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { knownText } from '../../../words/calibrationText.ts';
 import { VERDICT_WORDS } from '../../../words/settlingText.ts';
-import { dayTime } from '../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 import { hasStopped } from '@plain-trowel/core/settling/settlingWatch';
 import { temperatureText } from '../../../words/unitText.ts';
 

@@ -5,7 +5,7 @@ import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { NO_CORRECTION } from '@plain-trowel/core/temperature/correction';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLive } from '../../../links/liveContext.ts';
-import type { PlotView } from '../../../links/plotView.ts';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { Button } from '../../../ui/Button.tsx';
 import { formatDuration } from '@plain-trowel/core/quantity/format';
 

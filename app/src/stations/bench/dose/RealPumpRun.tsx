@@ -23,17 +23,18 @@ export function RealPumpRun({
   readonly onRan: (ranS: number) => void;
 }) {
   const { session } = useLiveTools();
-  const board = useLive(({ source }) => source?.board ?? null);
+  const board = useLive(({ source }) => source?.boardAt(line.boardId) ?? null);
   const isSimulated = useLive(({ source }) => source?.simulated === true);
   const [isAsking, setAsking] = useState(false);
   const [isRunning, setRunning] = useState(false);
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const number = board?.numberOf(line.id) ?? null;
-  if (!board || number === null || isSimulated) return null;
+  // From afar nobody stands there with the jug.
+  if (!board?.isAtItsConsole || number === null || isSimulated) return null;
   const wholeS = runS === null ? 0 : Math.round(runS);
   /** What the board has told of this line after its event of that number. */
   const toldSince = (seq: number) =>
-    (session.getSnapshot().source?.board?.program.events ?? []).flatMap((one) =>
+    (session.getSnapshot().source?.boardAt(line.boardId)?.program.events ?? []).flatMap((one) =>
       one.seq > seq && one.said.kind === 'event' && one.said.line === number ? [one.said] : [],
     );
   const run = async () => {

@@ -6,7 +6,7 @@ import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Check } from '../../../ui/Check.tsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
-import { dayTime } from '../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 /** Every trial with what the line says of it. One that does not go with the others is pointed at, never left out by itself. */
 export function TrialTable({ line, fit }: { line: WaterLine; fit: DoseFit | null }) {

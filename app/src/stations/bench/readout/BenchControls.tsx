@@ -5,7 +5,7 @@ import { LogSource } from '../../../links/logSource.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { useKeys } from '../../../ui/keys.ts';
 import { Progress } from '../../../ui/Progress.tsx';
-import { clockTime } from '../../../words/timeText.ts';
+import { clockTime } from '@plain-trowel/core/quantity/timeText';
 import { ImportQuestion } from '../../season/log/ImportQuestion.tsx';
 import { useTakeIn } from '../../season/log/useTakeIn.ts';
 import { BenchRecording } from './BenchRecording.tsx';

@@ -2,7 +2,7 @@ import type { LineFault } from '@plain-trowel/core/faults/lineFaults';
 import type { StreamFault } from '@plain-trowel/core/faults/streamFaults';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { lineFaultText, streamFaultText } from '../../../words/faultText.ts';
-import { clockTime } from '../../../words/timeText.ts';
+import { clockTime } from '@plain-trowel/core/quantity/timeText';
 
 /** What is wrong, each with its next step; nothing when nothing is. */
 export function FaultList({ faults, lines }: { faults: readonly StreamFault[]; lines: LineFault | null }) {

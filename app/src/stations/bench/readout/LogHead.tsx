@@ -5,7 +5,7 @@ import { SPEEDS } from '../../../links/lineSource.ts';
 import type { LogSource, LogSpeed } from '../../../links/logSource.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
-import { dayTime } from '../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 /** How fast a log is played. */
 export const PACES: readonly { readonly value: LogSpeed; readonly label: string }[] = [

@@ -1,15 +1,20 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { LineSource } from '../../../links/lineSource.ts';
+import { GatewaySource } from '../../../links/gatewaySource.ts';
 import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { LogPanel } from './LogPanel.tsx';
 import { SerialPanel } from './SerialPanel.tsx';
 
-type SourceKind = 'stand-in' | 'serial' | 'log';
+const NetworkPanel = lazy(async () => ({
+  default: (await import('./network/NetworkPanel.tsx')).NetworkPanel,
+}));
 
-/** Where lines are to come from: a stand-in in the page, a real board, or a log. */
+type SourceKind = 'stand-in' | 'serial' | 'network' | 'log';
+
+/** Where lines are to come from: a stand-in in the page, a real board on a wire or over the network, or a log. */
 export function SourcePanel({
   parts,
   onOpened,
@@ -37,6 +42,7 @@ export function SourcePanel({
         options={[
           { value: 'stand-in', label: 'Stand-in boards' },
           { value: 'serial', label: 'A board on a serial port' },
+          { value: 'network', label: 'Boards over the network' },
           { value: 'log', label: 'A serial log' },
         ]}
         value={kind}
@@ -60,6 +66,11 @@ export function SourcePanel({
         </>
       )}
       {kind === 'serial' && <SerialPanel parts={parts} onOpened={onOpened} />}
+      {kind === 'network' && (
+        <Suspense fallback={<p className="text-soft">Asking the gateway …</p>}>
+          <NetworkPanel onOpened={onOpened} />
+        </Suspense>
+      )}
       {kind === 'log' && <LogPanel parts={parts} onOpened={onOpened} />}
       {onBack && (
         <Button look="quiet" onClick={onBack}>
@@ -71,5 +82,8 @@ export function SourcePanel({
 }
 
 /** What to offer first: what was open last, so that a port that failed is tried again. */
-const kindOf = (source: LineSource | null): SourceKind =>
-  source === null || source.hands ? 'stand-in' : source.can.isLive ? 'serial' : 'log';
+const kindOf = (source: LineSource | null): SourceKind => {
+  if (source instanceof GatewaySource) return 'network';
+  if (source === null || source.hands) return 'stand-in';
+  return source.can.isLive ? 'serial' : 'log';
+};

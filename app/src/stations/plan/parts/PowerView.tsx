@@ -1,3 +1,5 @@
+import { useMemo } from 'react';
+import { boardSleeps } from '@plain-trowel/core/sketch/boardSleeps';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { workAverage, type StateUse } from '@plain-trowel/core/power/battery';
 import { habitsOf } from '@plain-trowel/core/power/planBattery';
@@ -11,11 +13,13 @@ import type { Worked } from '@plain-trowel/core/quantity/worked';
 import { loadOfSupply } from '@plain-trowel/core/wiring/supplyLoad';
 import { spotAt } from '@plain-trowel/core/wiring/circuit';
 import { partsWith } from '@plain-trowel/core/wiring/look';
+import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import { sumText } from '../../../words/sumText.ts';
 import type { usePlan } from '../usePlan.ts';
 import { PoweringTable } from './PoweringTable.tsx';
+import { Sleepers } from './Sleepers.tsx';
 import { SupplyFields } from './SupplyFields.tsx';
 
 type PlanTools = ReturnType<typeof usePlan>;
@@ -36,8 +40,17 @@ const MONTHS = [
 
 /** What the wiring takes in a day, how long a battery lasts with it, and what panel and fuse it wants. */
 export function PowerView({ plan }: { plan: PlanTools }) {
-  const habits = habitsOf(plan.circuit, plan.plan.supply);
-  const budget = supplyBudget(plan.circuit, habits);
+  const { garden } = useGarden();
+  const sleepers = useMemo(() => boardSleeps(garden), [garden]);
+  const wanted = habitsOf(plan.circuit, plan.plan.supply);
+  const habits = {
+    ...wanted,
+    everyS: Math.min(wanted.everyS, ...sleepers.flatMap(({ sleep }) => sleep?.everyS ?? [])),
+  };
+  const budget = supplyBudget(plan.circuit, habits, {
+    staysAwake: new Set(sleepers.flatMap(({ sleep, partId }) => (sleep ? [] : (partId ?? [])))),
+    awakeS: Math.max(0, ...sleepers.map(({ sleep }) => sleep?.usualS ?? 0)),
+  });
   const average = workAverage(budget.uses);
   const days = batteryDays(average.value, habits);
   const usableMah =
@@ -77,6 +90,7 @@ export function PowerView({ plan }: { plan: PlanTools }) {
         </div>
         <Fuse plan={plan} />
       </dl>
+      <Sleepers all={sleepers} everyS={wanted.everyS} />
       {budget.missing.length > 0 && (
         <p className="mb-3 border-l-2 border-handle pl-3 text-[14px]">
           Not counted, because their current is not known: {budget.missing.join(', ')}. The real use is

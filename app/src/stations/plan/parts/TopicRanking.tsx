@@ -30,6 +30,13 @@ export function TopicRanking({ plan, suggestion }: { plan: PlanTools; suggestion
             </span>
           )}
           <span className="block text-[14px] text-soft">{oneLine(taken, choice?.reason)}</span>
+          {OVER_WIFI.has(taken.id) && (
+            <span className="block text-[14px]">
+              Whoever is in the same Wi-Fi can read what goes over it, the board’s key among it, and then
+              report and give orders in its place, within its guards. Each board has a key of its own; on an
+              open network none is safe.
+            </span>
+          )}
         </span>
         <span className="text-[13.5px] underline decoration-rule underline-offset-4 group-open:hidden">
           why, and what else
@@ -45,6 +52,8 @@ export function TopicRanking({ plan, suggestion }: { plan: PlanTools; suggestion
     </details>
   );
 }
+
+const OVER_WIFI: ReadonlySet<string> = new Set(['link-http', 'link-mqtt']);
 
 const oneLine = (taken: Candidate, reason: string | undefined) =>
   reason

@@ -4,7 +4,7 @@ import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { showToast } from '../../../ui/toasts.ts';
-import { fullDay } from '../../../words/timeText.ts';
+import { fullDay } from '@plain-trowel/core/quantity/timeText';
 import type { usePlan } from '../usePlan.ts';
 import { layOutPicture, type Layout } from '../wiring/picture/layOut.ts';
 import { pictureOf } from '../wiring/picture/pictureModel.ts';

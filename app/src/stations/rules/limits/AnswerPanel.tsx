@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { ArmDialog } from './program/ArmDialog.tsx';
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -8,8 +9,11 @@ import { runVolume } from '@plain-trowel/core/control/runVolume';
 import { workWait } from '@plain-trowel/core/control/workWait';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { useGarden } from '../../../data/gardenContext.ts';
+import { sheetPath } from '../../../frame/stations.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
-import { decidedView, useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { decidedView } from '@plain-trowel/core/live/plotView';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import type { BoardAtTheLine } from '@plain-trowel/core/following/boardTalk';
 import { Button } from '../../../ui/Button.tsx';
 import { reasonText } from '../../../words/reasonText.ts';
 import { Lamp, lampWords } from './Lamp.tsx';
@@ -62,12 +66,19 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
   const view = decidedView(garden, parts, live, stored);
   const answer = line && live.answers[line.id];
   const signal = live.signals[plot.id];
+  const board = line && live.source?.boardAt(line.boardId);
   const [isAsking, setAsking] = useState(false);
   const switchOff = () => {
-    if (line)
-      void commit(`switch off ${line.name}`, (before) => ({
-        garden: setWaterLine(before, line.id, { automatic: false }),
-      }));
+    if (!line) return;
+    const number = board?.numberOf(line.id) ?? null;
+    // Whoever switches it off means the pump, not the paper.
+    if (number !== null) {
+      board?.type(`set ${number} water off`);
+      board?.type('limits');
+    }
+    void commit(`switch off ${line.name}`, (before) => ({
+      garden: setWaterLine(before, line.id, { automatic: false }),
+    }));
   };
   return (
     <section aria-label="Answer" className="mt-4 border-t border-ink pt-3">
@@ -128,6 +139,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
         )}
         {line && isAsking && <ArmDialog line={line} onClose={() => setAsking(false)} />}
       </div>
+      {line && board && <BoardSays line={line} board={board} />}
       {line && (
         <>
           <p className="mt-2 text-[14.5px]">
@@ -140,6 +152,33 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
         </>
       )}
     </section>
+  );
+}
+
+/** Where the board itself stands otherwise than the garden: the garden is not what switches the pump. */
+function BoardSays({ line, board }: { line: WaterLine; board: BoardAtTheLine }) {
+  const { garden } = useGarden();
+  const waters = board.program.limits[line.id]?.water;
+  // What the board does while nobody knows it is of no matter where it may water.
+  if (waters === undefined ? line.automatic : (waters === 'on') === line.automatic) return null;
+  if (waters === undefined)
+    return (
+      <p role="alert" className="mt-2 max-w-[62ch] border-l-[3px] border-handle pl-3">
+        The board has not said whether it still waters by itself. Look at the pump, or cut its supply.
+      </p>
+    );
+  return (
+    <p role="alert" className="mt-2 max-w-[62ch] border-l-[3px] border-handle pl-3">
+      {waters === 'on'
+        ? 'The board itself still waters by itself: it has not taken the change, or has not answered yet.'
+        : 'The board itself does not water by itself yet. Send it the garden’s settings'}
+      {waters !== 'on' && (
+        <>
+          {' '}
+          on <Link to={sheetPath(garden.id, 'rules', 'sketch', line.plotId)}>Rules, Sketch</Link>.
+        </>
+      )}
+    </p>
   );
 }
 

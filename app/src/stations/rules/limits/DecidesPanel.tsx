@@ -5,7 +5,7 @@ import { setDecides } from '@plain-trowel/core/garden/edits/plots';
 import type { Plot } from '@plain-trowel/core/garden/document/schema';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
-import type { PlotView } from '../../../links/plotView.ts';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { Choice } from '../../../ui/Choice.tsx';
 
 /** A median wants three. */

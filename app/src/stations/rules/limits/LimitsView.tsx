@@ -14,7 +14,7 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
 import { InTheCode } from '../InTheCode.tsx';
-import type { PlotView } from '../../../links/plotView.ts';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { PlotRuler } from '../../PlotRuler.tsx';
 import { AnswerPanel } from './AnswerPanel.tsx';
 import { BandFields } from './BandFields.tsx';

@@ -12,14 +12,15 @@ import { formatVolume } from '@plain-trowel/core/quantity/format';
 import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { sheetPath } from '../../../frame/stations.ts';
-import { useLive, useLiveTools, decidedView } from '../../../links/liveContext.ts';
+import { decidedView } from '@plain-trowel/core/live/plotView';
+import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Check } from '../../../ui/Check.tsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { showToast } from '../../../ui/toasts.ts';
 import { ArmDialog } from './program/ArmDialog.tsx';
 import { contradictionText } from '../../../words/contradictionText.ts';
-import { labelLine } from '../../../words/plotText.ts';
+import { labelLine } from '@plain-trowel/core/telling/plotWords';
 import { PROGRAM_WORDS } from '../../../words/programText.ts';
 import { LimitField } from './LimitFields.tsx';
 

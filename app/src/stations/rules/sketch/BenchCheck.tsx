@@ -30,12 +30,10 @@ export function BenchCheck({
     [garden, plan],
   );
   const { ticks, tick, untick } = useChecks(boardId, frame);
-  const board = live.source?.board;
+  const board = live.source?.boardAt(boardId) ?? null;
   // A board that runs another program shows nothing of this one, and one in the page is not on the bench.
   const watched =
-    board?.boardId === boardId && !live.source?.simulated && frameNameOf(board.program.name) === frame
-      ? board
-      : null;
+    board && !live.source?.simulated && frameNameOf(board.program.name) === frame ? board : null;
   const seen = watched
     ? steps.filter(
         (step) =>

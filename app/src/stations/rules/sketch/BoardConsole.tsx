@@ -11,9 +11,9 @@ export function BoardConsole({
   readonly boardId: string;
   readonly hasLamps: boolean;
 }) {
-  const board = useLive(({ source }) => source?.board ?? null);
+  const board = useLive(({ source }) => source?.boardAt(boardId) ?? null);
   const [text, setText] = useState('');
-  if (board?.boardId !== boardId) return null;
+  if (!board) return null;
   const type = (line: string) => {
     if (line.trim() !== '') board.type(line.trim());
     setText('');

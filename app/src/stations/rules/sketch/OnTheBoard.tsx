@@ -19,14 +19,13 @@ import { forCpp } from '@plain-trowel/core/sketch/fits';
 import { pythonSettings } from '@plain-trowel/core/sketch/python';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { readLoaded, readWritten } from '../../../data/loadedPrograms.ts';
-import { useLive, useLiveTools } from '../../../links/liveContext.ts';
+import { useLive } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { changeText } from '../../../words/loadText.ts';
+import { LeaveSettings } from './LeaveSettings.tsx';
 import { LANGUAGES, type Language } from './sketchFiles.ts';
+import { useAskBoard } from './useAskBoard.ts';
 import { WhatChanged } from './WhatChanged.tsx';
-
-const ANSWER_MS = 2000;
-const LOOK_MS = 50;
 
 /** What the connected board runs, compared with what the garden would have it run; limits that differ are sent over the line. */
 export function OnTheBoard({
@@ -40,8 +39,8 @@ export function OnTheBoard({
   readonly names: Readonly<Record<Language, string>>;
 }) {
   const { garden } = useGarden();
-  const board = useLive(({ source }) => source?.board ?? null);
-  if (!board || board.boardId !== boardId) return null;
+  const board = useLive(({ source }) => source?.boardAt(boardId) ?? null);
+  if (!board) return null;
   const { program } = board;
   const runs = LANGUAGES.find((one) => frameNameOf(names[one]) === frameNameOf(program.name));
   const plan = runs === 'C++' ? forCpp(whole) : whole;
@@ -79,7 +78,11 @@ export function OnTheBoard({
               <li key={one.lineId + one.name}>{changeText(one, unitOfLine(garden, plan, one.lineId))}</li>
             ))}
           </ul>
-          <Send plan={plan} boardId={boardId} />
+          {board.isAtItsConsole ? (
+            <Send plan={plan} boardId={boardId} />
+          ) : (
+            <LeaveSettings plan={plan} board={board} keeps={runs !== 'C++'} />
+          )}
         </>
       )}
     </section>
@@ -126,26 +129,13 @@ function unitOfLine(garden: Garden, plan: BoardPlan, id: string): string {
 
 /** Types the settings one after the other and waits for each answer; what the board refuses is shown in its words. */
 function Send({ plan, boardId }: { readonly plan: BoardPlan; readonly boardId: string }) {
-  const { session } = useLiveTools();
+  const { board: boardNow, ask } = useAskBoard(boardId);
   const [said, setSaid] = useState<readonly string[]>([]);
   const [isAtWork, setAtWork] = useState(false);
-  const ask = async (text: string): Promise<string | null> => {
-    const now = () => session.getSnapshot().source?.board ?? null;
-    const before = now();
-    if (before?.boardId !== boardId) return 'the board is gone';
-    const count = before.program.answer?.count ?? 0;
-    before.type(text);
-    for (let waitedMs = 0; waitedMs < ANSWER_MS; waitedMs += LOOK_MS) {
-      await new Promise((done) => setTimeout(done, LOOK_MS));
-      const answer = now()?.program.answer;
-      if (answer && answer.count > count) return answer.said.kind === 'refused' ? answer.said.why : null;
-    }
-    return 'no answer came';
-  };
   const send = async () => {
     setAtWork(true);
     const refused: string[] = [];
-    const board = session.getSnapshot().source?.board;
+    const board = boardNow();
     const limits = board?.program.limits ?? {};
     const steps = toType(plan, settingChanges(plan, limits), limits, (id) => board?.numberOf(id) ?? null);
     let isBroken = false;

@@ -10,13 +10,17 @@ import { Field } from '../../../ui/Field.tsx';
 import { doesText, keepsText, problemText } from '../../../words/sketchText.ts';
 import { BenchCheck } from './BenchCheck.tsx';
 import { BoardConsole } from './BoardConsole.tsx';
+import { BoardNetwork } from './BoardNetwork.tsx';
 import { CodeView, type Wanted } from './CodeView.tsx';
+import { Loading } from './Loading.tsx';
 import { LoadOntoBoard } from './LoadOntoBoard.tsx';
+import { RestsFirst, Sleeps } from './ProgramNotes.tsx';
 import { RunHere } from './RunHere.tsx';
 import { OnTheBoard } from './OnTheBoard.tsx';
 import { forCpp } from '@plain-trowel/core/sketch/fits';
 import { cppProgramName } from '@plain-trowel/core/sketch/cpp';
 import { programName } from '@plain-trowel/core/sketch/python';
+import { FarNote } from './FarNote.tsx';
 import { usePlan } from '../../plan/usePlan.ts';
 import { useVerdict } from '../../plan/wiring/useVerdict.ts';
 import { pythonProgram, sketchFiles, zipEntries, type Language, type SketchFile } from './sketchFiles.ts';
@@ -178,11 +182,15 @@ function Files({
         <summary className="press py-1">What it keeps through a reboot, and what watches over it</summary>
         <p>{keepsText(plan, language)}</p>
       </details>
+      {plan.sleep && <Sleeps sleep={plan.sleep} />}
       <OnTheBoard boardId={boardId} plan={whole} names={names} />
+      <FarNote plan={plan} />
       <LeftOut all={plan.leftOut} />
       {language === 'MicroPython' && (
         <RunHere boardId={boardId} plan={plan} program={() => pythonProgram(plan, today(), known)} />
       )}
+      {language === 'C++' && plan.network && <RestsFirst />}
+      {language === 'MicroPython' && <BoardNetwork boardId={boardId} plan={plan} />}
       <BoardConsole boardId={boardId} hasLamps={plan.lamps.length > 0} />
       {language === 'MicroPython' && (
         <LoadOntoBoard boardId={boardId} program={() => pythonProgram(plan, today(), known)} />
@@ -217,7 +225,7 @@ function Files({
           <CodeView key={file.name} file={file} language={language} wanted={wanted} />
         </>
       )}
-      <Loading language={language} />
+      <Loading language={language} hasSecrets={plan.network !== null} />
       <BenchCheck boardId={boardId} plan={plan} name={names[language]} />
     </>
   );
@@ -243,31 +251,5 @@ function Copy({ file, onCopied }: { readonly file: SketchFile; readonly onCopied
         </span>
       )}
     </>
-  );
-}
-
-function Loading({ language }: { readonly language: Language }) {
-  const steps =
-    language === 'C++'
-      ? [
-          'Unpack the zip: its folder has the name of the first file, and all files stay together in it.',
-          'Open the first file in the environment that you write for this board in, choose board and port, and let it compile.',
-          'Take the pump’s supply off, upload, and look at the serial line at 115 200 baud: readings come every two seconds.',
-          'Pull the probe’s plug and type “all”: it must say that the percent of the probe is unknown, and nothing may run. Only then connect the pump.',
-        ]
-      : [
-          'Unpack the zip and copy main.py and the folder trowel_a into the board’s own folder, as they lie.',
-          'Take the pump’s supply off, restart the board, and look at the serial line: readings come every two seconds.',
-          'Pull the probe’s plug and type “all”: it must say that the percent of the probe is unknown, and nothing may run. Only then connect the pump.',
-        ];
-  return (
-    <section aria-label="How it gets onto the board" className="mt-5 border-t border-rule pt-3">
-      <h2>How it gets onto the board</h2>
-      <ol className="mt-1 max-w-[72ch] list-decimal pl-5">
-        {steps.map((one) => (
-          <li key={one}>{one}</li>
-        ))}
-      </ol>
-    </section>
   );
 }

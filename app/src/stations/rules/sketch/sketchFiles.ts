@@ -1,5 +1,6 @@
 import type { BoardPlan } from '@plain-trowel/core/sketch/plan';
 import { cppSize, cppSketch } from '@plain-trowel/core/sketch/cpp';
+import { cppSecrets } from '@plain-trowel/core/sketch/cppNetwork';
 import { cppFileNames, pythonFileNames } from '@plain-trowel/core/sketch/files';
 import { FOLDERS, LIST_NAME, listText, restLevels } from '@plain-trowel/core/sketch/folder';
 import type { Program } from '@plain-trowel/core/sketch/loader/load';
@@ -37,6 +38,7 @@ export function sketchFiles(
     return [
       own(`${name}.ino`, cppSketch(plan, dateIso, known)),
       own('engine_size.h', cppSize(plan)),
+      ...(plan.network ? [own('secrets.h', cppSecrets(plan))] : []),
       ...cppFileNames(plan).map(common),
     ];
   const { files, starter } = pythonProgram(plan, dateIso, known);

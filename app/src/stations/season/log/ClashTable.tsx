@@ -3,7 +3,7 @@ import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Clash } from '@plain-trowel/core/records/mergeDay';
-import { dayTime } from '../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 /** The first readings of a file that say something else than the record. */
 export function ClashTable({

@@ -3,7 +3,7 @@ import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { eventText } from '../../../words/eventText.ts';
-import { dayTime } from '../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 const AT_FIRST = 12;
 

@@ -1,18 +1,18 @@
 import { lazy, Suspense, useMemo } from 'react';
 import { bandsOf } from '@plain-trowel/core/quantity/bands';
-import { countsAtPercent, readCurve } from '@plain-trowel/core/calibration/curve';
+import { countsAtPercent, readCurves } from '@plain-trowel/core/calibration/curve';
 import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
-import type { Series } from '@plain-trowel/core/records/series';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { fitOf } from '@plain-trowel/core/garden/bind/decided';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
+import type { ShownRecord } from '../../../data/queries.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
 
@@ -23,31 +23,35 @@ const HEIGHT = 300;
 /** Share of the chart's width that the words of a mark need. */
 const LEAST_APART = 0.09;
 
-/** The last hours with limits as lines, bands as washes, waterings as ticks with words. Percent is worked out here, from the raw record. */
+/** A stretch of time with limits as lines, bands as washes, waterings as ticks with words. Percent is worked out here, from the raw record. */
 export function LogChart({
   parts,
-  series,
+  record,
   others,
   events,
   scale,
   fromMs,
   toMs,
+  quick,
 }: {
   parts: PlotParts;
-  series: Series;
+  record: ShownRecord;
   /** The plot's other probes over the same time; drawn where they speak of the same percent. */
-  others: readonly { readonly channel: Channel; readonly series: Series }[];
+  others: readonly { readonly channel: Channel; readonly record: ShownRecord }[];
   events: readonly GardenEvent[];
   scale: LogScale;
   fromMs: number;
   toMs: number;
+  /** It stands still until somebody moves it: then it follows the hand. */
+  quick: boolean;
 }) {
   const { garden } = useGarden();
   const [tone] = useSheetTone();
   const { plot, fit, board, channel } = parts;
+  const { series, isGap } = record;
   const chart = useMemo(() => {
     const inPercent = scale === 'percent' && fit !== null;
-    const values = inPercent ? series.raw.map((raw) => readCurve(fit, raw).percent) : series.raw;
+    const values = inPercent ? readCurves(fit, series.raw) : series.raw;
     const toScale = (tenths: number) => (inPercent || !fit ? tenths / 10 : countsAtPercent(fit, tenths / 10));
     const range = inPercent
       ? { low: Math.min(0, fit.dryPercent), high: Math.max(10, Math.ceil(fit.wetPercent / 10) * 10) }
@@ -73,13 +77,13 @@ export function LogChart({
         }))
       : [];
     return {
-      points: traceOf(series.timesMs, values, 400),
+      points: traceOf(series.timesMs, values, 400, isGap ?? undefined),
       yMin: range.low,
       yMax: range.high,
       lines: limits,
       washes,
     };
-  }, [series, scale, fit, plot, board]);
+  }, [series, isGap, scale, fit, plot, board]);
   const beside = useMemo(
     () =>
       others.flatMap((one) => {
@@ -88,11 +92,7 @@ export function LogChart({
           ? [
               {
                 label: channelName(garden, one.channel),
-                points: traceOf(
-                  one.series.timesMs,
-                  one.series.raw.map((raw) => readCurve(own, raw).percent),
-                  400,
-                ),
+                points: traceOf(one.record.series.timesMs, readCurves(own, one.record.series.raw), 400),
               },
             ]
           : [];
@@ -116,6 +116,7 @@ export function LogChart({
               : 'raw counts'
         }
         marks={marks}
+        quick={quick}
         tone={tone}
         {...chart}
         others={beside}

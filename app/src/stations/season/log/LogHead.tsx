@@ -1,5 +1,5 @@
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { readCurve } from '@plain-trowel/core/calibration/curve';
+import { readCurves } from '@plain-trowel/core/calibration/curve';
 import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import {
@@ -9,29 +9,37 @@ import {
   formatPercent,
 } from '@plain-trowel/core/quantity/format';
 import { summaryOf } from '@plain-trowel/core/records/summary';
-import type { Series } from '@plain-trowel/core/records/series';
 import { workChange, workSwing } from '@plain-trowel/core/records/workSummary';
 import type { WaterSums } from '@plain-trowel/core/records/waterGiven';
+import { dayTime, fullDay } from '@plain-trowel/core/quantity/timeText';
+import type { ShownRecord } from '../../../data/queries.ts';
+import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import type { StretchTools } from './useStretch.ts';
 
 /** The log's own reading of itself, in a sentence or two, before any picture. */
 export function LogHead({
   parts,
-  series,
+  record,
   water,
-  hours,
+  stretch,
 }: {
   parts: PlotParts;
-  series: Series | null;
+  record: ShownRecord | null;
   water: WaterSums | null;
-  hours: number;
+  stretch: StretchTools;
 }) {
+  const { garden } = useGarden();
   const { fit, plot, channel } = parts;
   // What has a number of its own is summed up in that number.
   const inPercent = fit !== null && !isShownRaw(fit.percentKind);
   const rawUnit = channel ? rawUnitOf(channel) : 'counts';
-  const values = series && (inPercent ? series.raw.map((raw) => readCurve(fit, raw).percent) : series.raw);
-  const summary = series && values && summaryOf(series.timesMs, values);
+  const series = record?.series ?? null;
+  const values = series && (inPercent ? readCurves(fit, series.raw) : series.raw);
+  const summed = series && values && summaryOf(series.timesMs, values);
+  const summary = summed && { ...summed, readings: record?.readings ?? 0 };
+  const lastMs = series?.timesMs.at(-1) ?? null;
+  const days = `from ${fullDay(stretch.fromMs, garden.timeZone)} to ${fullDay(stretch.toMs - 1, garden.timeZone)}`;
   const say = (value: number) =>
     inPercent
       ? formatPercent(value, fit)
@@ -44,19 +52,24 @@ export function LogHead({
     <header className="mb-3 border-b border-ink pb-2.5">
       <h1>
         {plot.name}
-        {summary ? `: ${say(summary.last)}, latest reading` : ''}
+        {summary && lastMs !== null
+          ? `: ${say(summary.last)}, ${stretch.follows ? 'latest reading' : `on ${dayTime(lastMs, garden.timeZone)}`}`
+          : ''}
       </h1>
       <p className="text-soft">
         {summary ? (
           <>
-            Changed by <WorkedNumber id="change" lead worked={workChange(summary, scale)} /> in{' '}
+            {stretch.follows ? 'Changed' : `${days.charAt(0).toUpperCase()}${days.slice(1)}: changed`} by{' '}
+            <WorkedNumber id="change" lead worked={workChange(summary, scale)} /> in{' '}
             <span className="num">{formatDuration(summary.durationS)}</span>, between {say(summary.lowest)}{' '}
             and {say(summary.highest)}, a swing of{' '}
             <WorkedNumber id="swing" worked={workSwing(summary, scale)} />;{' '}
             <span className="num">{formatNumber(summary.readings)}</span> readings.{' '}
           </>
+        ) : stretch.follows ? (
+          `No reading in the last ${formatDuration((stretch.toMs - stretch.fromMs) / 1000)}. `
         ) : (
-          `No reading in the last ${formatDuration(hours * 3600)}. `
+          `No reading ${days}. `
         )}
         {given && (
           <span className="whitespace-nowrap">

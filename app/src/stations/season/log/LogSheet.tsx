@@ -2,14 +2,13 @@ import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind
 import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { withoutBeside } from '@plain-trowel/core/records/series';
 import { candidatesOf } from '@plain-trowel/core/garden/bind/decided';
-import { plotParts, type PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { fullDay } from '@plain-trowel/core/quantity/timeText';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { eventsQuery, seriesQuery, waterQuery } from '../../../data/queries.ts';
-import type { StoredEvents } from '../../../data/recordStore.ts';
+import { eventsQuery, extentQuery, shownQuery, waterQuery } from '../../../data/queries.ts';
+import { MOST_EVENTS, type StoredEvents } from '../../../data/recordStore.ts';
 import { usePlotScope, useProbeScope } from '../../../frame/usePlotScope.ts';
-import { useLive, useLiveTools } from '../../../links/liveContext.ts';
 import { Choice } from '../../../ui/Choice.tsx';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { EventTable } from './EventTable.tsx';
@@ -22,54 +21,69 @@ import { KeepingState } from './KeepingState.tsx';
 import { KeptAside } from './KeptAside.tsx';
 import { LogFiles } from './LogFiles.tsx';
 import { LogHead } from './LogHead.tsx';
+import { AlsoShown } from './AlsoShown.tsx';
+import { ChartHands } from './ChartHands.tsx';
+import { StretchBar } from './StretchBar.tsx';
+import { LAST_DAY, useStretch, type HeldStretch } from './useStretch.ts';
 import { NoteField } from './NoteField.tsx';
 import { ReadingTable } from './ReadingTable.tsx';
 
 const NOTHING_KEPT: StoredEvents = { events: [], unreadable: 0 };
-const HOUR_MS = 3_600_000;
-const RANGES = [
-  { value: 1, label: '1 h' },
-  { value: 6, label: '6 h' },
-  { value: 24, label: '24 h' },
-  { value: 72, label: '3 d' },
-  { value: 336, label: '14 d' },
-] as const;
 
-/** What was read and what happened: the last hours as a chart with the limits, the events as a table, and the way out as a file. */
+/** What was read and what happened: a stretch of time, up to all of it, as a chart with the limits, the events as a table, and the way out as a file. */
 export default function LogSheet() {
   const plotId = usePlotScope();
-  return plotId === null ? <EmptyGarden what="log" /> : <LogOfPlot key={plotId} plotId={plotId} />;
+  // Over what time, and which further channels are shown, stays from plot to plot.
+  const [held, setHeld] = useState(LAST_DAY);
+  const [beside, setBeside] = useState<readonly string[]>([]);
+  return plotId === null ? (
+    <EmptyGarden what="log" />
+  ) : (
+    <LogOfPlot
+      key={plotId}
+      plotId={plotId}
+      beside={beside}
+      setBeside={setBeside}
+      held={held}
+      setHeld={setHeld}
+    />
+  );
 }
 
-/** End of the stretch shown: the newest moment known, moved on in steps so that storage is not asked ten times a second. */
-function useNowStep(stepMs: number, parts: PlotParts | null): number {
-  const { stored } = useLiveTools();
-  const newest = stored.get(parts?.channel?.id ?? '')?.timeMs ?? 0;
-  return useLive(({ nowMs }) => Math.ceil(Math.max(nowMs, newest) / stepMs) * stepMs);
-}
-
-function LogOfPlot({ plotId }: { plotId: string }) {
+function LogOfPlot({
+  plotId,
+  beside,
+  setBeside,
+  held,
+  setHeld,
+}: {
+  plotId: string;
+  beside: readonly string[];
+  setBeside: (beside: readonly string[]) => void;
+  held: HeldStretch;
+  setHeld: (held: HeldStretch) => void;
+}) {
   const { garden } = useGarden();
   const parts = plotParts(garden, plotId, useProbeScope());
-  const [hours, setHours] = useState<number>(24);
   const [wanted, setScale] = useState<LogScale>('percent');
-  const rangeMs = hours * HOUR_MS;
-  const toMs = useNowStep(Math.max(10_000, rangeMs / 200), parts);
-  const fromMs = toMs - rangeMs;
   const channelId = parts?.channel?.id ?? '';
-  const read = useQuery(seriesQuery(garden.id, channelId, fromMs, toMs, true));
+  const stretch = useStretch(channelId, held, setHeld);
+  const { fromMs } = stretch;
+  // What stands still ends before the moment that the next one begins with.
+  const toMs = stretch.follows ? stretch.toMs : stretch.toMs - 1;
+  const extent = useQuery(extentQuery(garden.id, channelId)).data ?? null;
+  const read = useQuery(shownQuery(garden.id, channelId, fromMs, toMs));
   const mates = candidatesOf(garden, plotId).filter((one) => one.id !== channelId);
   const besides = useQueries({
-    queries: mates.map((one) => seriesQuery(garden.id, one.id, fromMs, toMs, true)),
+    queries: mates.map((one) => shownQuery(garden.id, one.id, fromMs, toMs)),
   });
   const others = mates.flatMap((channel, at) => {
     const data = besides[at]?.data;
-    return data && data.raw.length > 0 ? [{ channel, series: withoutBeside(data) }] : [];
+    return data && data.readings > 0 ? [{ channel, record: data }] : [];
   });
   const kept = useQuery(eventsQuery(garden.id, fromMs, toMs));
   const water = useQuery(waterQuery(garden.id, fromMs, toMs));
-  const all = read.data;
-  const series = useMemo(() => all && withoutBeside(all), [all]);
+  const record = read.data ?? null;
   const { events, unreadable } = kept.data ?? NOTHING_KEPT;
   const own = useMemo(
     () => events.filter((event) => event.plotId === plotId || event.plotId === null),
@@ -81,11 +95,10 @@ function LogOfPlot({ plotId }: { plotId: string }) {
   const rawUnit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
   return (
     <>
-      <LogHead parts={parts} series={series ?? null} water={water.data ?? null} hours={hours} />
+      <LogHead parts={parts} record={record} water={water.data ?? null} stretch={stretch} />
       <ProbeSwitch parts={parts} />
       <MismatchNote parts={parts} />
-      <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
-        <Choice legend="Stretch of time" options={RANGES} value={hours} onChange={setHours} />
+      <StretchBar tools={stretch} extent={extent} timeZone={garden.timeZone}>
         {parts.fit?.percentKind !== 'counts' && (
           <Choice<LogScale>
             legend="Scale"
@@ -101,30 +114,48 @@ function LogOfPlot({ plotId }: { plotId: string }) {
             onChange={setScale}
           />
         )}
-      </div>
-      {series && series.raw.length > 0 ? (
-        <LogChart
-          parts={parts}
-          series={series}
-          others={others}
-          events={own}
-          scale={scale}
-          fromMs={fromMs}
-          toMs={toMs}
-        />
+      </StretchBar>
+      {record && record.readings > 0 ? (
+        <ChartHands tools={stretch}>
+          <LogChart
+            parts={parts}
+            record={record}
+            others={others}
+            events={own}
+            scale={scale}
+            fromMs={fromMs}
+            toMs={toMs}
+            quick={!stretch.follows}
+          />
+        </ChartHands>
       ) : (
         <p className="my-8 text-soft">
-          {series
-            ? 'Nothing was read in this stretch of time. Choose a longer one, or connect a board on Bench, Readout.'
+          {record
+            ? extent
+              ? `Nothing was read in this stretch of time. The log holds readings from ${fullDay(extent.fromMs, garden.timeZone)} to ${fullDay(extent.toMs - 1, garden.timeZone)}: “All of it” shows them.`
+              : 'Nothing has been read yet. Connect a board on Bench, Readout, or take readings in from a file below.'
             : read.isError
               ? 'The log cannot be read. See above for what is wrong with the browser’s storage.'
               : 'Reading the log …'}
         </p>
       )}
-      <DamageNote days={all?.damagedDays ?? []} events={unreadable} />
+      <AlsoShown own={channelId} chosen={beside} onChange={setBeside} fromMs={fromMs} toMs={toMs} />
+      <DamageNote days={record?.damagedDays ?? []} events={unreadable} />
       <NoteField plotId={plotId} />
+      {events.length >= MOST_EVENTS && (
+        <p className="mt-3 text-[14px] text-soft">
+          Of this stretch the newest {MOST_EVENTS} events of the garden are marked and listed. The sum of
+          water counts all of them.
+        </p>
+      )}
       <EventTable events={own} />
-      {all && all.raw.length > 0 && <ReadingTable parts={parts} series={all} />}
+      {record?.all && record.all.raw.length > 0 && <ReadingTable parts={parts} series={record.all} />}
+      {record && record.all === null && record.readings > 0 && (
+        <p className="mt-4 text-[14px] text-soft">
+          Of a stretch longer than 35 days the chart shows the first, lowest, highest and last reading of each
+          hour. For the readings themselves choose a shorter one; the export holds all of them.
+        </p>
+      )}
       <DueList />
       <LogFiles />
       <KeepingState />

@@ -3,7 +3,7 @@ import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import { FLAGS, type Series } from '@plain-trowel/core/records/series';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { dayTime } from '../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 const MOST = 60;
 

@@ -3,7 +3,7 @@ import type { Certificate } from '@plain-trowel/core/garden/bind/certificate';
 import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { INK, MONO, Page, SOFT } from '../../../../paper/Page.tsx';
 import { MARGIN_MM, wrapText } from '../../../../paper/paper.ts';
-import { fullDay } from '../../../../words/timeText.ts';
+import { fullDay } from '@plain-trowel/core/quantity/timeText';
 import { markText } from '../../../../words/calibrationText.ts';
 import { depthText, temperatureText } from '../../../../words/unitText.ts';
 

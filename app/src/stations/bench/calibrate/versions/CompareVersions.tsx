@@ -12,7 +12,7 @@ import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { seriesQuery } from '../../../../data/queries.ts';
 import { Field } from '../../../../ui/Field.tsx';
-import { dayTime } from '../../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 import { CurveChart } from '../CurveChart.tsx';
 import { contextOf } from '../useRun.ts';
 

@@ -10,7 +10,7 @@ import { formatCounts, formatNumber } from '@plain-trowel/core/quantity/format';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { Scroll } from '../../../../ui/Scroll.tsx';
-import { dayTime } from '../../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 import { BoardTablePanel } from './BoardTablePanel.tsx';
 import { CertificateView } from './CertificateView.tsx';
 import { CompareVersions } from './CompareVersions.tsx';

@@ -5,7 +5,7 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import type { BusSnapshot } from '../../../../links/busDesk.ts';
 import { NumberField } from '../../../../ui/NumberField.tsx';
 import { MEANING_WORDS } from '../../../../words/busText.ts';
-import { clockTime } from '../../../../words/timeText.ts';
+import { clockTime } from '@plain-trowel/core/quantity/timeText';
 
 const decimalsOf = (scale: number) => (Math.abs(scale) >= 1 ? 0 : Math.abs(scale) >= 0.1 ? 1 : 2);
 

@@ -12,7 +12,7 @@ import { Button } from '../../../../ui/Button.tsx';
 import { useKeys } from '../../../../ui/keys.ts';
 import { answerText, stepWords } from '../../../../words/firstTestText.ts';
 import { VERDICT_WORDS } from '../../../../words/settlingText.ts';
-import { dayTime } from '../../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 import { isDeciding } from '@plain-trowel/core/garden/bind/scale';
 import { StepPicture } from '../../calibrate/StepPicture.tsx';
 

@@ -8,7 +8,7 @@ import { WorkedNumber } from '../../../../frame/WorkedNumber.tsx';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
-import { dayTime } from '../../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 import { isDeciding } from '@plain-trowel/core/garden/bind/scale';
 
 const TOLERANCE_FRAC = 0.02;

@@ -7,7 +7,7 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
-import { dayText } from '../../../../words/timeText.ts';
+import { dayText } from '@plain-trowel/core/quantity/timeText';
 import type { Member } from './members.ts';
 
 /** "Dip the one you call deep": each label is asked for, and the channel that moves is the one in the hand. */

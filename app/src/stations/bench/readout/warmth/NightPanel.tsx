@@ -18,7 +18,7 @@ import { Button } from '../../../../ui/Button.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { Field } from '../../../../ui/Field.tsx';
 import { comparisonText, sunText } from '../../../../words/correctionText.ts';
-import { dayTime } from '../../../../words/timeText.ts';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 const NIGHT_MS = 12 * 3_600_000;
 const SUN_MS = 48 * 3_600_000;

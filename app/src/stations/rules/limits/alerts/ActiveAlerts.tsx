@@ -2,8 +2,8 @@ import type { ActiveAlert } from '@plain-trowel/core/live/alertWatch';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
-import { alertWords } from '../../../../words/alertText.ts';
-import { dayTime, shortTime } from '../../../../words/timeText.ts';
+import { alertWords } from '@plain-trowel/core/telling/alertWords';
+import { dayTime, shortTime } from '@plain-trowel/core/quantity/timeText';
 
 const SNOOZE_S = 4 * 3600;
 

@@ -1,7 +1,7 @@
 import type { PendingAlert } from '@plain-trowel/core/live/alertWatch';
 import { formatDuration } from '@plain-trowel/core/quantity/format';
-import { alertWords } from '../../../../words/alertText.ts';
-import { minuteText } from '../../../../words/timeText.ts';
+import { alertWords } from '@plain-trowel/core/telling/alertWords';
+import { minuteText } from '@plain-trowel/core/quantity/timeText';
 
 /** What has begun and is not told yet, with when it will be: "Lemon barrel: too dry, for 15 s; told in 59 min". */
 export function Pending({ alerts, nowMs }: { alerts: readonly PendingAlert[]; nowMs: number }) {

@@ -6,7 +6,7 @@ import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { useElementWidth } from '../../../../ui/useElementWidth.ts';
-import { minuteText } from '../../../../words/timeText.ts';
+import { minuteText } from '@plain-trowel/core/quantity/timeText';
 
 const DAY_S = 86_400;
 const HIGH = 26;

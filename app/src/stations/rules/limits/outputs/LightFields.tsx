@@ -6,7 +6,7 @@ import { useGarden } from '../../../../data/gardenContext.ts';
 import { useLive } from '../../../../links/liveContext.ts';
 import { Check } from '../../../../ui/Check.tsx';
 import { NumberField } from '../../../../ui/NumberField.tsx';
-import { minuteText } from '../../../../words/timeText.ts';
+import { minuteText } from '@plain-trowel/core/quantity/timeText';
 import { CONDITION_ROWS, ConditionRow, SensorChoice } from '../program/ConditionRow.tsx';
 import { EdgeField } from './EdgeField.tsx';
 import { LightDay } from './LightDay.tsx';

@@ -11,14 +11,15 @@ import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { sheetPath } from '../../../../frame/stations.ts';
-import { decidedView, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { decidedView } from '@plain-trowel/core/live/plotView';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { heardNow } from '../../../../links/heardNow.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { Dialog } from '../../../../ui/Dialog.tsx';
 import { Field } from '../../../../ui/Field.tsx';
 import { FIRST_STEPS, mayLandText } from '../../../../words/firstHourText.ts';
-import { stateWord } from '../../../../words/plotText.ts';
+import { stateWord } from '@plain-trowel/core/telling/plotWords';
 
 /** Asked once before a line waters by itself: what may land, and what was seen of the pump. */
 export function ArmDialog({ line, onClose }: { line: WaterLine; onClose: () => void }) {

@@ -18,7 +18,7 @@ import { seriesQuery } from '../../../../data/queries.ts';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useElementWidth } from '../../../../ui/useElementWidth.ts';
 import { reasonText } from '../../../../words/reasonText.ts';
-import { dayText, shortTime } from '../../../../words/timeText.ts';
+import { dayText, shortTime } from '@plain-trowel/core/quantity/timeText';
 import { replaySentence, holdsOf } from './replayText.ts';
 
 const DAY_MS = 86_400_000;

@@ -3,7 +3,7 @@ import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import type { SavedProgram } from '@plain-trowel/core/control/programs/programs';
 import { Button } from '../../../../ui/Button.tsx';
 import { TimeField } from '../../../../ui/TimeField.tsx';
-import { minuteText } from '../../../../words/timeText.ts';
+import { minuteText } from '@plain-trowel/core/quantity/timeText';
 import { useLine } from './useLine.ts';
 
 type Timed = Extract<SavedProgram, { slots: unknown }>;

@@ -10,7 +10,8 @@ import {
   type SignalState,
 } from '@plain-trowel/core/control/signals';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { decidedView, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { decidedView } from '@plain-trowel/core/live/plotView';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Check } from '../../../../ui/Check.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';

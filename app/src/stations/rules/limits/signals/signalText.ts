@@ -1,6 +1,6 @@
 import { isUnknown } from '@plain-trowel/core/control/plotState';
-import type { PlotView } from '../../../../links/plotView.ts';
-import { stateWord } from '../../../../words/plotText.ts';
+import type { PlotView } from '@plain-trowel/core/live/plotView';
+import { stateWord } from '@plain-trowel/core/telling/plotWords';
 import type { SignalState } from '@plain-trowel/core/control/signals';
 
 /** A state as a row of the list is named. */

@@ -7,9 +7,10 @@ import { NOTHING_CHOSEN } from '@plain-trowel/core/garden/document/waterSchema';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { decidedView, useLive, useLiveTools } from '../../../../links/liveContext.ts';
+import { decidedView } from '@plain-trowel/core/live/plotView';
+import { useLive, useLiveTools } from '../../../../links/liveContext.ts';
 import { heardNow } from '../../../../links/heardNow.ts';
-import { stateWord } from '../../../../words/plotText.ts';
+import { stateWord } from '@plain-trowel/core/telling/plotWords';
 import { litresText, temperatureText } from '../../../../words/unitText.ts';
 
 /** What the places of a display text stand for in a plot right now. */

@@ -1,0 +1,139 @@
+import { lazy, Suspense, useMemo } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { readCurves } from '@plain-trowel/core/calibration/curve';
+import { channelName, fullScaleOf, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import { fitOf } from '@plain-trowel/core/garden/bind/decided';
+import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
+import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { shownUnit } from '@plain-trowel/core/quantity/units';
+import { traceOf } from '@plain-trowel/core/records/trace';
+import { stripRange } from '@plain-trowel/core/signal/stripRange';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { shownQuery, type ShownRecord } from '../../../data/queries.ts';
+import { useSheetTone } from '../../../frame/sheetTone.ts';
+import { Check } from '../../../ui/Check.tsx';
+
+const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
+
+const HEIGHT = 132;
+/** Values of nothing known: the strip is as high as this many of its units at least. */
+const LEAST_SCALE = 50;
+
+/** Further channels of the garden over the same time, each in its own unit; which, is up to whoever looks. */
+export function AlsoShown({
+  own,
+  chosen,
+  onChange,
+  fromMs,
+  toMs,
+}: {
+  /** The channel of the chart above. */
+  readonly own: string;
+  readonly chosen: readonly string[];
+  readonly onChange: (chosen: readonly string[]) => void;
+  readonly fromMs: number;
+  readonly toMs: number;
+}) {
+  const { garden } = useGarden();
+  const others = garden.channels.filter(({ id }) => id !== own);
+  if (others.length === 0) return null;
+  const shown = others.filter(({ id }) => chosen.includes(id));
+  return (
+    <section aria-label="Also over this time">
+      {shown.map((channel) => (
+        <Strip key={channel.id} channel={channel} fromMs={fromMs} toMs={toMs} />
+      ))}
+      <details className="mt-1">
+        <summary className="press py-1 font-semibold">
+          Also show{shown.length > 0 && ` (${shown.length} of ${others.length} shown)`}
+        </summary>
+        <ul className="grid gap-x-6 sm:grid-cols-2 lg:grid-cols-3">
+          {others.map((channel) => (
+            <li key={channel.id}>
+              <Check
+                checked={chosen.includes(channel.id)}
+                onChange={(on) =>
+                  onChange(on ? [...chosen, channel.id] : chosen.filter((id) => id !== channel.id))
+                }
+              >
+                {channelName(garden, channel)}
+              </Check>
+            </li>
+          ))}
+        </ul>
+      </details>
+    </section>
+  );
+}
+
+/** What a channel's readings mean, in the garden's units; what means nothing, as a thermistor at its rail, is left out. */
+function meant(garden: Garden, channel: Channel, { series }: ShownRecord) {
+  const fit = channel.quantity === 'moisture' ? fitOf(garden, channel) : null;
+  if (fit && !isShownRaw(fit.percentKind))
+    return {
+      timesMs: series.timesMs,
+      values: readCurves(fit, series.raw),
+      unit: percentUnit(fit.percentKind),
+    };
+  const known = new Map<number, number | null>();
+  const of = (raw: number): number | null => {
+    if (!known.has(raw)) known.set(raw, meantValue(garden, channel, raw).value);
+    return known.get(raw) ?? null;
+  };
+  const shown = shownUnit(garden.units, meantValue(garden, channel, 0).unit);
+  const rows = [...series.raw.keys()].flatMap((at) => {
+    const value = of(series.raw[at] ?? 0);
+    return value === null ? [] : [{ atMs: series.timesMs[at] ?? 0, value: shown.show(value) }];
+  });
+  return {
+    timesMs: Float64Array.from(rows, ({ atMs }) => atMs),
+    values: Float64Array.from(rows, ({ value }) => value),
+    unit: shown.unit,
+  };
+}
+
+function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; toMs: number }) {
+  const { garden } = useGarden();
+  const [tone] = useSheetTone();
+  const record = useQuery(shownQuery(garden.id, channel.id, fromMs, toMs)).data;
+  const name = channelName(garden, channel);
+  const drawn = useMemo(() => {
+    if (!record || record.readings === 0) return null;
+    const { timesMs, values, unit } = meant(garden, channel, record);
+    const { low, high } = stripRange(
+      values,
+      channel.quantity === 'moisture' && unit.startsWith('raw') ? fullScaleOf(garden, channel) : LEAST_SCALE,
+    );
+    // Where rows were left out their places have moved.
+    const isGap = values.length === record.series.raw.length ? record.isGap : null;
+    return { points: traceOf(timesMs, values, 400, isGap ?? undefined), unit, yMin: low, yMax: high };
+  }, [record, garden, channel]);
+  return (
+    <figure className="mt-2">
+      <figcaption className="text-[14px] font-semibold">
+        {name}
+        {drawn ? `, ${drawn.unit}` : ''}
+      </figcaption>
+      {drawn ? (
+        <Suspense fallback={<div style={{ height: HEIGHT }} />}>
+          <TimeChart
+            label={`${name} over the same time, ${drawn.unit}`}
+            height={HEIGHT}
+            timeZone={garden.timeZone}
+            fromMs={fromMs}
+            toMs={toMs}
+            yMin={drawn.yMin}
+            yMax={drawn.yMax}
+            yUnit={drawn.unit}
+            points={drawn.points}
+            tone={tone}
+          />
+        </Suspense>
+      ) : (
+        <p className="text-[14px] text-soft">
+          {record ? 'Nothing was read in this stretch of time.' : 'Reading the log …'}
+        </p>
+      )}
+    </figure>
+  );
+}

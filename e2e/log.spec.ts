@@ -1,0 +1,81 @@
+/** The log over any span: an imported May is seen in November, moved through by hand and keys, and the newest comes back. */
+import { expect, message, openSample, plot, sheet, test } from './careful.ts';
+
+const MAY = Date.UTC(2026, 4, 1);
+const MINUTE = 60_000;
+
+/** A month of a reading every ten minutes: falls by a count each, and is watered back every day at noon UTC. */
+const mayCsv = (): string =>
+  [
+    'time,plot,probe,channel,raw,percent,percent_kind,flags',
+    ...Array.from({ length: 31 * 144 }, (_, at) => {
+      const time = new Date(MAY + at * 10 * MINUTE).toISOString();
+      return `${time},Chilli crate,C2,channel-c2,${1900 + ((at + 72) % 144)},,,`;
+    }),
+  ].join('\r\n');
+
+test('an imported May is shown in November, whole, by days, earlier and later; by keys and by the hand; and the newest again', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Log').click();
+  const title = page.getByRole('heading', { level: 1 });
+  await expect(title).toContainText('latest reading');
+  await page
+    .getByLabel('Readings CSV file')
+    .setInputFiles({ name: 'may.csv', mimeType: 'text/csv', buffer: Buffer.from(mayCsv()) });
+  await expect(message(page, /4\s?464 new readings/)).toBeVisible();
+  // Nothing of May in the last day; all of it with one press.
+  await page.getByRole('button', { name: 'All of it' }).click();
+  await expect(page.getByLabel('From the day')).toHaveValue('2026-05-01');
+  await expect(page.getByText(/in 2\d\d d/)).toBeVisible();
+
+  const from = page.getByLabel('From the day');
+  const to = page.getByLabel('To the day');
+  await from.fill('2026-05-03');
+  await to.fill('2026-05-04');
+  await expect(title).toContainText('on Mon 4 May, 23:50');
+  // Two days of 144 readings; London is an hour ahead of the times in the file.
+  await expect(page.getByText(/^From 3 May 2026 to 4 May 2026: changed by/)).toContainText('288 readings');
+
+  const chart = page.getByRole('group', { name: /^Chart: left and right/ });
+  await page.getByRole('button', { name: 'Earlier' }).click();
+  await expect(from).toHaveValue('2026-05-02');
+  await chart.focus();
+  await page.keyboard.press('PageDown');
+  await expect(from).toHaveValue('2026-05-04');
+  await page.keyboard.press('PageUp');
+  await page.keyboard.press('+');
+  await expect(page.getByText(/changed by/)).toContainText(/14\d readings/);
+  await page.keyboard.press('-');
+  // Dragged to the right by half of its width, it shows what was a day before.
+  const box = await chart.boundingBox();
+  if (!box) throw new Error('no chart');
+  const half = (box.width - 62) / 2;
+  await page.mouse.move(box.x + 100, box.y + 100);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 100 + half, box.y + 100, { steps: 5 });
+  await page.mouse.up();
+  await expect(from).toHaveValue('2026-05-01');
+  // Another channel below it, over the same time, in its own unit; what was not read then says so.
+  await page.getByText('Also show', { exact: true }).click();
+  await page.getByRole('checkbox', { name: 'Battery' }).check();
+  const beside = page.getByRole('region', { name: 'Also over this time' });
+  await expect(beside.getByText('Nothing was read in this stretch of time.')).toBeVisible();
+  await page.getByRole('button', { name: 'All of it' }).click();
+  await expect(beside.getByRole('img', { name: 'Battery over the same time, V' })).toBeVisible();
+  // What is looked at stays from plot to plot.
+  await from.fill('2026-05-10');
+  await to.fill('2026-05-11');
+  await plot(page, /Lemon barrel/).click();
+  await expect(from).toHaveValue('2026-05-10');
+  await plot(page, /Chilli crate/).click();
+  // A summer without readings says where they are.
+  await from.fill('2026-07-01');
+  await to.fill('2026-07-31');
+  await expect(page.getByText(/The log holds readings from 1 May 2026 to/)).toBeVisible();
+  await page.getByRole('button', { name: 'Newest' }).click();
+  await page.getByText('24 h', { exact: true }).click();
+  await expect(title).toContainText('latest reading');
+});
