@@ -177,8 +177,49 @@ static void printEvent(const Event &event) {
   TELL.println();
 }
 
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C) || defined(TROWEL_DISPLAYS)
+// 2144 hundredths are 21.44.
+static void printDecimal(Print &to, int32_t value, uint8_t decimals) {
+  int32_t unit = 1;
+  for (uint8_t at = 0; at < decimals; at += 1) unit *= 10;
+  if (value < 0) to.print(F("-"));
+  const int32_t size = value < 0 ? -value : value;
+  to.print(size / unit);
+  if (decimals > 0) to.print(F("."));
+  for (int32_t digit = unit / 10; digit > 0; digit /= 10) to.print(size / digit % 10);
+}
+#endif
+
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
+// Digits behind the point of what an input gives.
+static uint8_t decimalsOf(const InputPin &one) {
+#ifdef TROWEL_BUS
+  if (one.reads == READ_BUS) return BUS_WORDS[one.pin].decimals;
+#endif
+#ifdef TROWEL_I2C
+  if (one.reads == READ_I2C) return I2C_ASKS[one.pin].decimals;
+#endif
+#ifdef TROWEL_FAR
+  if (one.reads == READ_FAR) return one.pin;
+#endif
+  return one.reads == READ_ONE_WIRE ? 2 : one.reads == READ_VOLTS ? 3 : 0;
+}
+#endif
+
+static void printRaw(Print &to, const InputPin &one, int32_t raw) {
+#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
+  printDecimal(to, raw, decimalsOf(one));
+#else
+  (void)one;
+  to.print(raw);
+#endif
+}
+
 #ifdef TROWEL_WATCHES
 #include "lamps.h"
+#endif
+#ifdef TROWEL_DISPLAYS
+#include "screen.h"
 #endif
 
 static void fill(Reading &reading, int32_t raw) {
@@ -254,47 +295,12 @@ static void look() {
 #ifdef TROWEL_WATCHES
   lookAtLamps();
 #endif
+#ifdef TROWEL_DISPLAYS
+  lookAtScreens();
+#endif
 #ifdef TROWEL_BUS
   // Last, for an answer may take its time; it is read in the next second.
   askBus();
-#endif
-}
-
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
-// 2144 hundredths are 21.44.
-static void printDecimal(Print &to, int32_t value, uint8_t decimals) {
-  int32_t unit = 1;
-  for (uint8_t at = 0; at < decimals; at += 1) unit *= 10;
-  if (value < 0) to.print(F("-"));
-  const int32_t size = value < 0 ? -value : value;
-  to.print(size / unit);
-  if (decimals > 0) to.print(F("."));
-  for (int32_t digit = unit / 10; digit > 0; digit /= 10) to.print(size / digit % 10);
-}
-#endif
-
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
-// Digits behind the point of what an input gives.
-static uint8_t decimalsOf(const InputPin &one) {
-#ifdef TROWEL_BUS
-  if (one.reads == READ_BUS) return BUS_WORDS[one.pin].decimals;
-#endif
-#ifdef TROWEL_I2C
-  if (one.reads == READ_I2C) return I2C_ASKS[one.pin].decimals;
-#endif
-#ifdef TROWEL_FAR
-  if (one.reads == READ_FAR) return one.pin;
-#endif
-  return one.reads == READ_ONE_WIRE ? 2 : one.reads == READ_VOLTS ? 3 : 0;
-}
-#endif
-
-static void printRaw(Print &to, const InputPin &one, int32_t raw) {
-#if defined(TROWEL_ONE_WIRE) || defined(TROWEL_VOLTS) || defined(TROWEL_BUS) || defined(TROWEL_I2C)
-  printDecimal(to, raw, decimalsOf(one));
-#else
-  (void)one;
-  to.print(raw);
 #endif
 }
 

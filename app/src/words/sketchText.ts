@@ -42,8 +42,10 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what} is set to let the timer water at rest, and its relay, as drawn, is open at rest: the program would do the opposite of what is set. Set it to forbid at rest; relays that are closed at rest are not drawn here yet.`;
     case 'lamp-not-written':
       return `${what} is a lamp of a kind that the program does not speak to.`;
-    case 'shows-in-python':
-      return `${what} is written to in MicroPython alone: a ring of lights wants pulses that only a board’s own timer gives, and for a display’s letters many boards have no room.`;
+    case 'ring-in-python':
+      return `${what} is lit in MicroPython alone: a ring of lights wants pulses of less than a millionth of a second, which C++ in the common style cannot time without a library of the board’s maker.`;
+    case 'display-in-python':
+      return `${what} is left dark: an 8-bit board has no room for its letters. Take a larger board, or lamps.`;
     case 'network-in-python':
       return `${what} reports over the network in MicroPython alone: in C++ an 8-bit board has no room for it, and connecting would stop the pulses that hold servos, for seconds.`;
     case 'sleep-in-python':

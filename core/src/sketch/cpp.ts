@@ -5,6 +5,7 @@ import type {
   BoardPlan,
   Reads,
   SketchAround,
+  SketchDisplay,
   SketchInput,
   SketchLamp,
   SketchLine,
@@ -15,6 +16,8 @@ import { sensorLabel, WORD_KINDS } from './plan.ts';
 import { bool, configText, contactText, orNone, slotsOf, watchText, whole } from './cppSettings.ts';
 import { networkText } from './cppNetwork.ts';
 import { PROGRAM_CODES } from '../control/codes.ts';
+import { DISPLAY_TEXT } from '../control/display.ts';
+import { cppFileNames } from './files.ts';
 import { isSmall } from './fits.ts';
 import { nameOf } from './folder.ts';
 import { sumOf } from '../quantity/sumOf.ts';
@@ -98,10 +101,11 @@ const lampText = (plan: BoardPlan, { kind, name, watch, pins }: SketchLamp): str
   return `  {${LAMP_KINDS[kind]}, ${watch}, {${all.map((one) => (one ? pinRow(plan, one, name) : pinRow(plan, NO_OUTPUT, ''))).join(', ')}}},  // ${forComment(name)}`;
 };
 
-/** Nothing of it stands in the program of a board without lamps. */
+/** Nothing of it stands in the program of a board without lamps and displays. */
 const lampsText = (plan: BoardPlan): string => {
   const { watches, lamps, signals } = plan;
-  return lamps.length === 0
+  const none = `  {LAMP_ONE, 0, {${Array.from({ length: 3 }, () => pinRow(plan, NO_OUTPUT, '')).join(', ')}}},`;
+  return watches.length === 0
     ? ''
     : `
 // ---- Lamps, by the plots that they speak for.
@@ -110,13 +114,42 @@ ${watches.map(watchText).join('\n')}
 };
 const uint8_t LAMP_COUNT = ${lamps.length};
 static const LampPins LAMPS[] = {
-${lamps.map((one) => lampText(plan, one)).join('\n')}
+${lamps.length === 0 ? none : lamps.map((one) => lampText(plan, one)).join('\n')}
 };
 // What they say, by priority: state, colours (1 red, 2 green, 4 blue), rhythm, buzz.
 const uint8_t SIGNAL_RULES = ${signals.length};
 static const SignalRule SIGNALS[] = {${signals.map((one) => `{${signalCodes(one).join(', ')}}`).join(', ') || '{255, 0, 0, 0}'}};
 `;
 };
+
+const SCALES: Readonly<Record<SketchDisplay['scale'], string>> = {
+  percent: 'SHOWS_PERCENT',
+  tension: 'SHOWS_TENSION',
+  counts: 'SHOWS_COUNTS',
+  switch: 'SHOWS_SIDE',
+};
+
+const displayText = (one: SketchDisplay): string =>
+  `  {{${pinText(one.sda)}, ${pinText(one.scl)}, ${one.address}, NULL}, ${one.watch}, ${SCALES[one.scale]}, "${forString(one.unit)}", {${one.words.map((word) => `"${forString(word)}"`).join(', ')}}, {${one.edges.map(whole).join(', ')}}, ${[one.raw, one.temperature, one.battery, one.tank].map(orNone).join(', ')}},  // ${forComment(one.name)}`;
+
+/** Nothing of it stands in the program of a board without displays. */
+const displaysText = ({ displays, signals }: BoardPlan): string =>
+  displays.length === 0
+    ? ''
+    : `
+// ---- Displays: SDA, SCL, address; plot, scale, unit, words and where they end, tenths; places of what else they may name: input, temperature, battery, tank.
+const uint8_t DISPLAYS = ${displays.length};
+static const Display DISPLAY_PARTS[] = {
+${displays.map(displayText).join('\n')}
+};
+// By signal what they say.
+static const char *const TEXTS[] = {
+${listed(
+  signals.map(({ display }) => `  "${forString(display, DISPLAY_TEXT)}"`),
+  '  ""',
+)}
+};
+`;
 
 /** Nothing of it stands in the program of a board that feeds all its probes all the time. */
 const powersText = ({ powers }: BoardPlan): string =>
@@ -216,7 +249,7 @@ export function cppSketch(plan: BoardPlan, dateIso: string, known = ''): string 
   const body = sketchText(plan);
   return `// ${forComment(plan.garden)}, ${forComment(plan.board)}: its program, with guards that no setting switches off.
 // Written on ${forComment(dateIso)} for: ${forComment(plan.traits)}.
-${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, engine.h, pins.h, tell.h, ${plan.contacts.length > 0 ? 'contacts.h, ' : ''}${plan.lamps.length > 0 ? 'signals.h, lamps.h, ' : ''}${plan.bus ? 'bus.h, ' : ''}${plan.i2c ? 'i2c.h, ' : ''}${plan.network ? `json.h, report.h, ${plan.network.over === 'mqtt' ? 'mqtt.h' : 'post.h'}, net.h, secrets.h, ` : ''}inputs.h, kept.h, settable.h, console.h and board.h. ${plan.network ? 'The only library is that of the radio, which comes with the package of the board.' : 'No library is needed.'}
+${plan.heading.map((line) => `// ${forComment(line)}\n`).join('')}${known === '' ? '' : `// THE WIRING HAS A DANGER. It was written all the same: ${forComment(known)}.\n`}// These files belong together: this one, engine_size.h, ${filesText(plan)}. ${plan.network ? 'The only library is that of the radio, which comes with the package of the board.' : 'No library is needed.'}
 #include "engine_size.h"
 #include "pins.h"
 ${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}
@@ -226,6 +259,11 @@ ${plan.contacts.length > 0 ? '#include "contacts.h"\n' : ''}
 #define TROWEL_CONTACT_IDS "${plan.contacts.map(({ id }) => ` ${wordOf(id)}`).join('')}"
 ${body}`;
 }
+
+const filesText = (plan: BoardPlan): string => {
+  const names = [...cppFileNames(plan), ...(plan.network ? ['secrets.h'] : [])];
+  return `${names.slice(0, -1).join(', ')} and ${names.at(-1) ?? ''}`;
+};
 
 const withoutComments = (code: string): string => code.replace(/\/\/.*$/gm, '');
 
@@ -266,7 +304,7 @@ ${configText(
   plan,
   plan.engine.sensors.map((_, at) => sensorLabel(plan, at)),
 )}
-${contactsText(plan)}${lampsText(plan)}
+${contactsText(plan)}${lampsText(plan)}${displaysText(plan)}
 // What it keeps through a reboot belongs to these lines.
 const uint8_t KEPT_AS = ${keptAs(plan)};
 
@@ -289,6 +327,7 @@ function needsText(plan: BoardPlan): string {
   const needs: readonly (readonly [isNeeded: boolean, name: string])[] = [
     [lines.length === 0, 'TROWEL_NO_LINES'],
     [watches.length > 0, `TROWEL_WATCHES ${watches.length}`],
+    [plan.displays.length > 0, 'TROWEL_DISPLAYS'],
     [powers.length > 0, `TROWEL_POWERS ${powers.length}`],
     [senses.length > 0, 'TROWEL_SENSES'],
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],

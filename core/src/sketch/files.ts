@@ -2,14 +2,23 @@
 import type { BoardPlan } from './plan.ts';
 
 /** Headers of a program in C++. */
-export const cppFileNames = ({ contacts, lamps, bus, i2c, network }: BoardPlan): readonly string[] => [
+export const cppFileNames = ({
+  contacts,
+  watches,
+  displays,
+  bus,
+  i2c,
+  network,
+}: BoardPlan): readonly string[] => [
   'engine.h',
   'pins.h',
   'tell.h',
   ...(contacts.length > 0 ? ['contacts.h'] : []),
-  ...(lamps.length > 0 ? ['signals.h', 'lamps.h'] : []),
+  ...(watches.length > 0 ? ['signals.h', 'lamps.h'] : []),
   ...(bus ? ['bus.h'] : []),
+  ...(i2c || displays.length > 0 ? ['wires.h'] : []),
   ...(i2c ? ['i2c.h'] : []),
+  ...(displays.length > 0 ? ['font.h', 'screen.h'] : []),
   'inputs.h',
   'kept.h',
   'settable.h',

@@ -108,16 +108,15 @@ const isBeyondSmall = ({ engine }: BoardPlan): boolean =>
 const canReport = (plan: BoardPlan): boolean =>
   !isSmall(plan) && ![...plan.lines, ...plan.contacts].some(({ output }) => output.pulses);
 
-/** What the program in C++ leaves out: rings of lights, which want pulses that only a board's own timer gives, displays, for whose letters many boards have no room, sleep, which each maker's boards are told in their own way, and the network on 8-bit boards, which have no room for it, and where servos are held: connecting stops their pulses for seconds. */
+/** What the program in C++ leaves out: rings of lights, which want pulses that only a board's own timer gives, on 8-bit boards displays, for whose letters they have no room, sleep, which each maker's boards are told in their own way, and the network on 8-bit boards, which have no room for it, and where servos are held: connecting stops their pulses for seconds. */
 export function forCpp(plan: BoardPlan): BoardPlan {
+  const rings = plan.lamps.filter(({ kind }) => kind === 'ring');
   const lamps = plan.lamps.filter(({ kind }) => kind !== 'ring');
-  const shown = [...plan.lamps.filter(({ kind }) => kind === 'ring'), ...plan.displays];
-  const leftOut = [
-    ...shown.map(({ name }): SketchProblem => ({
-      kind: 'shows-in-python',
-      what: name,
-      sheet: 'plan/wiring',
-    })),
+  const dark = isSmall(plan) ? plan.displays : [];
+  const displays = isSmall(plan) ? [] : plan.displays;
+  const leftOut: readonly SketchProblem[] = [
+    ...rings.map(({ name }) => ({ kind: 'ring-in-python', what: name, sheet: 'plan/wiring' }) as const),
+    ...dark.map(({ name }) => ({ kind: 'display-in-python', what: name, sheet: 'plan/wiring' }) as const),
     ...(plan.sleep
       ? [{ kind: 'sleep-in-python', what: plan.board, sheet: 'plan/parts' } satisfies SketchProblem]
       : []),
@@ -126,9 +125,11 @@ export function forCpp(plan: BoardPlan): BoardPlan {
       : []),
   ];
   if (leftOut.length === 0) return plan;
-  const none = lamps.length === 0 ? { watches: [], signals: [] } : {};
+  const none = lamps.length + displays.length === 0 ? { watches: [], signals: [] } : {};
   const isOfShown = (one: string): boolean =>
-    shown.some(({ name }) => one.endsWith(`: lights ${name}`) || one.endsWith(`: writes on ${name}`));
+    [...rings, ...dark].some(
+      ({ name }) => one.endsWith(`: lights ${name}`) || one.endsWith(`: writes on ${name}`),
+    );
   const heading = plan.heading.filter((one) => !isOfShown(one));
   return {
     ...plan,
@@ -137,7 +138,7 @@ export function forCpp(plan: BoardPlan): BoardPlan {
     network: canReport(plan) ? plan.network : null,
     heading,
     lamps,
-    displays: [],
+    displays,
     leftOut: [...plan.leftOut, ...leftOut],
   };
 }

@@ -330,8 +330,9 @@ export type SketchProblem = {
     | 'contact-turned-round'
     /** A lamp of a kind that the program does not know. */
     | 'lamp-not-written'
-    /** A ring of lights or a display: only the program in MicroPython speaks to it. */
-    | 'shows-in-python'
+    /** A ring of lights, and on an 8-bit board a display: only the program in MicroPython speaks to it. */
+    | 'ring-in-python'
+    | 'display-in-python'
     /** Reports over the network: the program in C++ does not on this board. */
     | 'network-in-python'
     /** It is to sleep between readings: only the program in MicroPython does. */

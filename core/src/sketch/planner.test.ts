@@ -152,7 +152,7 @@ describe('a lamp', () => {
     const inCpp = forCpp(plan);
     expect(inCpp).toMatchObject({ lamps: [], watches: [], signals: [] });
     expect(inCpp.heading.join()).not.toContain('P9');
-    expect(inCpp.leftOut.map(({ kind }) => kind)).toEqual(['shows-in-python']);
+    expect(inCpp.leftOut.map(({ kind }) => kind)).toEqual(['ring-in-python']);
   });
   test('a display goes by the words of its plot; without an address or its wires it is missed', () => {
     const drawn = (address: number | null, wires: readonly (readonly [string, string])[]) => {

@@ -10,6 +10,7 @@ import type {
   SketchSource,
   SketchWatch,
 } from './plan.ts';
+import { DISPLAY_TEXT } from '../control/display.ts';
 import { sensorLabel, WORD_KINDS } from './plan.ts';
 import { nameOf } from './folder.ts';
 import { contactText, kindName, lineText, sensorText, tankText } from './pythonEngine.ts';
@@ -248,7 +249,7 @@ SIGNALS = ${rows(plan.signals.map((one) => valueText([...signalCodes(one)])))}
 # Displays, and what stands for the places of their texts: places in the inputs, senses and tanks.
 DISPLAYS = ${rows(plan.displays.map(displayText))}
 # By signal what they say.
-TEXTS = ${plan.displays.length === 0 ? '[]' : rows(plan.signals.map(({ display }) => `"${forString(display)}"`))}
+TEXTS = ${plan.displays.length === 0 ? '[]' : rows(plan.signals.map(({ display }) => `"${forString(display, DISPLAY_TEXT)}"`))}
 
 # Settings of the engine, as docs and page have them: percent in tenths, times in seconds, volumes in ml.
 CONFIG = Fields(

@@ -15,13 +15,15 @@ export const forComment = (text: string): string =>
     .trim()
     .slice(0, 100);
 
-/** For a string in double quotes: letters of plain ASCII; everything else becomes "?". */
-export const forString = (text: string): string =>
+const NAME = 40;
+
+/** For a string in double quotes: letters of plain ASCII; everything else becomes "?". @param most letters */
+export const forString = (text: string, most = NAME): string =>
   forComment(text.normalize('NFKD').replace(/\p{M}/gu, ''))
     .replace(/[^ -~]/g, '?')
     .replace(/"/g, "'")
     .replace(/\?\?+/g, '?')
-    .slice(0, 40);
+    .slice(0, most);
 
 /** An id of the garden as one word, as a board keeps and prints it. */
 export const wordOf = (id: string): string => id.replace(/[^A-Za-z0-9_-]/g, '_').slice(0, 60);

@@ -206,6 +206,8 @@ int main() {
       isServo[atoi(row + 1) & 255] = true;
     } else if (row[0] == 'i') {
       addI2cPart(row + 1);
+    } else if (row[0] == 'o') {
+      addListener(row + 1);
     } else if (row[0] == 'n') {
       obeyNet(row + 1);
     } else if (row[0] == 'w') {

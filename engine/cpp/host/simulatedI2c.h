@@ -1,5 +1,6 @@
 // Parts on I2C, line by line in simulated time: "i SDA SCL ADDRESS WRITTEN ANSWER" (bytes as hexadecimal digits, "-" for none, "/" between two writes): once this was
-// written to it since it was last read, the part answers with that. It holds the clock down for a while after its address.
+// written to it since it was last read, the part answers with that. It holds the clock down for a while after its address. "o SDA SCL ADDRESS 1": a part that only listens; what is written to it is printed, a line a frame; with 0 it is
+// unplugged.
 #ifndef TROWEL_HOST_I2C_H
 #define TROWEL_HOST_I2C_H
 
@@ -11,6 +12,7 @@
 struct SimulatedPart {
   int address;
   std::map<std::string, std::vector<uint8_t>> answers;
+  bool listensOnly;
 };
 static std::vector<SimulatedPart> i2cParts;
 static int i2cSda = -1, i2cScl = -1;
@@ -136,10 +138,16 @@ static void moveI2c(uint8_t pin, bool isUp) {
   if (isUp == masterSda) return;
   masterSda = isUp;
   if (!masterScl || clockWaits) return;
-  if (!isUp)
+  if (!isUp) {
     beginFrame();
-  else
-    isInFrame = partPullsSda = false;
+    return;
+  }
+  isInFrame = partPullsSda = false;
+  if (!spokenTo || !spokenTo->listensOnly) return;
+  std::string &written = writtenSince[spokenTo->address];
+  printf("wrote %d %s\n", spokenTo->address, written.c_str());
+  written.clear();
+  spokenTo = NULL;
 }
 
 static uint8_t i2cLevel(uint8_t pin) { return pin == i2cScl ? (isClockUp() ? 1 : 0) : (masterSda && !partPullsSda ? 1 : 0); }
@@ -161,7 +169,15 @@ static void addI2cPart(const char *row) {
       one.answers[key] = bytesOf(answer);
       return;
     }
-  i2cParts.push_back({address, {{key, bytesOf(answer)}}});
+  i2cParts.push_back({address, {{key, bytesOf(answer)}}, false});
+}
+
+static void addListener(const char *row) {
+  int address = 0, isThere = 0;
+  if (sscanf(row, "%d %d %d %d", &i2cSda, &i2cScl, &address, &isThere) < 4) return;
+  for (size_t at = i2cParts.size(); at > 0; at -= 1)
+    if (i2cParts[at - 1].address == address) i2cParts.erase(i2cParts.begin() + (long)at - 1);
+  if (isThere) i2cParts.push_back({address, {}, true});
 }
 
 #endif

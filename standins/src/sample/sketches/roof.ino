@@ -11,7 +11,7 @@
 // P16 and P17, the bus: reads B1, conductivity, printed as b1.ec
 // P18: switches Roof pump, on when high
 // P19: lights Dry lamp
-// These files belong together: this one, engine_size.h, engine.h, pins.h, tell.h, signals.h, lamps.h, bus.h, json.h, report.h, post.h, net.h, secrets.h, inputs.h, kept.h, settable.h, console.h and board.h. The only library is that of the radio, which comes with the package of the board.
+// These files belong together: this one, engine_size.h, engine.h, pins.h, tell.h, signals.h, lamps.h, bus.h, inputs.h, kept.h, settable.h, console.h, json.h, report.h, post.h, net.h, board.h and secrets.h. The only library is that of the radio, which comes with the package of the board.
 #include "engine_size.h"
 #include "pins.h"
 
