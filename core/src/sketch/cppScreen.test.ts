@@ -97,7 +97,9 @@ class Panel {
   private letter(line: number, place: number): string {
     const rows = this.dots(line, place);
     const bytes = Array.from({ length: 5 }, (_, column) => {
-      const bits = Array.from({ length: 8 }, (__, row) => (rows[2 * row]?.[column + 1] === '#' ? 1 << row : 0));
+      const bits = Array.from({ length: 8 }, (__, row) =>
+        rows[2 * row]?.[column + 1] === '#' ? 1 << row : 0,
+      );
       return bits
         .reduce((sum, one) => sum | one, 0)
         .toString(16)
