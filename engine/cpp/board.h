@@ -55,7 +55,59 @@ static void pulseServos() {
 }
 #endif
 
+#ifdef TROWEL_LATCHES
+// ---- Latching valves stay where their last pulse left them: each is told to shut at the start, again a little later, for the first pulse may have found its driver
+// without charge, and then each hour.
+const int32_t SHUT_SOON_S = 10, SHUT_EVERY_S = 3600;
+static uint8_t latchPins[TROWEL_LATCHES];
+static bool isLatchOpen[TROWEL_LATCHES];
+static int32_t shutAgainS[TROWEL_LATCHES];
+static uint8_t latchCount = 0;
+
+static void pulsePin(const OutputPin &one, uint8_t pin) {
+  digitalWrite(pin, one.isActiveLow ? LOW : HIGH);
+  for (uint16_t ms = 0; ms < one.pulseMs; ms = (uint16_t)(ms + 1)) delayMicroseconds(1000);
+  digitalWrite(pin, one.isActiveLow ? HIGH : LOW);
+}
+
+// Its place among them; one that is seen for the first time counts as open.
+static uint8_t placeOfLatch(const OutputPin &one) {
+  uint8_t at = 0;
+  while (at < latchCount && latchPins[at] != one.pin) at = (uint8_t)(at + 1);
+  if (at < latchCount) return at;
+  const uint8_t pins[2] = {one.pin, one.shutPin};
+  for (uint8_t each = 0; each < 2; each = (uint8_t)(each + 1)) {
+    // First the level, then the direction.
+    digitalWrite(pins[each], one.isActiveLow ? HIGH : LOW);
+    pinMode(pins[each], OUTPUT);
+    digitalWrite(pins[each], one.isActiveLow ? HIGH : LOW);
+  }
+  latchPins[at] = one.pin;
+  isLatchOpen[at] = true;
+  latchCount = (uint8_t)(latchCount + 1);
+  return at;
+}
+
+static void switchLatch(const OutputPin &one, bool isOn) {
+  const uint8_t at = placeOfLatch(one);
+  if (isOn) {
+    if (!isLatchOpen[at]) pulsePin(one, one.pin);
+    isLatchOpen[at] = true;
+  } else if (isLatchOpen[at] || input.nowS >= shutAgainS[at]) {
+    pulsePin(one, one.shutPin);
+    shutAgainS[at] = input.nowS + (isLatchOpen[at] ? SHUT_SOON_S : SHUT_EVERY_S);
+    isLatchOpen[at] = false;
+  }
+}
+#endif
+
 static void switchPin(const OutputPin &one, bool isOn) {
+#ifdef TROWEL_LATCHES
+  if (one.pulseMs > 0) {
+    switchLatch(one, isOn);
+    return;
+  }
+#endif
 #ifdef TROWEL_SERVOS
   if (one.openUs > 0) {
     turnServo(one.pin, isOn ? one.openUs : one.shutUs);
@@ -67,6 +119,12 @@ static void switchPin(const OutputPin &one, bool isOn) {
 static void switchLine(int32_t line, bool isOn) { switchPin(OUTPUT_PINS[line], isOn); }
 
 static void switchOff(const OutputPin &one) {
+#ifdef TROWEL_LATCHES
+  if (one.pulseMs > 0) {
+    switchLatch(one, false);
+    return;
+  }
+#endif
   // First the level, then the direction.
   switchPin(one, false);
   pinMode(one.pin, OUTPUT);

@@ -90,6 +90,11 @@ struct OutputPin {
   // Of a servo its pulses, shut and open, in microseconds; 0: a level is enough.
   uint16_t shutUs, openUs;
 #endif
+#ifdef TROWEL_LATCHES
+  // Of a latching valve the pin that shuts it, and how long a pulse on either lasts; 0: a level is enough.
+  uint8_t shutPin;
+  uint16_t pulseMs;
+#endif
 };
 
 #ifdef TROWEL_WATCHES

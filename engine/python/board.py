@@ -8,6 +8,9 @@ from reasons import REASON_NAMES
 SUN_HOLDS_S = 1209600
 # Decimals behind the point: hundredths of a degree, thousandths of a volt.
 DECIMALS = {"one_wire": 2, "volts": 3}
+# A latching valve that was told to shut is told once more after this, and then so often.
+SHUT_SOON_S = 10
+SHUT_EVERY_S = 3600
 
 EVENT_NAMES = {
     STARTED: "started",
@@ -48,8 +51,8 @@ def combined(by, members, raws, last):
 class Board:
     # read(how, pins) gives counts, 0 and 1, mm or None; switch(pin, level) sets an output (0, 1, or the length of a servo's pulses); say(text) prints a line; kept reads and writes what outlives a reboot;
     # leave() puts the board into load mode; store holds settings that were changed at the console; bus asks the probes on it; shows
-    # lights rings and draws on displays.
-    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None, bus=None, shows=None):
+    # lights rings and draws on displays; hold(ms) waits.
+    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None, bus=None, shows=None, hold=None):
         self.settings = settings
         self.read = read
         self.bus = bus
@@ -57,6 +60,10 @@ class Board:
         self.say = say
         self.kept = kept
         self.number = number
+        self.hold = hold
+        # By pin of a latching valve whether it is open, and when it is told to shut again.
+        self.latches = {}
+        self.now_s = 0
         # Outputs off before anything else.
         self.all_off()
         memory = kept.read() if kept is not None else []
@@ -80,7 +87,6 @@ class Board:
             from screen import Screens
 
             self.screens = Screens(settings, shows.draw)
-        self.now_s = 0
         self.clock_at_boot = None
         self.weekday_at_boot = 0
         self.orders = []
@@ -108,11 +114,36 @@ class Board:
 
     def switch_output(self, output, is_on):
         pin, how, _ = output
-        if isinstance(how, tuple):
+        if isinstance(how, tuple) and len(how) == 3:
+            self.switch_latch(output, is_on)
+        elif isinstance(how, tuple):
             # Of a servo the length of its pulses, us.
             self.switch(pin, how[1] if is_on else how[0])
         else:
             self.switch(pin, 0 if is_on == how else 1)
+
+    # A latching valve stays where its last pulse left it: it is told to shut at the start, again a little later, for the first pulse may have found its driver
+    # without charge, and then each hour.
+    def switch_latch(self, output, is_on):
+        pin, (shut, pulse_ms, level), _ = output
+        if pin not in self.latches:
+            self.switch(pin, 1 - level)
+            self.switch(shut, 1 - level)
+            self.latches[pin] = (True, 0)
+        is_open, again_s = self.latches[pin]
+        if is_on:
+            if not is_open:
+                self.pulse(pin, pulse_ms, level)
+                self.latches[pin] = (True, 0)
+        elif is_open or self.now_s >= again_s:
+            self.pulse(shut, pulse_ms, level)
+            self.latches[pin] = (False, self.now_s + (SHUT_SOON_S if is_open else SHUT_EVERY_S))
+
+    def pulse(self, pin, pulse_ms, level):
+        self.switch(pin, level)
+        if self.hold is not None:
+            self.hold(pulse_ms)
+        self.switch(pin, 1 - level)
 
     def read_inputs(self):
         # What was read in this second; None: nothing came back, or it is not fed now.

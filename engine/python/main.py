@@ -5,6 +5,7 @@ import hashlib
 import machine
 import os
 import sys
+import time
 
 FOLDERS = ("trowel_a", "trowel_b")
 LOAD_FLAG = "/trowel_load"
@@ -16,7 +17,7 @@ quiet_timer = None
 
 
 def list_of(folder):
-    # Number of the program, outputs as (pin, level at rest), files as (sum, name); None: no list, or one that was cut off.
+    # Number of the program, outputs as (pin, level at rest), with the length of a pulse in ms where a valve is shut by one, files as (sum, name); None: no list, or one that was cut off.
     try:
         with open("/%s/files.txt" % folder) as file:
             rows = file.read().split("\n")
@@ -28,7 +29,9 @@ def list_of(folder):
         for row in rows[2 : rows.index("end")]:
             words = row.split(" ")
             if words[0] == "off":
-                outputs.append((int(words[1]), int(words[2])))
+                outputs.append((int(words[1]), int(words[2]), 0))
+            elif words[0] == "pulse":
+                outputs.append((int(words[1]), int(words[2]), int(words[3])))
             elif words[0] == "file":
                 files.append((words[1], words[2]))
         return (number, folder, outputs, files)
@@ -41,8 +44,13 @@ def newest_first():
 
 
 def switch_off(outputs):
-    for pin, level in outputs:
-        machine.Pin(pin, machine.Pin.OUT, value=level).value(level)
+    for pin, level, pulse_ms in outputs:
+        one = machine.Pin(pin, machine.Pin.OUT, value=level)
+        one.value(level)
+        if pulse_ms > 0:
+            one.value(1 - level)
+            time.sleep_ms(pulse_ms)
+            one.value(level)
 
 
 def sum_of(path):

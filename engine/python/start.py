@@ -199,7 +199,7 @@ def turns(number):
     kept = Kept(settings.LINE_IDS, settings.CONTACT_IDS)
     net = net_of_board()
     say = print if net is None else net.say
-    board = Board(settings, read, switch, say, kept, number, leave, Store(), bus_of_board(), shows_of_board())
+    board = Board(settings, read, switch, say, kept, number, leave, Store(), bus_of_board(), shows_of_board(), time.sleep_ms)
     if net is not None:
         net.board = board
         board.console.net = net

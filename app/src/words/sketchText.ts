@@ -93,6 +93,7 @@ export function doesText({ lines, contacts, lamps, displays, engine, sleep }: Bo
   const switching = contacts.filter(({ config }) => config.enabled).map((one) => one.name);
   const resting = contacts.filter(({ config }) => !config.enabled).map((one) => one.name);
   const shown = [...lamps, ...displays].map((one) => one.name);
+  const latched = lines.filter(({ output }) => output.latch).map((one) => one.name);
   const pinched = lines.filter(({ output }) => output.pulses).map((one) => one.name);
   if (lines.length + contacts.length + shown.length === 0)
     return 'It reads and prints, and switches nothing.';
@@ -115,6 +116,11 @@ export function doesText({ lines, contacts, lamps, displays, engine, sleep }: Bo
     ...(resting.length > 0
       ? [
           `${listed(resting)} ${resting.length === 1 ? 'stays' : 'stay'} at rest: ${resting.length === 1 ? 'it is' : 'they are'} not switched on in Limits, Other outputs.`,
+        ]
+      : []),
+    ...(latched.length > 0
+      ? [
+          `${listed(latched)}: a latching valve stays as its last pulse left it, open as well, when the supply fails or the program hangs. It is told to shut at each start, after each run twice, and each hour. Behind it hang no more water than may run out, or a second valve that shuts by a spring.`,
         ]
       : []),
     ...(pinched.length > 0

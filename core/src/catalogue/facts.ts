@@ -56,6 +56,7 @@ export const FACTS = {
   lights: about('lights', '', 1, 300),
   closedUs: about('pulse when shut', 'µs', 500, 2500),
   openUs: about('pulse when open', 'µs', 500, 2500),
+  pulseMs: about('pulse that turns it', 'ms', 5, 500),
   activeLow: about('on when low (1 yes, 0 no)', '', 0, 1),
   hasFlyback: about('has its own flyback diode (1 yes, 0 no)', '', 0, 1),
   forwardV: about('forward voltage', 'V', 0.2, 12, 2),

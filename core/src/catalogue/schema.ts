@@ -30,6 +30,7 @@ export const ROLES = [
   'valve',
   'mains plug',
   'servo',
+  'latching valve',
   'MOSFET',
   'transistor',
   'relay',

@@ -6,6 +6,7 @@ import { isInput } from './inputs.ts';
 import type { BoardPlan, SketchDisplay, SketchLamp, SketchLine, SketchProblem } from './plan.ts';
 import { inputsOf } from './plan.ts';
 import { drawnAs, networkOf } from './network.ts';
+import { pinsOfOutput } from './pins.ts';
 import { Planner } from './planner.ts';
 import { sleepOf } from './sleep.ts';
 
@@ -146,7 +147,7 @@ function takenTwice(
     ...inputs
       .filter(({ reads }) => reads !== 'bus' && reads !== 'i2c' && reads !== 'far')
       .flatMap(({ label, pin, second }) => [{ label, pin }, ...(second ? [{ label, pin: second }] : [])]),
-    ...lines.map(({ name, output }) => ({ label: name, pin: output.pin })),
+    ...lines.flatMap(({ name, output }) => pinsOfOutput(output).map((pin) => ({ label: name, pin }))),
   ];
   const byPin = new Map<string, string[]>();
   for (const { label, pin } of users) {

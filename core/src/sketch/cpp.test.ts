@@ -29,6 +29,9 @@ import {
   switchesOfPage,
   withContacts,
   withLamps,
+  LATCH_PULSES,
+  pulsesIn,
+  withLatch,
 } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { forComment, forString } from './safeText.ts';
@@ -301,6 +304,13 @@ describe('one stick, one pump', () => {
       `5 ${pump} 1900`,
       `8 ${pump} 1100`,
     ]);
+  });
+
+  test('a latching valve gets pulses: shut at the start and once more, opened, shut after its run and once more, then each hour', () => {
+    const board = compiled(withLatch(plan), '-O1');
+    expect(board.said).toBe('');
+    const lines = played(board.program, [`a ${stick} 1300`, 'w 19', 'c test pump 1 3', 'w 3700']);
+    expect(pulsesIn(lines.filter((line) => !line.startsWith('>')))).toEqual(LATCH_PULSES(pump));
   });
 
   test('a relay that is on when low is high from the first moment', () => {

@@ -86,9 +86,11 @@ const LAMP_KINDS: Readonly<Record<Exclude<SketchLamp['kind'], 'ring'>, string>> 
   three: 'LAMP_THREE',
   buzzer: 'LAMP_BUZZER',
 };
-/** Pin, on when low, name; and where the board has servos the pulses of this one. */
-const pinRow = (plan: BoardPlan, { pin, activeLow, pulses }: Output, name: string): string =>
-  `{${pinText(pin)}, ${bool(activeLow)}, "${forString(name)}"${servosOf(plan) === 0 ? '' : `, ${pulses?.offUs ?? 0}, ${pulses?.onUs ?? 0}`}}`;
+/** Pin, on when low, name; where the board has servos the pulses of this one, and where it has latching valves what this one wants. */
+const pinRow = (plan: BoardPlan, { pin, activeLow, pulses, latch }: Output, name: string): string =>
+  `{${pinText(pin)}, ${bool(activeLow)}, "${forString(name)}"${servosOf(plan) === 0 ? '' : `, ${pulses?.offUs ?? 0}, ${pulses?.onUs ?? 0}`}${latchesOf(plan) === 0 ? '' : `, ${latch ? pinText(latch.shut) : 0}, ${latch?.ms ?? 0}`}}`;
+
+const latchesOf = ({ lines }: BoardPlan): number => lines.filter(({ output }) => output.latch).length;
 
 const servosOf = ({ lines, contacts }: BoardPlan): number =>
   [...lines, ...contacts].filter(({ output }) => output.pulses).length;
@@ -333,6 +335,7 @@ function needsText(plan: BoardPlan): string {
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],
     [reads('volts'), 'TROWEL_VOLTS'],
     [servosOf(plan) > 0, `TROWEL_SERVOS ${servosOf(plan)}`],
+    [latchesOf(plan) > 0, `TROWEL_LATCHES ${latchesOf(plan)}`],
     [bus !== null, 'TROWEL_BUS'],
     [inputs.some(({ register }) => register?.kind.startsWith('float')), 'TROWEL_BUS_FLOATS'],
     [i2c !== null, 'TROWEL_I2C'],

@@ -1,5 +1,6 @@
 /** A program as it lies on a board: a folder with its files and a list of them, by which the board knows whether it is whole. */
 import { sumOf } from '../quantity/sumOf.ts';
+import { pinsOfOutput, type Output } from './pins.ts';
 import type { BoardPlan } from './plan.ts';
 
 export type BoardFile = { readonly name: string; readonly text: string };
@@ -16,23 +17,29 @@ export const nameOf = (frame: string, whole: string): string =>
 /** Two programs with the same one differ in nothing but what can be set while they run. */
 export const frameNameOf = (name: string): string => name.slice(0, NAME_LETTERS);
 
-/** Pins with their level at rest. */
-export const restLevels = ({
-  lines,
-  contacts,
-}: BoardPlan): readonly (readonly [pin: number, level: 0 | 1])[] =>
-  [...lines, ...contacts].map(({ output }) => [output.pin.number, output.activeLow ? 1 : 0]);
+/** What brings a board's outputs to rest: a level at a pin, and of a latching valve a pulse of so many ms at the pin that shuts it. */
+export type Rest = readonly [pin: number, level: 0 | 1, pulseMs?: number];
+
+/** Pins with their level at rest, then the pulses. */
+export const restLevels = ({ lines, contacts }: BoardPlan): readonly Rest[] => {
+  const outputs = [...lines, ...contacts].map(({ output }) => output);
+  const rest = ({ activeLow }: Output): 0 | 1 => (activeLow ? 1 : 0);
+  return [
+    ...outputs.flatMap((one) => pinsOfOutput(one).map(({ number }): Rest => [number, rest(one)])),
+    ...outputs.flatMap((one): Rest[] =>
+      one.latch ? [[one.latch.shut.number, rest(one), one.latch.ms]] : [],
+    ),
+  ];
+};
 
 /** The list of a folder. @param number of the program; the board starts the highest one that is whole */
-export function listText(
-  files: readonly BoardFile[],
-  number: number,
-  rest: readonly (readonly [number, number])[],
-): string {
+export function listText(files: readonly BoardFile[], number: number, rest: readonly Rest[]): string {
   return [
     'trowel 1',
     String(number),
-    ...rest.map(([pin, level]) => `off ${pin} ${level}`),
+    ...rest.map(([pin, level, ms]) =>
+      ms === undefined ? `off ${pin} ${level}` : `pulse ${pin} ${level} ${ms}`,
+    ),
     ...files.map(({ name, text }) => `file ${sumOf(text)} ${name}`),
     'end',
     '',

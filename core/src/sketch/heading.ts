@@ -56,10 +56,12 @@ export const headingOf = (
     ({ pin, waitS, everyS }, at) =>
       `${pinName(pin)}: feeds ${inputs.flatMap(({ power, label }) => (power === at ? [label] : [])).join(', ')} only to be read, ${waitS} s before, every ${everyS} s`,
   ),
-  ...lines.map(({ name, output: { pin, activeLow, pulses } }) =>
-    pulses
-      ? `${pinName(pin)}: turns the servo of ${name}, ${pulses.offUs} us shut, ${pulses.onUs} us open; it stays where it is when its supply fails`
-      : `${pinName(pin)}: switches ${name}, on when ${activeLow ? 'low' : 'high'}`,
+  ...lines.map(({ name, output: { pin, activeLow, pulses, latch } }) =>
+    latch
+      ? `${pinName(pin)} and ${pinName(latch.shut)}: open and shut ${name} by pulses of ${latch.ms} ms; it stays as it is when its supply fails`
+      : pulses
+        ? `${pinName(pin)}: turns the servo of ${name}, ${pulses.offUs} us shut, ${pulses.onUs} us open; it stays where it is when its supply fails`
+        : `${pinName(pin)}: switches ${name}, on when ${activeLow ? 'low' : 'high'}`,
   ),
   ...lamps.map(
     ({ name, kind, pins }) =>

@@ -38,7 +38,17 @@ export function pinPairOfName(names: string): readonly [Pin, Pin] | null {
 
 /** Of a servo the pulses at rest and while it lets water through, µs. */
 export type Pulses = { readonly offUs: number; readonly onUs: number };
-export type Output = { readonly pin: Pin; readonly activeLow: boolean; readonly pulses?: Pulses };
+/** Of a latching valve the pin that shuts it, and how long a pulse on either lasts, ms. */
+export type Latch = { readonly shut: Pin; readonly ms: number };
+export type Output = {
+  readonly pin: Pin;
+  readonly activeLow: boolean;
+  readonly pulses?: Pulses;
+  readonly latch?: Latch;
+};
+
+/** The pins of an output. */
+export const pinsOfOutput = ({ pin, latch }: Output): readonly Pin[] => (latch ? [pin, latch.shut] : [pin]);
 
 const SWITCHES = ['MOSFET', 'transistor', 'relay', 'driver module'] as const;
 
@@ -59,6 +69,7 @@ export function outputOf(
   const behind = [...circuit.parts.values()].filter(
     (placed) => hasRole(placed, ...SWITCHES) && loadsOf(circuit, placed).includes(load),
   );
+  if (hasRole(load, 'latching valve')) return latchOf(circuit, load);
   for (const placed of [load, ...behind]) {
     const control = spotsOf(placed).find(isControl);
     const driver = control && pinThatDrives(circuit, control);
@@ -71,6 +82,19 @@ export function outputOf(
   }
   return null;
 }
+
+/** A valve that is opened by a pulse on one pin and shut by a pulse on another: without both it is none. */
+function latchOf(circuit: Circuit, valve: Placed): Output | null {
+  const [open, shut] = ['open', 'shut'].map((terminal) => {
+    const spot = spotAt(valve, terminal);
+    const driver = spot && pinThatDrives(circuit, spot);
+    return driver ? pinOfName(driver.terminal.name) : null;
+  });
+  const ms = Math.round(fact(valve, 'pulseMs') ?? USUAL_PULSE_MS);
+  return open && shut ? { pin: open, activeLow: isActiveLow(valve), latch: { shut, ms } } : null;
+}
+
+const USUAL_PULSE_MS = 60;
 
 /** Of a lamp or buzzer the pins that light it: one, or red, green and blue; null where they are not drawn, or where such a part needs more than a level. */
 export function lampPins(

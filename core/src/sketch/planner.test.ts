@@ -9,6 +9,7 @@ import { planBoard } from './boardPlan.ts';
 import { boardSleeps } from './boardSleeps.ts';
 import { wantedFar } from './far.ts';
 import { cppProblems, forCpp, pythonProblems } from './fits.ts';
+import { restLevels } from './folder.ts';
 import { oneStickOnePump } from './gardenForTests.ts';
 import { sleepOf } from './sleep.ts';
 
@@ -89,6 +90,39 @@ test('a valve that a servo pinches is turned by pulses, as its part says, straig
   expect(planOf(withServo({ closedUs: 2100, openUs: 900 })).lines[0]?.output.pulses).toEqual({
     offUs: 2100,
     onUs: 900,
+  });
+});
+
+describe('a latching valve', () => {
+  const line = base.waterLines[0]?.id ?? '';
+  const without = {
+    ...base,
+    wiring: {
+      ...base.wiring,
+      parts: base.wiring.parts.map((one) =>
+        one.stands?.list === 'waterLines' ? { ...one, stands: null } : one,
+      ),
+    },
+  };
+  const drawn = (...wires: readonly (readonly [string, string])[]) =>
+    withPart(without, 'valve-latching', { list: 'waterLines', id: line }, wires);
+
+  test('is opened by one pin and shut by another, and the heading says what it does without supply', () => {
+    const plan = planOf(drawn(['open', 'p6'], ['shut', 'p7']));
+    expect(plan.lines).toMatchObject([
+      { output: { pin: { number: 6 }, activeLow: false, latch: { shut: { number: 7 }, ms: 60 } } },
+    ]);
+    expect(plan.heading.join()).toContain('by pulses of 60 ms; it stays as it is when its supply fails');
+    // Both pins at rest, and a pulse that shuts it, also when another program is put on the board.
+    expect(restLevels(plan)).toEqual([
+      [6, 0],
+      [7, 0],
+      [7, 0, 60],
+    ]);
+  });
+  test('that cannot be shut is not written', () => {
+    expect(problemsOf(drawn(['open', 'p6']))).toEqual(['no-output-pin']);
+    expect(problemsOf(drawn(['open', 'p6'], ['shut', 'p6']))).toContain('pin-taken-twice');
   });
 });
 

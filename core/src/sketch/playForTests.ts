@@ -411,3 +411,37 @@ export const wideRows = (): readonly (readonly [row: string, whole: string])[] =
     [...words, WORD_KINDS.indexOf(kind), times, per, plus].join(' '),
     said === null ? 'None' : said.replace('.', '').replace(/^(-?)0+(?=\d)/, '$1'),
   ]);
+
+/** The line's valve as one that latches: its own pin opens it, pin 11 shuts it. */
+export const SHUTS = 11;
+export const withLatch = (plan: BoardPlan): BoardPlan => ({
+  ...plan,
+  lines: plan.lines.map((one) => ({
+    ...one,
+    output: { ...one.output, latch: { shut: { kind: 'pin', number: SHUTS }, ms: 60 } },
+  })),
+});
+
+/** Rows of second, pin and level as pulses: when each began and on which pin. What began must end before anything else is switched. */
+export function pulsesIn(rows: readonly string[]): readonly string[] {
+  const pulses: string[] = [];
+  let high: string | null = null;
+  for (const row of rows) {
+    const [second = '', pin = '', level = ''] = row.split(' ');
+    if (level === '1') {
+      if (high !== null) throw new Error(`${row} while ${high} is high`);
+      high = pin;
+      pulses.push(`${second} ${pin}`);
+    } else if (pin === high) high = null;
+  }
+  return pulses;
+}
+/** What it gets when it is ordered to run from the 20th second to the 23rd. @param opens its pin */
+export const LATCH_PULSES = (opens: number): readonly string[] => [
+  `0 ${SHUTS}`,
+  `10 ${SHUTS}`,
+  `20 ${opens}`,
+  `23 ${SHUTS}`,
+  `33 ${SHUTS}`,
+  `3633 ${SHUTS}`,
+];

@@ -25,6 +25,9 @@ import {
   switchesOfPage,
   withContacts,
   withLamps,
+  LATCH_PULSES,
+  pulsesIn,
+  withLatch,
 } from './playForTests.ts';
 import { settingsOf } from './settable.ts';
 import { pythonProblems } from './fits.ts';
@@ -455,6 +458,25 @@ def servo_run():
     return '|'.join(told)
 `);
   expect(call('servo_run')()).toBe('0 1100|4 1900|7 1100');
+});
+
+test('a latching valve gets the pulses that it gets in C++', () => {
+  python.FS.writeFile('/latch.py', pythonSettings(withLatch(plan), WRITTEN));
+  python.runPython(`
+import latch
+def latch_run():
+    told = []
+    state = [0]
+    one = Board(latch, lambda how, pins: 1300, lambda pin, level: told.append('%d %d %d' % (state[0], pin, level)), lambda text: None)
+    for second in range(1, 3720):
+        state[0] = second
+        if second == 20:
+            one.console.obey('test pump 1 3')
+        one.second()
+    return '|'.join(told)
+`);
+  const pump = plan.lines[0]?.output.pin.number ?? 0;
+  expect(pulsesIn(call('latch_run')().split('|'))).toEqual(LATCH_PULSES(pump));
 });
 
 test('an input that has no number in this language is named', () => {

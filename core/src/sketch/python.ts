@@ -17,6 +17,7 @@ import { contactText, kindName, lineText, sensorText, tankText } from './pythonE
 import { fields, indented, points, rows, valueText, type Value } from './pythonValue.ts';
 import { frameOf } from './settable.ts';
 import { signalCodes } from './signalCodes.ts';
+import type { Output } from './pins.ts';
 import { forComment, forString, wordOf } from './safeText.ts';
 
 const READ_NAMES: Readonly<Record<Reads, string>> = {
@@ -187,18 +188,17 @@ const displayText = ({ name, sda, scl, ...one }: SketchDisplay): string =>
     temperature: one.temperature,
     battery: one.battery,
     tank: one.tank,
-    words: one.words.map(forString),
+    words: one.words.map((word) => forString(word)),
     edges: [...one.edges],
     scale: one.scale,
     unit: forString(one.unit),
   });
 
+const howText = ({ activeLow, pulses, latch }: Output): Value =>
+  latch ? [latch.shut.number, latch.ms, activeLow ? 0 : 1] : pulses ? [pulses.offUs, pulses.onUs] : activeLow;
+
 const outputText = ({ name, output }: SketchLine): string =>
-  valueText([
-    output.pin.number,
-    output.pulses ? [output.pulses.offUs, output.pulses.onUs] : output.activeLow,
-    forString(name),
-  ]);
+  valueText([output.pin.number, howText(output), forString(name)]);
 
 function settingsText(plan: BoardPlan): string {
   const { engine, inputs, powers, lines, contacts } = plan;
@@ -228,7 +228,7 @@ SENSES = ${rows(plan.senses.map(({ input, table }) => valueText([input, points(t
 AROUND = ${rows(plan.around.map((one) => valueText(aroundValue(one))))}
 BATTERY = ${valueText(plan.battery)}
 
-# What is switched: pin, on when low (of a servo its pulses in us, shut and open), name.
+# What is switched: pin, on when low (of a servo its pulses in us, shut and open; of a latching valve the pin that shuts it, its pulse in ms, its level), name.
 OUTPUTS = ${rows(lines.map(outputText))}
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ${valueText(lines.map(({ id }) => wordOf(id)))}

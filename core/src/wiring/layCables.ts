@@ -23,6 +23,7 @@ const FAR = [
   'pump',
   'valve',
   'servo',
+  'latching valve',
   'solar',
 ] as const;
 

@@ -34,6 +34,28 @@ async function versionOf(line: BoardOnALine): Promise<string> {
   return /# version (\d+ [0-9a-z]+)/.exec(line.said)?.[1] ?? `silent: ${line.said.slice(-100)}`;
 }
 
+test('a latching valve is shut before anything is written, and at each start of its program', async () => {
+  const SHUTS = 21;
+  const line = new BoardOnALine();
+  await line.board.boot();
+  const loaded = await load(line, {
+    ...NEW,
+    rest: [
+      [PUMP, 0],
+      [SHUTS, 0],
+      [SHUTS, 0, 60],
+    ],
+  });
+  expect(loaded).toMatchObject({ ok: true });
+  const pulses = () => line.levels.filter((one) => one === `${SHUTS} 1`).length;
+  // Once while it was loaded, once by the starter.
+  expect(pulses()).toBe(2);
+  expect(line.levels.filter((one) => one.startsWith(`${SHUTS} `)).at(-1)).toBe(`${SHUTS} 0`);
+  await line.type('load\n');
+  await line.wait(2);
+  expect(pulses()).toBe(3);
+});
+
 describe.each(['has', 'says-no', 'unknown'] as const)('a board whose raw paste is: %s', (paste) => {
   test('takes a program, restarts, and says its first lines', async () => {
     const line = new BoardOnALine();

@@ -5,6 +5,7 @@
 import { mapOf } from '@plain-trowel/core/bus/registers';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { BoardPlan, SketchInput } from '@plain-trowel/core/sketch/plan';
+import { pinsOfOutput } from '@plain-trowel/core/sketch/pins';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { advance, measure, reboot, type BoardLine, type World } from '../board/world.ts';
@@ -173,13 +174,19 @@ export class PyWorld {
   private drive(pin: number, level: number): void {
     if (level === 1) this.fed.add(pin);
     else this.fed.delete(pin);
-    const one = [...this.plan.lines, ...this.plan.contacts].find(({ output }) => output.pin.number === pin);
+    const one = [...this.plan.lines, ...this.plan.contacts].find(({ output }) =>
+      pinsOfOutput(output).some(({ number }) => number === pin),
+    );
     if (!one) return;
     const { [one.id]: sinceMs, ...others } = this.world.driven ?? {};
-    const { pulses, activeLow } = one.output;
-    const isDriven = pulses
-      ? Math.abs(level - pulses.onUs) < Math.abs(level - pulses.offUs)
-      : (level === 1) !== activeLow;
+    const { pulses, latch, activeLow } = one.output;
+    // A latching valve turns when a pulse begins, and stays so.
+    if (latch && (level === 1) === activeLow) return;
+    const isDriven = latch
+      ? pin !== latch.shut.number
+      : pulses
+        ? Math.abs(level - pulses.onUs) < Math.abs(level - pulses.offUs)
+        : (level === 1) !== activeLow;
     this.world = {
       ...this.world,
       driven: isDriven ? { ...others, [one.id]: sinceMs ?? this.world.timeMs } : others,

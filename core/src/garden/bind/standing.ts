@@ -14,6 +14,7 @@ const LISTS: Readonly<Partial<Record<Entry['role'], Standing>>> = {
   pump: 'waterLines',
   valve: 'waterLines',
   servo: 'waterLines',
+  'latching valve': 'waterLines',
   relay: 'contacts',
   'mains plug': 'contacts',
   LED: 'plots',

@@ -2,7 +2,7 @@
  * Puts a program onto a board over its serial line: ends what runs and sees the outputs off, writes beside the old program, compares sums, and only then makes
  * the new one the one that starts. Broken off at any place, the outputs are off and the old program starts again.
  */
-import { FOLDERS, LIST_NAME, listText, readList, type BoardFile } from '../folder.ts';
+import { FOLDERS, LIST_NAME, listText, readList, type BoardFile, type Rest } from '../folder.ts';
 import { sumOf } from '../../quantity/sumOf.ts';
 import { INTERRUPT, LEAVE_RAW, RawRepl } from './rawRepl.ts';
 import { Listener, LoadStop, type LoaderPort, type LoadProblem } from './port.ts';
@@ -11,8 +11,7 @@ export type Program = {
   readonly files: readonly BoardFile[];
   /** The file that starts the newest program of the board. */
   readonly starter: BoardFile;
-  /** Pins with their level at rest. */
-  readonly rest: readonly (readonly [pin: number, level: number])[];
+  readonly rest: readonly Rest[];
   /** By which the running program says what it is. */
   readonly name: string;
 };
@@ -123,13 +122,18 @@ async function openBoard(line: Listener, options: LoadOptions): Promise<void> {
 
 const lastOf = (said: string): string => said.trim().split(/\r?\n/).at(-1)?.slice(0, 200) ?? '';
 
-/** Every output of the new program set to rest and read back; each turn of work keeps the load mode from giving up. */
+/** Every output of the new program set to rest and read back, latching valves shut; each turn of work keeps the load mode from giving up. */
 async function seeOutputsOff(repl: RawRepl, rest: Program['rest']): Promise<void> {
   const pins = rest.map(([pin, level]) => `(${pin}, ${level})`).join(', ');
   const said = await repl.must(
     `quiet_s = 120\nfrom machine import Pin\nprint([Pin(p, Pin.OUT, value=v).value() == v for p, v in [${pins}]])`,
   );
   if (/False/.test(said)) throw new LoadStop('outputs-not-off', said.trim());
+  for (const [pin, level, ms] of rest)
+    if (ms !== undefined)
+      await repl.must(
+        `import time\nPin(${pin}).value(${1 - level})\ntime.sleep_ms(${ms})\nPin(${pin}).value(${level})`,
+      );
 }
 
 const HELPERS = `

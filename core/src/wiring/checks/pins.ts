@@ -187,7 +187,7 @@ export const PIN_CHECKS: readonly Check[] = [
     title: 'No pump, valve or motor is fed from a pin',
     why: 'A motor takes ten to a hundred times what a pin gives, and kicks back when it stops.',
     run: (circuit, report) => {
-      for (const load of partsWith(circuit, 'pump', 'valve', 'servo')) {
+      for (const load of partsWith(circuit, 'pump', 'valve', ...SWITCHES_ITSELF)) {
         const pins = load.entry.terminals
           .filter((terminal) => terminal.type === 'load' || terminal.type === 'supply in')
           .flatMap((terminal) => circuit.netOf({ part: load.part.id, terminal: terminal.id }).spots)
@@ -195,12 +195,12 @@ export const PIN_CHECKS: readonly Check[] = [
         if (pins.length > 0)
           report.find(
             'fault',
-            hasRole(load, 'servo')
+            hasRole(load, ...SWITCHES_ITSELF)
               ? `${load.part.label} is fed from ${listOf(pins.map(nameOf))}. It switches itself: feed it from the supply, and give it only its signal from a pin.`
               : `${load.part.label} is fed from ${listOf(pins.map(nameOf))}. Switch it with a MOSFET, a driver module or a relay, and feed it from the supply.`,
             [...pins, ...load.spots.slice(0, 1)],
             {
-              remedies: hasRole(load, 'servo')
+              remedies: hasRole(load, ...SWITCHES_ITSELF)
                 ? load.spots
                     .filter((spot) => isType(spot, 'supply in'))
                     .flatMap((spot) => feedInstead(circuit, spot))
@@ -219,6 +219,9 @@ export const PIN_CHECKS: readonly Check[] = [
     },
   },
 ];
+
+/** Motors and coils with electronics of their own. */
+const SWITCHES_ITSELF = ['servo', 'latching valve'] as const;
 
 const CAP_WORDS: Readonly<Record<PinCap, string>> = {
   adc: 'reads a voltage',

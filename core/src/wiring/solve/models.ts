@@ -412,6 +412,7 @@ export const MODELS: Readonly<Record<Role, Model>> = {
   // Of the mains nothing is known here; a low-voltage input takes its current.
   'mains plug': signals,
   servo: module,
+  'latching valve': module,
   MOSFET: mosfet,
   transistor,
   relay,

@@ -208,7 +208,11 @@ export type Situations = {
 /** Whether an output's pin switches something that must not run unasked. */
 const isSwitch = (output: Output): boolean => output.switches.length > 0;
 
-const SWITCH_ROLES = ['MOSFET', 'transistor', 'relay', 'driver module', 'servo'] as const;
+const SWITCH_ROLES = ['MOSFET', 'transistor', 'relay', 'driver module', 'servo', 'latching valve'] as const;
+/** What shuts a valve lets nothing run. */
+const switchesOn = (spot: Spot): boolean =>
+  hasRole(spot.placed, ...SWITCH_ROLES) &&
+  !(hasRole(spot.placed, 'latching valve') && spot.terminal.id === 'shut');
 
 export function situationsOf(circuit: Circuit): Situations {
   const uses = pinUses(circuit);
@@ -217,7 +221,7 @@ export function situationsOf(circuit: Circuit): Situations {
     .map((use): Output => ({
       use,
       rests: restsAt(use, circuit),
-      switches: use.spots.flatMap(({ placed }) => (hasRole(placed, ...SWITCH_ROLES) ? [placed] : [])),
+      switches: use.spots.flatMap((spot) => (switchesOn(spot) ? [spot.placed] : [])),
     }));
   const signalSpots = allSpots(circuit).filter(
     (spot) =>

@@ -42,7 +42,7 @@ SENSES = []
 AROUND = []
 BATTERY = None
 
-# What is switched: pin, on when low (of a servo its pulses in us, shut and open), name.
+# What is switched: pin, on when low (of a servo its pulses in us, shut and open; of a latching valve the pin that shuts it, its pulse in ms, its level), name.
 OUTPUTS = []
 # What the board keeps through a reboot belongs to these.
 LINE_IDS = ()

@@ -49,7 +49,7 @@ export const CURRENT_CHECKS: readonly Check[] = [
         if (!hasRole(source.placed, 'board')) continue;
         const motors = fedNets(circuit, source)
           .flatMap((net) => net.spots)
-          .filter((spot) => isType(spot, 'load') || hasRole(spot.placed, 'servo'));
+          .filter((spot) => isType(spot, 'load') || hasRole(spot.placed, 'servo', 'latching valve'));
         if (motors.length > 0)
           report.find(
             'fault',
