@@ -98,6 +98,41 @@ describe('the roof board of the sample garden', () => {
   });
 });
 
+test('with a latching valve in place of its pump the pot is watered for as long as the valve is open', async () => {
+  if (!planned.ok) throw new Error('no plan');
+  const { plan } = planned;
+  const latching: BoardPlan = {
+    ...plan,
+    lines: plan.lines.map((one) => ({
+      ...one,
+      output: { ...one.output, latch: { shut: { kind: 'pin', number: 33 }, ms: 60 } },
+    })),
+  };
+  const world = newWorld(setupOf(garden), START_MS, 7);
+  const files = filesOf(latching);
+  const py = new PyWorld(
+    garden,
+    BOARD,
+    latching,
+    files,
+    world,
+    interpreterForTests,
+    pythonFile('host/host.py'),
+  );
+  await py.start();
+  const id = garden.waterLines[0]?.id ?? '';
+  await py.run(20_000, 5000);
+  expect(py.world.driven?.[id]).toBeUndefined();
+  await py.type('test pump 1 5');
+  const open: boolean[] = [];
+  for (let second = 0; second < 9; second += 1) {
+    await py.run(1000, 1000);
+    open.push(py.world.driven?.[id] !== undefined);
+  }
+  expect(open.filter(Boolean)).toHaveLength(5);
+  expect(open.at(-1)).toBe(false);
+});
+
 describe('the stern board, as if it were large enough for the language', () => {
   const EVENING_MS = Date.UTC(2026, 5, 1, 19, 5);
   const small = planBoard(garden, 'stern');
