@@ -115,12 +115,13 @@ struct LampPins {
 #endif
 
 #ifdef TROWEL_DISPLAYS
-// A small display, its words from dry to flooded, where each but the last of them ends, and how it writes its percent. Places in the inputs, senses and tanks of what
+// A small display of dots or of letters, its words from dry to flooded, where each but the last of them ends, and how it writes its percent. Places in the inputs, senses and tanks of what
 // else its texts may name; NONE: nobody measures it here.
+const uint8_t OF_DOTS = 0, OF_LETTERS = 1;
 const uint8_t SHOWS_PERCENT = 0, SHOWS_TENSION = 1, SHOWS_COUNTS = 2, SHOWS_SIDE = 3;
 struct Display {
   I2cPart part;
-  uint8_t watch, scale;
+  uint8_t kind, watch, scale;
   const char *unit;
   const char *words[5];
   int32_t edges[4], raw, temperature, battery, tank;

@@ -3,7 +3,6 @@
 #ifndef TROWEL_SCREEN_H
 #define TROWEL_SCREEN_H
 
-#include "font.h"
 #include "wires.h"
 
 const uint8_t LETTERS = 16, TEXT_LINES = 2;
@@ -164,15 +163,6 @@ static void layLine(const char *&left, char *line) {
   line[end] = 0;
 }
 
-// ---- What such displays are told.
-
-// How they begin, as the sheets of most of them have it: asleep, size, supply of its own, direction, contrast, and awake.
-static const uint8_t SCREEN_BEGIN[] = {0x00, 0xae, 0xd5, 0x80, 0xa8, 0x3f, 0xd3, 0x00, 0x40, 0x8d, 0x14, 0x20, 0x00,
-                                       0xa1, 0xc8, 0xda, 0x12, 0x81, 0xcf, 0xd9, 0xf1, 0xdb, 0x40, 0xa4, 0xa6, 0xaf};
-const uint8_t SCREEN_WIDTH = 128, SCREEN_PAGES = 8, LETTER_WIDTH = 8;
-// Lines of letters stand twice as high as the font, the first below the top.
-static const uint8_t LINE_PAGES[TEXT_LINES] = {1, 5};
-
 static char shownLines[DISPLAYS][TEXT_LINES][LETTERS + 1];
 static bool wasScreenBegun[DISPLAYS], isShown[DISPLAYS];
 
@@ -182,50 +172,39 @@ static bool tellScreen(const I2cPart &part, const uint8_t *bytes, uint8_t count)
   return isTaken;
 }
 
-// From here on: all columns, from one page to another.
-static bool windowOf(const I2cPart &part, uint8_t first, uint8_t last) {
-  const uint8_t window[] = {0x00, 0x21, 0, SCREEN_WIDTH - 1, 0x22, first, last};
-  return tellScreen(part, window, sizeof(window));
+#ifdef TROWEL_DOTS
+#include "dots.h"
+#endif
+#ifdef TROWEL_LETTERS
+#include "letters.h"
+#endif
+
+// How a display that was just plugged in begins, and how a line comes onto it. False: nobody took it.
+static bool beginScreen(const Display &one) {
+#ifdef TROWEL_LETTERS
+  if (one.kind == OF_LETTERS) return beginLetters(one.part);
+#endif
+#ifdef TROWEL_DOTS
+  if (one.kind == OF_DOTS) return beginDots(one.part);
+#endif
+  return false;
 }
 
-// Each of four bits twice.
-static uint8_t doubled(uint8_t bits) {
-  uint8_t value = 0;
-  for (uint8_t at = 0; at < 4; at = (uint8_t)(at + 1))
-    if (((bits >> at) & 1u) != 0) value = (uint8_t)(value | (3u << (2 * at)));
-  return value;
-}
-
-// A page of columns: the upper or the lower halves of the letters of a line, nothing behind its end.
-static bool drawHalf(const I2cPart &part, const char *line, bool isLower) {
-  const uint8_t begin = 0x40;
-  bool isTaken = sendI2c(part, &begin, 1);
-  for (uint8_t column = 0; isTaken && column < SCREEN_WIDTH; column = (uint8_t)(column + 1)) {
-    if (column % LETTER_WIDTH == 0 && column > 0 && *line != 0) line += 1;
-    const uint8_t bits = fontColumn(*line, column % LETTER_WIDTH);
-    isTaken = writeI2c(part, doubled(isLower ? bits >> 4 : bits & 15u));
-  }
-  stopI2c(part);
-  return isTaken;
-}
-
-static bool drawLine(const I2cPart &part, uint8_t page, const char *line) {
-  return windowOf(part, page, (uint8_t)(page + 1)) && drawHalf(part, line, false) && drawHalf(part, line, true);
-}
-
-static bool clearScreen(const I2cPart &part) {
-  if (!windowOf(part, 0, SCREEN_PAGES - 1)) return false;
-  for (uint8_t page = 0; page < SCREEN_PAGES; page = (uint8_t)(page + 1))
-    if (!drawHalf(part, "", false)) return false;
-  return true;
+static bool putLine(const Display &one, uint8_t row, const char *line) {
+#ifdef TROWEL_LETTERS
+  if (one.kind == OF_LETTERS) return writeLetters(one.part, row, line);
+#endif
+#ifdef TROWEL_DOTS
+  if (one.kind == OF_DOTS) return drawDots(one.part, row, line);
+#endif
+  return false;
 }
 
 // Whether it took them: a display that was unplugged is begun anew.
 static bool draw(uint8_t at, const char lines[TEXT_LINES][LETTERS + 1]) {
-  const I2cPart &part = DISPLAY_PARTS[at].part;
-  if (!wasScreenBegun[at]) wasScreenBegun[at] = tellScreen(part, SCREEN_BEGIN, sizeof(SCREEN_BEGIN)) && clearScreen(part);
-  for (uint8_t row = 0; wasScreenBegun[at] && row < TEXT_LINES; row = (uint8_t)(row + 1))
-    wasScreenBegun[at] = drawLine(part, LINE_PAGES[row], lines[row]);
+  const Display &one = DISPLAY_PARTS[at];
+  if (!wasScreenBegun[at]) wasScreenBegun[at] = beginScreen(one);
+  for (uint8_t row = 0; wasScreenBegun[at] && row < TEXT_LINES; row = (uint8_t)(row + 1)) wasScreenBegun[at] = putLine(one, row, lines[row]);
   return wasScreenBegun[at];
 }
 

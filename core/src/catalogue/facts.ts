@@ -54,6 +54,7 @@ export const FACTS = {
   switchedV: about('most voltage it switches', 'V', 1, 1000),
   switchedMa: about('most current it switches', 'mA', 1, 100_000),
   lights: about('lights', '', 1, 300),
+  letters: about('letters of a line, of a text display', '', 16, 40),
   closedUs: about('pulse when shut', 'µs', 500, 2500),
   openUs: about('pulse when open', 'µs', 500, 2500),
   pulseMs: about('pulse that turns it', 'ms', 5, 500),

@@ -132,14 +132,14 @@ const SCALES: Readonly<Record<SketchDisplay['scale'], string>> = {
 };
 
 const displayText = (one: SketchDisplay): string =>
-  `  {{${pinText(one.sda)}, ${pinText(one.scl)}, ${one.address}, NULL}, ${one.watch}, ${SCALES[one.scale]}, "${forString(one.unit)}", {${one.words.map((word) => `"${forString(word)}"`).join(', ')}}, {${one.edges.map(whole).join(', ')}}, ${[one.raw, one.temperature, one.battery, one.tank].map(orNone).join(', ')}},  // ${forComment(one.name)}`;
+  `  {{${pinText(one.sda)}, ${pinText(one.scl)}, ${one.address}, NULL}, ${one.of === 'letters' ? 'OF_LETTERS' : 'OF_DOTS'}, ${one.watch}, ${SCALES[one.scale]}, "${forString(one.unit)}", {${one.words.map((word) => `"${forString(word)}"`).join(', ')}}, {${one.edges.map(whole).join(', ')}}, ${[one.raw, one.temperature, one.battery, one.tank].map(orNone).join(', ')}},  // ${forComment(one.name)}`;
 
 /** Nothing of it stands in the program of a board without displays. */
 const displaysText = ({ displays, signals }: BoardPlan): string =>
   displays.length === 0
     ? ''
     : `
-// ---- Displays: SDA, SCL, address; plot, scale, unit, words and where they end, tenths; places of what else they may name: input, temperature, battery, tank.
+// ---- Displays: SDA, SCL, address; of dots or letters; plot, scale, unit, words and where they end, tenths; places of what else they may name: input, temperature, battery, tank.
 const uint8_t DISPLAYS = ${displays.length};
 static const Display DISPLAY_PARTS[] = {
 ${displays.map(displayText).join('\n')}
@@ -330,6 +330,8 @@ function needsText(plan: BoardPlan): string {
     [lines.length === 0, 'TROWEL_NO_LINES'],
     [watches.length > 0, `TROWEL_WATCHES ${watches.length}`],
     [plan.displays.length > 0, 'TROWEL_DISPLAYS'],
+    [plan.displays.some((one) => one.of === 'dots'), 'TROWEL_DOTS'],
+    [plan.displays.some((one) => one.of === 'letters'), 'TROWEL_LETTERS'],
     [powers.length > 0, `TROWEL_POWERS ${powers.length}`],
     [senses.length > 0, 'TROWEL_SENSES'],
     [reads('one-wire'), 'TROWEL_ONE_WIRE'],

@@ -7,6 +7,7 @@ import { displayPages, type DisplayValues } from '../control/display.ts';
 import { forCpp } from './fits.ts';
 import type { BoardPlan, SketchDisplay } from './plan.ts';
 import { withLamps } from './playForTests.ts';
+import { TextPanel } from './textPanelForTests.ts';
 
 const ADDRESS = 60;
 const at = (number: number) => ({ kind: 'pin', number }) as const;
@@ -16,6 +17,7 @@ const DISPLAY: SketchDisplay = {
   sda: at(21),
   scl: at(22),
   address: ADDRESS,
+  of: 'dots',
   raw: 0,
   temperature: null,
   battery: null,
@@ -228,4 +230,43 @@ test.each([
   };
   const board = compiled(other, '-O1');
   expect(shownBy([`a ${stick} 1900`, 'w 700'], board.program).texts.at(-1)).toBe(asked);
+});
+
+describe('a text display in C++', () => {
+  const port = 39;
+  const letters: BoardPlan = { ...plan, displays: [{ ...DISPLAY, of: 'letters', address: port }] };
+  let board = '';
+  beforeAll(() => {
+    const made = compiled(letters, '-O1');
+    expect(made.said).toBe('');
+    board = made.program;
+  });
+  const panelAfter = (panel: TextPanel, ...rows: readonly string[]): TextPanel => {
+    for (const line of played(board, [`o 21 22 ${port} 1`, ...rows]))
+      for (const [, hex = ''] of line.matchAll(new RegExp(`^wrote ${port} (\\w+)$`, 'g')))
+        for (const [byte] of hex.matchAll(/../g)) panel.take(Number.parseInt(byte, 16));
+    return panel;
+  };
+
+  test('shows what a display of dots does, with its light on', () => {
+    const panel = panelAfter(new TextPanel(), `a ${stick} 2600`, 'w 700');
+    expect(panel).toMatchObject({ isOn: true, isLit: true, hasTwoLines: true });
+    expect(pagesOf('too-dry', { word: 'low', percent: '16.7 % span' })).toContain(panel.text());
+  });
+  test('is brought to its senses from whatever it was in the middle of', () => {
+    for (const before of [
+      [0x34, 0x30, 0x24, 0x20],
+      [0x24, 0x20, 0x44, 0x40],
+      [0x85, 0x81],
+    ]) {
+      const panel = new TextPanel();
+      for (const byte of before) panel.take(byte);
+      panelAfter(panel, `a ${stick} 4095`, 'w 30');
+      expect(panel.text()).toMatch(/^Probe\? \?/);
+    }
+  });
+  test('stands beside one of dots, each with its own plot', () => {
+    const both = compiled({ ...plan, displays: [DISPLAY, ...letters.displays] }, '-O1');
+    expect(both.said).toBe('');
+  });
 });

@@ -6,7 +6,7 @@ import { ambientOf } from '../garden/bind/ambient.ts';
 import { plotParts } from '../garden/bind/plotParts.ts';
 import { NOTHING_CHOSEN } from '../garden/document/waterSchema.ts';
 import { bandWord, BAND_NAMES } from '../quantity/bands.ts';
-import type { Circuit, Placed } from '../wiring/circuit.ts';
+import { fact, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { unitOf } from './heading.ts';
 import { addressOf, pinOf } from './i2c.ts';
 import type { SketchDisplay, SketchInput } from './plan.ts';
@@ -50,6 +50,7 @@ export function displayOf(
     sda,
     scl,
     address,
+    of: fact(placed, 'letters') === null ? 'dots' : 'letters',
     raw: raw < 0 ? null : raw,
     temperature: sense('soilTenthsC') ?? sense('airTenthsC'),
     battery: sense('battery'),

@@ -209,6 +209,8 @@ export type SketchDisplay = {
   readonly sda: Pin;
   readonly scl: Pin;
   readonly address: number;
+  /** Dots that letters are drawn with, or letters of its own. */
+  readonly of: 'dots' | 'letters';
   readonly raw: number | null;
   readonly temperature: number | null;
   readonly battery: number | null;

@@ -205,6 +205,7 @@ describe('a lamp', () => {
       {
         watch: 0,
         address: 60,
+        of: 'dots',
         raw: 0,
         tank: null,
         temperature: null,

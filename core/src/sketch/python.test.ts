@@ -57,6 +57,7 @@ const display = (name: string): BoardPlan['displays'][number] => ({
   sda: { kind: 'pin', number: 21 },
   scl: { kind: 'pin', number: 22 },
   address: 60,
+  of: 'dots',
   raw: null,
   temperature: null,
   battery: null,

@@ -184,6 +184,7 @@ const displayText = ({ name, sda, scl, ...one }: SketchDisplay): string =>
     sda: sda.number,
     scl: scl.number,
     address: one.address,
+    letters: one.of === 'letters',
     raw: one.raw,
     temperature: one.temperature,
     battery: one.battery,

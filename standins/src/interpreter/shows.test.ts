@@ -2,6 +2,7 @@
 import { expect, test } from 'vitest';
 import { displayPages } from '@plain-trowel/core/control/display';
 import { pythonFileNames } from '@plain-trowel/core/sketch/files';
+import { TextPanel } from '@plain-trowel/core/sketch/textPanelForTests';
 import { interpreterForTests, pythonFile } from './boardForTests.ts';
 
 const NAMES = pythonFileNames({
@@ -76,7 +77,7 @@ sys.modules["machine"] = Machine()
 from engine import Fields
 from shows import Shows
 shows = Shows()
-one = Fields(sda=21, scl=22, address=60)
+one = Fields(sda=21, scl=22, address=60, letters=False)
 def draw(text):
     sent.clear()
     taken = shows.draw(one, text.split("/"))
@@ -98,6 +99,50 @@ def unplug(is_there):
   expect(call('draw')('A')).toMatch(/^False/);
   call('unplug')(1);
   expect(call('draw')('A')).toMatch(/^True 1/);
+});
+
+test('a text display is begun from whatever it was in the middle of, and shows two lines', async () => {
+  const python = await interpreterForTests(() => undefined);
+  for (const name of NAMES) python.FS.writeFile(`/${name}`, pythonFile(name));
+  python.runPython(`
+import sys
+import time
+sys.path.append('/')
+sent = []
+there = [True]
+class Line:
+    def __init__(self, sda, scl, freq):
+        pass
+    def writeto(self, address, data, stop=True):
+        if not there[0]:
+            raise OSError(19)
+        sent.append(bytes(data))
+class Machine:
+    SoftI2C = Line
+    def Pin(self, number):
+        return number
+class Time:
+    def sleep_ms(self, ms):
+        pass
+sys.modules["machine"] = Machine()
+sys.modules["time"] = Time()
+from engine import Fields
+from shows import Shows
+shows = Shows()
+one = Fields(sda=21, scl=22, address=39, letters=True)
+def draw(text):
+    sent.clear()
+    shows.draw(one, text.split("/") if text else [])
+    return "".join(["%02x" % byte for row in sent for byte in row])
+`);
+  const draw = python.globals.get('draw') as (text: string) => string;
+  const panel = new TextPanel();
+  for (const port of [0x34, 0x30, 0x24, 0x20, 0x44, 0x40]) panel.take(port);
+  for (const text of ['Water me: low/', '16.7 % span/and a 2nd line!', '/']) {
+    for (const [byte] of draw(text).matchAll(/../g)) panel.take(Number.parseInt(byte, 16));
+    expect(panel.text()).toBe(text);
+  }
+  expect(panel).toMatchObject({ isOn: true, isLit: true, hasTwoLines: true });
 });
 
 const twice = (bits: number): string =>
