@@ -33,6 +33,46 @@ test('a tensiometer decides in kPa: its limits stand the other way round, and no
   await expectAccessible(page);
 });
 
+test('a tensiometer on an analog pin gives counts: two points make them kPa, and Limits goes by them', async ({
+  page,
+}) => {
+  await stubSerial(page, { names: ['t1='], tauS: 1 });
+  await startFromParts(page, {
+    plot: 'Tomato bed',
+    probe: 'T1',
+    stream: 't1',
+    kind: 'tensiometer',
+    pump: true,
+  });
+  await view(page, 'Temperature').click();
+  await page.getByRole('button', { name: 'Correct it' }).click();
+  const form = page.getByRole('region', { name: 'Correct T1' });
+  const reading = form.getByRole('textbox', { name: 'In water: reading' });
+  await expect(form.getByRole('status')).toContainText('Take or type the reading');
+  await reading.fill('3900');
+  await reading.press('Enter');
+  await expect(form.getByRole('status')).toContainText('Take or type the reading');
+  const pulled = form.getByRole('textbox', { name: 'At a suction: reading' });
+  await pulled.fill('4095');
+  await pulled.press('Enter');
+  await expect(form.getByRole('status')).toContainText('was misread');
+  await expect(form.getByRole('button', { name: 'Read it in kPa' })).toBeDisabled();
+  await reading.fill('165');
+  await reading.press('Enter');
+  await pulled.fill('2399');
+  await pulled.press('Enter');
+  // 60 kPa over 2234 counts.
+  await expect(form.getByRole('status')).toContainText(
+    'A count is 0.027 kPa; the board can tell −4 to 106 kPa.',
+  );
+  await expectAccessible(page);
+  await form.getByRole('button', { name: 'Read it in kPa' }).click();
+  await expect(message(page, /T1 soil tension is read in kPa/)).toBeVisible();
+  await expect(
+    page.getByRole('cell', { name: /0\.0 and 60\.0 kPa at 165 and 2\s?399 counts/ }),
+  ).toBeVisible();
+});
+
 test('two probes decide together where they speak alike, and one that does not is left out and told', async ({
   page,
 }) => {

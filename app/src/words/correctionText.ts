@@ -1,6 +1,6 @@
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { ComparisonIssue } from '@plain-trowel/core/temperature/comparison';
-import type { LineIssue, TrimIssue } from '@plain-trowel/core/temperature/correction';
+import type { LineIssue, TensionIssue, TrimIssue } from '@plain-trowel/core/temperature/correction';
 import type { SunSign } from '@plain-trowel/core/temperature/sunBias';
 import type { ThreePointIssue } from '@plain-trowel/core/temperature/thermistor';
 import { temperatureApartText } from './unitText.ts';
@@ -14,6 +14,17 @@ export const trimIssueText = (issue: TrimIssue): string =>
   issue.kind === 'not-positive'
     ? 'The meter and the board must both show more than zero. Check the battery’s wires.'
     : `That would change the multiplier to ${formatNumber(issue.multiplier, 2)}: far more than a tolerance. Check the divider’s resistors before you trim.`;
+
+export function tensionIssueText(issue: TensionIssue): string {
+  switch (issue.kind) {
+    case 'too-close':
+      return `The two points are ${formatNumber(issue.apartKpa, 1)} kPa apart; a line needs at least ${issue.neededKpa} kPa.`;
+    case 'same-reading':
+      return 'The reading has hardly moved between the two points: a count would be worth more than half a kPa. Look at its wires and at the air in its tube, and take both again.';
+    case 'odd-reach':
+      return `By these two points the board could tell ${formatNumber(issue.fromKpa, 0)} to ${formatNumber(issue.toKpa, 0)} kPa. It must tell 0 to 60, and no sensor of this kind goes far beyond 100. One of the points was misread, or the divider before the pin is wrong.`;
+  }
+}
 
 export function threePointText(issue: ThreePointIssue): string {
   switch (issue.kind) {

@@ -56,6 +56,8 @@ export function problemText({ kind, what, pins }: SketchProblem): string {
       return `${what} is to sleep between readings, but one of its lines wants a reading more often than each minute: the program stays awake. Set a longer interval on Plan, Parts, and in Limits after how long a reading is old.`;
     case 'far-in-python':
       return `${what} is read by another board: the program in MicroPython hears of it through the gateway, the one in C++ leaves the network out here (an 8-bit board, or servos to be held).`;
+    case 'no-tension':
+      return `${what} gives a voltage, and nobody has said which tension is which. Set two points on Bench, Readout, Temperature, “Correct it”.`;
     case 'not-calibrated':
       return `${what} goes by a probe that has no calibration which holds here. Calibrate it first.`;
     case 'no-meaning':

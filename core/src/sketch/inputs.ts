@@ -7,6 +7,7 @@ import { DEFAULT_STALE_S } from '../garden/bind/plotParts.ts';
 import { partOfBoard } from '../garden/bind/standing.ts';
 import { gardenCircuit, partOfChannel } from '../garden/bind/gardenCircuit.ts';
 import { i2cRouteOf } from '../garden/bind/overI2c.ts';
+import { readsCounts } from '../garden/bind/scale.ts';
 import { catalogueOf } from '../garden/edits/plan.ts';
 import { hasRole, isType, spotsOf, type Circuit, type Placed } from '../wiring/circuit.ts';
 import { driverOf } from '../wiring/pinUse.ts';
@@ -129,6 +130,7 @@ function readsOf(garden: Garden, channel: Channel): Reads | null {
     // A thermistor prints the counts of its divider; its curve is the garden's.
     return kind === 'thermistor' || channel.correction.kind === 'thermistor' ? 'analog' : null;
   }
+  if (channel.quantity === 'soil tension') return readsCounts(channel) ? 'analog' : null;
   return READ_BY[channel.quantity] ?? null;
 }
 
@@ -138,6 +140,8 @@ function inputOf(garden: Garden, channel: Channel): SketchInput | SketchProblem 
   const reads = readsOf(garden, channel);
   if (!reads && probe?.kind === 'steel-rod bus probe')
     return { kind: 'bus-unknown', what, sheet: 'bench/readout' };
+  if (!reads && channel.quantity === 'soil tension')
+    return { kind: 'no-tension', what, sheet: 'bench/readout' };
   if (!reads) return { kind: 'kind-not-written', what, sheet: 'bench/readout' };
   if (!NAME.test(channel.streamName)) return { kind: 'no-name', what, sheet: 'bench/readout' };
   const common = { channelId: channel.id, name: channel.streamName, label: what, reads };

@@ -346,6 +346,8 @@ export type SketchProblem = {
     | 'far-in-python'
     /** A probe that speaks in numbers of its own, which the program does not turn into counts. */
     | 'own-numbers'
+    /** A tensiometer of whose counts nobody has said which tension they are. */
+    | 'no-tension'
     | 'not-calibrated'
     /** A condition goes by a sensor whose numbers nobody has given a meaning: a thermistor without its values. */
     | 'no-meaning'

@@ -103,6 +103,37 @@ export function trimOf(of: { meterV: number; reported: number; now: number }): R
     : fail({ kind: 'far-off', multiplier });
 }
 
+/** A tensiometer at nothing, and at a suction that a gauge or its sheet tells: nearer together they carry no line, kPa. */
+const LEAST_APART_KPA = 20;
+/** A tensiometer that is to decide must tell tensions up to this, kPa; and no sensor of one reaches further than these, which are its sign that a point was misread. */
+const LEAST_REACH_KPA = 60;
+const MOST_REACH_KPA = { from: -150, to: 300 } as const;
+
+export type TensionIssue =
+  | { readonly kind: 'too-close'; readonly apartKpa: number; readonly neededKpa: number }
+  | { readonly kind: 'same-reading' }
+  /** The converter ends before the tensions that are asked for, or far beyond those of any sensor. */
+  | { readonly kind: 'odd-reach'; readonly fromKpa: number; readonly toKpa: number };
+
+/** From counts to kPa through two points: in water, and at a known suction. @param fullScaleCounts of the converter */
+export function tensionLine(
+  one: Pair,
+  other: Pair,
+  fullScaleCounts: number,
+): Result<{ gain: number; offset: number }, TensionIssue> {
+  const apartKpa = Math.abs(other.trusted - one.trusted);
+  if (apartKpa < LEAST_APART_KPA) return fail({ kind: 'too-close', apartKpa, neededKpa: LEAST_APART_KPA });
+  if (Math.abs(other.read - one.read) < 2 * apartKpa) return fail({ kind: 'same-reading' });
+  const gain = (other.trusted - one.trusted) / (other.read - one.read);
+  const offset = one.trusted - gain * one.read;
+  const ends = [offset, gain * fullScaleCounts + offset];
+  const [fromKpa, toKpa] = [Math.min(...ends), Math.max(...ends)];
+  const reaches = fromKpa <= 0 && toKpa >= LEAST_REACH_KPA;
+  return reaches && fromKpa >= MOST_REACH_KPA.from && toKpa <= MOST_REACH_KPA.to
+    ? ok({ gain, offset })
+    : fail({ kind: 'odd-reach', fromKpa, toKpa });
+}
+
 const SOURCE: Readonly<Record<Correction['kind'], string>> = {
   none: 'As the board gives it.',
   offset: 'One point against a trusted thermometer.',
@@ -110,18 +141,18 @@ const SOURCE: Readonly<Record<Correction['kind'], string>> = {
   thermistor: 'Steinhart & Hart 1968; the divider is ratiometric, so the supply cancels.',
 };
 
-/** How a value came about. @param unit of the result */
+/** How a value came about. @param of.unit of the result; `readUnit` of what is read, where that is another one */
 export function workCorrection(
   correction: Correction,
   value: number,
-  of: { fullScaleCounts: number; title: string; unit: string; decimals: number },
+  of: { fullScaleCounts: number; title: string; unit: string; decimals: number; readUnit?: string },
 ): Worked {
   const { unit, decimals, title } = of;
   const last = { name: title.toLowerCase(), unit, decimals };
   const read = input(
     'value read',
     value,
-    correction.kind === 'thermistor' ? 'counts' : unit,
+    correction.kind === 'thermistor' ? 'counts' : (of.readUnit ?? unit),
     Number.isInteger(value) ? 0 : 2,
   );
   const after = (steps: Parameters<typeof worked>[1]) =>

@@ -1,7 +1,7 @@
 /** What the channels of a stand-in board print: moisture from its probe, temperatures of a made-up day, a battery, a tank. */
 import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
-import { isDeciding, type Deciding } from '@plain-trowel/core/garden/bind/scale';
+import { isDeciding, readsCounts, type Deciding } from '@plain-trowel/core/garden/bind/scale';
 import { fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
 import type { Quantity } from '@plain-trowel/core/quantity/quantities';
 import type { Correction } from '@plain-trowel/core/temperature/correction';
@@ -91,7 +91,8 @@ export function measureChannel(
   const { timeMs, seed, poweredS } = now;
   if (isDeciding(of.quantity) && now.probe) {
     const { counts, seed: next } = readProbe(now.probe, of.probe, timeMs, seed);
-    if (of.quantity !== 'moisture') return { value: ownNumber(of.quantity, of.probe, counts), seed: next };
+    if (of.quantity !== 'moisture')
+      return { value: printedOf(of, ownNumber(of.quantity, of.probe, counts)), seed: next };
     // Without its supply an input reads next to nothing; with it the oscillator takes its time.
     const warm = poweredS === null ? 0 : 1 - Math.exp(-poweredS / WARM_UP_S);
     return { value: warm === 1 ? counts : Math.round(4 + (counts - 4) * warm), seed: next };
@@ -140,6 +141,12 @@ export function measureChannel(
       return at(0.5, 0.01, 2);
   }
 }
+
+/** What its board prints for it: the number itself, or the counts of a converter. */
+const printedOf = ({ quantity, correction }: ChannelSetup, own: number): number =>
+  readsCounts({ quantity, correction }) && correction.kind === 'line'
+    ? Math.round((own - correction.offset) / correction.gain)
+    : own;
 
 /** What a probe that reckons by itself prints: its own percent, a tension, dry (1) or wet (0). */
 function ownNumber(

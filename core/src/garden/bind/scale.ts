@@ -65,8 +65,26 @@ const NATIVE: Readonly<Record<Exclude<Deciding, 'moisture'>, Native>> = {
   },
 };
 
+/** Gain and offset that somebody has set for a channel. */
+const lineOf = ({ correction }: Pick<Channel, 'correction'>): { gain: number; offset: number } =>
+  correction.kind === 'line'
+    ? correction
+    : { gain: 1, offset: correction.kind === 'offset' ? correction.offset : 0 };
+
+/** A step of its own number is worth at most so much of what it means: then it gives the counts of a converter. */
+const MOST_OF_A_COUNT = 0.5;
+
+/** A probe that means something by itself, read by a board's converter: its line turns counts into what it means. */
+export const readsCounts = (channel: Pick<Channel, 'quantity' | 'correction'>): boolean =>
+  channel.quantity !== 'moisture' &&
+  channel.correction.kind === 'line' &&
+  Math.abs(channel.correction.gain) <= MOST_OF_A_COUNT;
+
 /** How a channel's numbers are called where they stand beside a percent. */
-export const rawUnitOf = ({ quantity }: Pick<Channel, 'quantity'>): string =>
+export const rawUnitOf = (channel: Pick<Channel, 'quantity' | 'correction'>): string =>
+  readsCounts(channel) ? 'counts' : ownUnitOf(channel);
+
+const ownUnitOf = ({ quantity }: Pick<Channel, 'quantity'>): string =>
   quantity === 'factory moisture'
     ? '% own'
     : quantity === 'soil tension'
@@ -84,7 +102,7 @@ export function windowOf(
   channel: Channel,
 ): { readonly lowCounts: number; readonly highCounts: number } {
   const native = nativeOf(channel);
-  if (native) return native;
+  if (native) return nativeWindow(garden, channel, native);
   const i2c = i2cScaleOf(garden, channel);
   const board = byId(garden.boards, channel.boardId);
   const full = i2c?.high ?? fullScaleCounts(board?.adcBits ?? 12);
@@ -95,9 +113,26 @@ export function windowOf(
   return i2c.isConverter ? plausibleWithin(i2c.high) : { lowCounts: i2c.low, highCounts: i2c.high };
 }
 
+/** What means something by itself is plausible where that is, and where a converter is behind it between its rails as well. */
+function nativeWindow(
+  garden: Garden,
+  channel: Channel,
+  native: Native,
+): { readonly lowCounts: number; readonly highCounts: number } {
+  const { gain, offset } = lineOf(channel);
+  if (gain === 0) return native;
+  const [low = 0, high = 0] = [native.lowCounts, native.highCounts]
+    .map((meant) => (meant - offset) / gain)
+    .sort((one, other) => one - other);
+  const rails = readsCounts(channel)
+    ? plausibleWithin(fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12))
+    : { lowCounts: low, highCounts: high };
+  return { lowCounts: Math.max(low, rails.lowCounts), highCounts: Math.min(high, rails.highCounts) };
+}
+
 /** Full scale of the converter behind a channel, counts; null where its number is no converter's. */
 export const converterScaleOf = (garden: Garden, channel: Channel): number | null =>
-  nativeOf(channel)
+  nativeOf(channel) && !readsCounts(channel)
     ? null
     : (i2cScaleOf(garden, channel)?.high ??
       fullScaleCounts(byId(garden.boards, channel.boardId)?.adcBits ?? 12));
@@ -106,11 +141,7 @@ export const converterScaleOf = (garden: Garden, channel: Channel): number | nul
 export const nativeCurve = remembered((channel: Channel): Curve | null => {
   const native = nativeOf(channel);
   if (!native) return null;
-  const { correction } = channel;
-  const [gain, offset] =
-    correction.kind === 'line'
-      ? [correction.gain, correction.offset]
-      : [1, correction.kind === 'offset' ? correction.offset : 0];
+  const { gain, offset } = lineOf(channel);
   if (gain === 0) return null;
   const rawOf = (meant: number) => (meant - offset) / gain;
   const knots = [
@@ -121,7 +152,7 @@ export const nativeCurve = remembered((channel: Channel): Curve | null => {
     { kind: 'table', knots },
     native.percentKind,
     [rawOf(native.dry), rawOf(native.wet)],
-    native.engineFactor === 1 ? 0.01 : 0.5,
+    native.engineFactor === 1 ? 0.01 : 0.5 / Math.abs(gain),
   );
   return made.ok ? made.value : null;
 });
@@ -138,7 +169,7 @@ export function engineScale(
   readonly factor: number;
 } {
   const { lowCounts, highCounts } = windowOf(garden, channel);
-  const factor = nativeOf(channel)?.engineFactor ?? 1;
+  const factor = readsCounts(channel) ? 1 : (nativeOf(channel)?.engineFactor ?? 1);
   return {
     table: factor === 1 ? boardTable(curve) : scaledTable(curve, factor),
     lowRaw: Math.ceil(lowCounts * factor),

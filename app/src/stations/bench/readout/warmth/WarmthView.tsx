@@ -1,6 +1,7 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { useState } from 'react';
 import { channelName, fullScaleOf, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import { readsCounts } from '@plain-trowel/core/garden/bind/scale';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { formatCounts } from '@plain-trowel/core/quantity/format';
 import { isTemperature } from '@plain-trowel/core/quantity/quantities';
@@ -12,17 +13,19 @@ import { Button } from '../../../../ui/Button.tsx';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 import { CorrectionPanel } from './CorrectionPanel.tsx';
 import { NightPanel } from './NightPanel.tsx';
+import { TensionForm } from './TensionForm.tsx';
 
 const GROUPS = [
   { name: 'Soil temperature', has: (one: Channel) => one.quantity === 'soil temperature' },
   { name: 'Air temperature', has: (one: Channel) => one.quantity === 'air temperature' },
+  { name: 'Tensiometer', has: (one: Channel) => one.quantity === 'soil tension' },
   {
     name: 'Battery, tank',
     has: (one: Channel) => ['battery voltage', 'distance', 'level', 'weight'].includes(one.quantity),
   },
 ] as const;
 
-/** Thermometers, soil and air apart, the battery monitor and the tank: what they say and how they are corrected. */
+/** Thermometers, soil and air apart, tensiometers, the battery monitor and the tank: what they say and how they are corrected. */
 export function WarmthView() {
   const { garden } = useGarden();
   const [openId, setOpenId] = useState<string | null>(null);
@@ -31,8 +34,8 @@ export function WarmthView() {
   if (groups.every((group) => group.channels.length === 0))
     return (
       <p className="max-w-[60ch]">
-        No thermometer, battery or tank is known yet. When a board prints one, say what it is under All
-        channels.
+        No thermometer, tensiometer, battery or tank is known yet. When a board prints one, say what it is
+        under All channels.
       </p>
     );
   return (
@@ -67,8 +70,13 @@ export function WarmthView() {
             </section>
           ),
       )}
-      {open && <CorrectionPanel key={open.id} channel={open} onDone={() => setOpenId(null)} />}
-      <NightPanel />
+      {open?.quantity === 'soil tension' && (
+        <TensionForm key={open.id} channel={open} onDone={() => setOpenId(null)} />
+      )}
+      {open && open.quantity !== 'soil tension' && (
+        <CorrectionPanel key={open.id} channel={open} onDone={() => setOpenId(null)} />
+      )}
+      {garden.channels.some(({ quantity }) => isTemperature(quantity)) && <NightPanel />}
     </>
   );
 }
@@ -87,7 +95,8 @@ function Row({ channel, onCorrect }: { channel: Channel; onCorrect: () => void }
   const raw = session.bufferOf(channel.id)?.last()?.value;
   const meant = raw === undefined ? null : meantValue(garden, channel, raw);
   const { correction } = channel;
-  const mayCorrect = isTemperature(channel.quantity) || channel.quantity === 'battery voltage';
+  const isTension = channel.quantity === 'soil tension';
+  const mayCorrect = isTension || isTemperature(channel.quantity) || channel.quantity === 'battery voltage';
   const title = channelName(garden, channel);
   return (
     <tr>
@@ -105,6 +114,7 @@ function Row({ channel, onCorrect }: { channel: Channel; onCorrect: () => void }
               title,
               unit: meant.unit,
               decimals: meant.decimals,
+              ...(readsCounts(channel) ? { readUnit: 'counts' } : {}),
             })}
           />
         )}
