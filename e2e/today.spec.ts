@@ -48,6 +48,33 @@ test('Today says how each plot stands, when it is watered next, and names the ne
   await expect(chilli.getByRole('region', { name: 'Orders by hand' })).toBeVisible();
 });
 
+test('a line is skipped for a while and says until when; all lines are, and water by themselves again', async ({
+  page,
+}) => {
+  await openSample(page);
+  await toToday(page);
+  const plots = page.getByRole('list', { name: 'Plots now' });
+  const chilli = plots.getByRole('listitem').filter({ hasText: 'Chilli crate' });
+  await chilli.getByRole('button', { name: /Water it, stop it, skip it/ }).click();
+  const skip = chilli.getByRole('region', { name: 'Skip watering' });
+  await skip.getByRole('combobox', { name: 'Skip watering' }).selectOption('for three days');
+  await skip.getByRole('button', { name: /^Skip until/ }).click();
+  await expect(skip.getByRole('status')).toContainText(/Roof pump is skipped until \w{3} \d/);
+  await expect(chilli).toContainText(/next.*skipped until/);
+  await expectAccessible(page);
+  await skip.getByRole('button', { name: 'Water by itself again' }).click();
+  await expect(chilli).toContainText(/next.*at 45\.0 % span/);
+  const all = page.getByRole('region', { name: 'Holiday' });
+  await all.getByRole('button', { name: 'Skip all watering …' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('Alerts go on as ever');
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: /^Skip .* until/ }).click();
+  await expect(page.getByText(/Watering is skipped: Roof pump until/)).toBeVisible();
+  await all.getByRole('button', { name: 'Water by itself again' }).click();
+  await expect(page.getByText(/Watering is skipped/)).toHaveCount(0);
+});
+
 test('on a phone the main answer stands in the first screen, within reach of one hand', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await openSample(page);

@@ -318,6 +318,27 @@ static void switchContactsOn() {
 }
 #endif
 
+#if defined(TROWEL_SMALL) || defined(TROWEL_NO_LINES)
+static void stepLines() { step(state, input, CONFIG, answer); }
+#else
+// ---- Lines that a person has told to water nothing by themselves for so long: to the engine they are switched off. A restart ends it.
+const int32_t MOST_SKIP_S = 2764800;
+static int32_t skipUntilS[TROWEL_LINES];
+
+static bool isSkipped(int32_t line) { return skipUntilS[line] > input.nowS; }
+
+static void stepLines() {
+  bool isHeld[TROWEL_LINES];
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1) {
+    isHeld[at] = isSkipped(at) && CONFIG.line[at].enabled;
+    if (isHeld[at]) CONFIG.line[at].enabled = false;
+  }
+  step(state, input, CONFIG, answer);
+  for (int32_t at = 0; at < linesOf(CONFIG); at += 1)
+    if (isHeld[at]) CONFIG.line[at].enabled = true;
+}
+#endif
+
 // One look, each second: read, decide, keep, switch, tell.
 static void look() {
 #ifdef TROWEL_POWERS
@@ -335,7 +356,7 @@ static void look() {
   }
   for (int32_t at = 0; at < linesOf(CONFIG); at += 1) fillAround(input.around[at], AROUND[at]);
   input.batteryMv = senseOf(BATTERY);
-  step(state, input, CONFIG, answer);
+  stepLines();
   input.orders = 0;
   // Off at once; on only after the run has been written down, so that a pump whose start pulls the board down is counted.
   for (int32_t at = 0; at < linesOf(CONFIG); at += 1)

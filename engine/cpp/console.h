@@ -36,6 +36,15 @@ static void printWhy() {
     TELL.print(F(" ml"));
     if (line.locked) TELL.print(F(" locked"));
     TELL.println();
+#if !defined(TROWEL_SMALL) && !defined(TROWEL_NO_LINES)
+    if (isSkipped(at)) {
+      TELL.print(F("# skip "));
+      TELL.print(at + 1);
+      TELL.print(F(" "));
+      TELL.print(skipUntilS[at] - input.nowS);
+      TELL.println(F(" s"));
+    }
+#endif
   }
 #if TROWEL_CONTACTS > 0
   for (int32_t at = 0; at < TROWEL_CONTACTS; at += 1) {
@@ -159,6 +168,19 @@ static void give() {
     orderLine(ORDER_WATER, line, volumeMl);
 }
 
+#if !defined(TROWEL_SMALL) && !defined(TROWEL_NO_LINES)
+static void skipLine() {
+  const int32_t line = takeLine();
+  const int32_t seconds = takeNumber();
+  if (line == NONE || seconds == NONE || seconds > MOST_SKIP_S) {
+    refuse(F("skip LINE SECONDS, at most 2764800"));
+    return;
+  }
+  skipUntilS[line] = input.nowS + seconds;
+  TELL.println(F("# taken"));
+}
+#endif
+
 static void testPump() {
   const int32_t line = takeLine();
   // "3" and "3s".
@@ -225,6 +247,9 @@ static void printHelp() {
 #endif
   TELL.println(F("# ? raw all why limits version"));
   TELL.println(F("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE"));
+#if !defined(TROWEL_SMALL) && !defined(TROWEL_NO_LINES)
+  TELL.println(F("# skip LINE SECONDS (0 ends it)"));
+#endif
   TELL.println(F("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off"));
 #ifndef TROWEL_SMALL
   TELL.println(F("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw) - set probe N leap PERCENT"));
@@ -269,6 +294,10 @@ static void obeyConsole(const char *text) {
     orderLine(ORDER_STOP, takeLine(), 0);
   } else if (takeWord(F("unlock"))) {
     orderLine(ORDER_UNLOCK, takeLine(), 0);
+#if !defined(TROWEL_SMALL) && !defined(TROWEL_NO_LINES)
+  } else if (takeWord(F("skip"))) {
+    skipLine();
+#endif
   } else if (takeWord(F("clock"))) {
     setClock();
 #if TROWEL_CONTACTS > 0

@@ -11,6 +11,8 @@ DECIMALS = {"one_wire": 2, "volts": 3}
 # A latching valve that was told to shut is told once more after this, and then so often.
 SHUT_SOON_S = 10
 SHUT_EVERY_S = 3600
+# So often what is left of a skip is written down.
+SKIP_KEPT_S = 3600
 
 EVENT_NAMES = {
     STARTED: "started",
@@ -51,8 +53,8 @@ def combined(by, members, raws, last):
 class Board:
     # read(how, pins) gives counts, 0 and 1, mm or None; switch(pin, level) sets an output (0, 1, or the length of a servo's pulses); say(text) prints a line; kept reads and writes what outlives a reboot;
     # leave() puts the board into load mode; store holds settings that were changed at the console; bus asks the probes on it; shows
-    # lights rings and draws on displays; hold(ms) waits.
-    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None, bus=None, shows=None, hold=None):
+    # lights rings and draws on displays; hold(ms) waits; skips holds which lines are skipped.
+    def __init__(self, settings, read, switch, say, kept=None, number=0, leave=None, store=None, bus=None, shows=None, hold=None, skips=None):
         self.settings = settings
         self.read = read
         self.bus = bus
@@ -99,6 +101,11 @@ class Board:
         self.far_holds_s = 180
         self.fed_since = [None] * len(settings.POWERS)
         self.read_at = [0] * len(settings.POWERS)
+        # By line until when it waters nothing by itself, because a person said so.
+        self.skips = skips
+        left = skips.read() if skips is not None else {}
+        self.skip_until_s = [left.get(one, 0) for one in settings.LINE_IDS]
+        self.skip_kept_s = 0
         # When somebody typed last.
         self.heard_s = 0
         self.console = Console(self, leave, store)
@@ -243,7 +250,7 @@ class Board:
             orders=self.orders,
         )
         self.orders = []
-        on, events, _, write = self.engine.step(told)
+        on, events, _, write = self.step(told)
         contact_events = []
         outputs = settings.OUTPUTS
         if self.contacts is not None:
@@ -281,6 +288,35 @@ class Board:
         # Last, for an answer may take its time; it is read in the next second.
         if self.bus is not None:
             self.bus.ask()
+
+    def is_skipped(self, at):
+        return self.skip_until_s[at] > self.now_s
+
+    # To the engine a line that is skipped is switched off for so long.
+    def step(self, told):
+        lines = self.settings.CONFIG.lines
+        skipped = [at for at in range(len(lines)) if self.is_skipped(at) and lines[at].enabled]
+        for at in skipped:
+            lines[at].enabled = False
+        answer = self.engine.step(told)
+        for at in skipped:
+            lines[at].enabled = True
+        if any(self.skip_until_s) and self.now_s - self.skip_kept_s >= SKIP_KEPT_S:
+            self.keep_skips()
+        return answer
+
+    def skip(self, line, seconds):
+        self.skip_until_s[line] = self.now_s + seconds
+        self.keep_skips()
+
+    def keep_skips(self):
+        self.skip_kept_s = self.now_s
+        self.skip_until_s = [until if until > self.now_s else 0 for until in self.skip_until_s]
+        if self.skips is None:
+            return
+        left = dict([(self.settings.LINE_IDS[at], self.skip_until_s[at] - self.now_s) for at in range(len(self.skip_until_s)) if self.is_skipped(at)])
+        if not self.skips.write(left):
+            self.say("# cannot write down what is skipped: a restart would end it")
 
     # Each turn of the program, for lamps that blink. ms of a clock that rises.
     def show(self, ms):
@@ -326,6 +362,8 @@ class Board:
             reason = reason_name(line.run.reason if runs else line.reason)
             text = "# line %d %s %s today %d ml" % (at + 1, "runs" if runs else "rests", reason, line.day_sum_ml)
             self.say(text + (" locked" if line.locked else ""))
+            if self.is_skipped(at):
+                self.say("# skip %d %d s" % (at + 1, self.skip_until_s[at] - self.now_s))
 
         if self.contacts is not None:
             for at in range(len(self.contacts.contacts)):

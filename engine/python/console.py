@@ -4,6 +4,8 @@ from settable import Settable, whole
 
 MOST_TYPED = 160
 MOST_ORDERS = 2
+# No skip is longer, s: 32 days.
+MOST_SKIP_S = 2764800
 
 
 class Console:
@@ -46,7 +48,7 @@ class Console:
         command = words[0] if words else ""
         if command == "?":
             self.say("# ? raw all why limits version")
-            self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE")
+            self.say("# give LINE ML - test pump LINE SECONDS - stop LINE - unlock LINE - skip LINE SECONDS (0 ends it)")
             self.say("# set LINE start|stop PERCENT - set LINE dose ML - set LINE water on|off - save")
             self.say("# set probe N table RAW:TENTHS,... - set probe N soil LOW:HIGH (raw) - set probe N leap PERCENT")
             self.say("# set contact N start|stop PERCENT - set contact N switch on|off")
@@ -79,6 +81,8 @@ class Console:
             self.order(ORDER_STOP, numbers[1], 0)
         elif command == "unlock":
             self.order(ORDER_UNLOCK, numbers[1], 0)
+        elif command == "skip":
+            self.skip(numbers[1], numbers[2])
         elif command == "clock":
             self.set_clock(numbers[1], numbers[2])
         elif command == "sun":
@@ -138,6 +142,15 @@ class Console:
         else:
             self.board.orders.append((kind, line, volume_ml))
             self.say("# taken")
+
+    # A line that is skipped waters nothing by itself for so long; orders by hand go on.
+    def skip(self, number, seconds):
+        line = self.line_at(number)
+        if line is None or seconds is None or seconds > MOST_SKIP_S:
+            self.say("# no: skip LINE SECONDS, at most %d" % MOST_SKIP_S)
+            return
+        self.board.skip(line, seconds)
+        self.say("# taken")
 
     def set_clock(self, second, weekday):
         if second is None or second >= DAY_S or weekday is None or weekday > 6:

@@ -16,7 +16,7 @@ COUNTED_PERCENT = 95
 NET_MOST_S = 30
 # What of the program goes on after the sleep.
 OF_THE_ENGINE = ("now_s", "sensors", "tanks", "lines")
-OF_THE_BOARD = ("clock_at_boot", "weekday_at_boot", "last", "far_at_s")
+OF_THE_BOARD = ("clock_at_boot", "weekday_at_boot", "last", "far_at_s", "skip_until_s", "skip_kept_s")
 OF_THE_NET = (
     "boot",
     "seq",
@@ -104,6 +104,8 @@ class Sleeper:
         self.board.now_s = known["now_s"]
         give(self.board.engine, known["engine"])
         give(self.board, known["board"])
+        # A skip goes by the whole of the sleep.
+        self.board.skip_until_s = [max(0, until - known["uncounted_s"]) for until in self.board.skip_until_s]
         if self.board.clock_at_boot is not None:
             self.board.clock_at_boot = (self.board.clock_at_boot + known["uncounted_s"]) % DAY_S
             self.board.weekday_at_boot = (self.board.weekday_at_boot + known["days_more"]) % 7

@@ -10,7 +10,7 @@ from machine import ADC, PWM, Pin
 import settings
 from board import Board
 from kept import Kept
-from store import Store
+from store import SkipStore, Store
 
 LOAD_FLAG = "/trowel_load"
 # A board that hangs is restarted after so long, ms.
@@ -199,7 +199,7 @@ def turns(number):
     kept = Kept(settings.LINE_IDS, settings.CONTACT_IDS)
     net = net_of_board()
     say = print if net is None else net.say
-    board = Board(settings, read, switch, say, kept, number, leave, Store(), bus_of_board(), shows_of_board(), time.sleep_ms)
+    board = Board(settings, read, switch, say, kept, number, leave, Store(), bus_of_board(), shows_of_board(), time.sleep_ms, SkipStore())
     if net is not None:
         net.board = board
         board.console.net = net

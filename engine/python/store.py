@@ -3,6 +3,7 @@ import os
 
 PATH = "/trowel_set"
 NET_PATH = "/trowel_net"
+SKIP_PATH = "/trowel_skip"
 
 
 class Store:
@@ -35,6 +36,26 @@ def replace(path, text):
     except OSError:
         pass
     os.rename(path + "_new", path)
+
+
+# By id of a line for how long yet it is skipped, s, as it was when this was written; a board that was off meanwhile skips so much longer.
+class SkipStore:
+    def read(self):
+        try:
+            with open(SKIP_PATH) as file:
+                rows = file.read().split("\n")
+            if rows[-1] != "end":
+                return {}
+            return dict([(row.split(" ")[0], int(row.split(" ")[1])) for row in rows[:-1]])
+        except (OSError, ValueError, IndexError):
+            return {}
+
+    def write(self, left):
+        try:
+            replace(SKIP_PATH, "\n".join(["%s %d" % (name, left[name]) for name in left] + ["end"]))
+            return True
+        except OSError:
+            return False
 
 
 # What was told of the network: a name and a value a row. It belongs to the board and stays there, whatever program is loaded; no program holds it.

@@ -22,6 +22,8 @@ export type GatewayNeeds = {
   readonly nowMs: () => number;
 };
 
+/** A skip may come later: boards that sleep fetch it at their next waking, s. */
+const SKIP_LIVES_S = 1800;
 /** An order by hand that nobody fetched for so long is not given any more, s. */
 const ORDER_LIVES_S = 120;
 /** So often it is noted at the gateway what is on this disk, ms. */
@@ -235,7 +237,8 @@ export class GatewaySource implements LineSource, Orders {
   }
 
   private async say(boardId: string, text: string): Promise<void> {
-    const given = await this.needs.client.order(this.garden.id, boardId, text, ORDER_LIVES_S);
+    const livesS = text.startsWith('skip ') ? SKIP_LIVES_S : ORDER_LIVES_S;
+    const given = await this.needs.client.order(this.garden.id, boardId, text, livesS);
     if (given.ok) return;
     const why = given.issue.kind === 'refused' ? given.issue.text : 'the gateway does not answer';
     this.boards.hear(boardId, `# no: ${why}`, this.nowMs(), null);

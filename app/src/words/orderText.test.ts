@@ -8,6 +8,8 @@ test.each([
   ['stop 2', 'stop the chilli pump'],
   ['unlock 2', 'unlock the chilli pump'],
   ['give 3 50', '50 ml from line 3'],
+  ['skip 2 86400', 'skip the chilli pump for 1 d'],
+  ['skip 2 0', 'the chilli pump waters by itself again'],
   ['set 1 start 35.5', '“set 1 start 35.5”'],
 ])('%s is told as “%s”', (text, said) => {
   expect(orderText(text, name)).toBe(said);

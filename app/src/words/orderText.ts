@@ -16,11 +16,15 @@ export function outlookText({ comesMl, runS, cut }: OrderOutlook): string {
 
 /** A line for a board's console, as a person would say it: "give 2 120" is "120 ml from the chilli pump". */
 export function orderText(text: string, lineName: (number: number) => string | null): string {
-  const [, verb = '', line = '', rest = ''] = /^(give|stop|unlock) (\d+)(?: (\d+))?$/.exec(text) ?? [];
+  const [, verb = '', line = '', rest = ''] = /^(give|stop|unlock|skip) (\d+)(?: (\d+))?$/.exec(text) ?? [];
   const name = lineName(Number(line)) ?? `line ${line}`;
   switch (verb) {
     case 'give':
       return `${formatVolume(Number(rest))} from ${name}`;
+    case 'skip':
+      return rest === '0'
+        ? `${name} waters by itself again`
+        : `skip ${name} for ${formatDuration(Number(rest))}`;
     case 'stop':
       return `stop ${name}`;
     case 'unlock':

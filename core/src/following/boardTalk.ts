@@ -50,6 +50,7 @@ export type BoardUpdate =
 
 const ASKED_BY_THE_PAGE: ReadonlySet<Said['kind']> = new Set([
   'line',
+  'skip',
   'lamp',
   'contact',
   'contacts',
@@ -157,6 +158,8 @@ export class BoardTalk {
         return [];
       case 'line':
         return this.stand(said, atMs);
+      case 'skip':
+        return this.skip(said, atMs);
       case 'event':
         return this.happen(said, atMs);
     }
@@ -174,7 +177,7 @@ export class BoardTalk {
   order(order: LineOrder): void {
     const number = this.ids.indexOf(order.lineId) + 1;
     if (number === 0) return;
-    this.say(order.kind === 'water' ? `give ${number} ${order.volumeMl}` : `${order.kind} ${number}`);
+    this.say(orderLineText(order, number));
   }
 
   private meet({ number, name }: { readonly number: number; readonly name: string }, atMs: number): void {
@@ -258,6 +261,8 @@ export class BoardTalk {
         givenMl: said.todayMl,
         pulses: 0,
         isLocked: said.locked,
+        // A line that is skipped says so in the line that follows.
+        skippedUntilMs: null,
         noRise: 0,
       },
     };
@@ -277,7 +282,14 @@ export class BoardTalk {
       this.answers = {
         ...this.answers,
         [id]: {
-          ...(before ?? { mayStartAtMs: null, pulses: 0, isLocked: false, noRise: 0, givenMl: 0 }),
+          ...(before ?? {
+            mayStartAtMs: null,
+            pulses: 0,
+            isLocked: false,
+            skippedUntilMs: null,
+            noRise: 0,
+            givenMl: 0,
+          }),
           isOn,
           reason: told.reason,
           runningSinceMs: isOn ? atMs : null,
@@ -298,6 +310,15 @@ export class BoardTalk {
       scale: plotParts(this.garden, line.plotId)?.fit ?? null,
     });
     return [this.told(), ...(drafts.length > 0 ? [{ kind: 'events', events: drafts } as const] : [])];
+  }
+
+  private skip({ line, leftS }: Said & { kind: 'skip' }, atMs: number): readonly BoardUpdate[] {
+    const id = this.ids[line - 1];
+    const before = id === undefined ? undefined : this.answers[id];
+    if (id === undefined || !before) return [];
+    const skippedUntilMs = leftS > 0 ? atMs + leftS * 1000 : null;
+    this.answers = { ...this.answers, [id]: { ...before, skippedUntilMs } };
+    return [this.told()];
   }
 
   private standContact(said: Said & { kind: 'contact' }, atMs: number): readonly BoardUpdate[] {
@@ -332,6 +353,18 @@ export class BoardTalk {
 
   private told(): BoardUpdate {
     return { kind: 'answers', answers: { lines: this.answers, contacts: this.contactAnswers } };
+  }
+}
+
+/** An order as it is typed at a console. @param number of its line there */
+export function orderLineText(order: LineOrder, number: number): string {
+  switch (order.kind) {
+    case 'water':
+      return `give ${number} ${order.volumeMl}`;
+    case 'skip':
+      return `skip ${number} ${order.forS}`;
+    default:
+      return `${order.kind} ${number}`;
   }
 }
 

@@ -313,6 +313,37 @@ describe('one stick, one pump', () => {
     expect(pulsesIn(lines.filter((line) => !line.startsWith('>')))).toEqual(LATCH_PULSES(pump));
   });
 
+  test('a line that is skipped waters nothing by itself until then; an order by hand goes on', () => {
+    const large = compiled({ ...plan, traits: '3.3 V Wi-Fi board' }, '-O1');
+    expect(large.said).toBe('');
+    const dry = `a ${stick} 2800`;
+    const first = switchesOf(played(large.program, [dry, 'w 2000']), pump)[1] ?? '';
+    const startS = Number(first.split(' ')[0]);
+    expect(startS).toBeGreaterThan(1);
+    const lines = played(large.program, [
+      dry,
+      'w 5',
+      'c skip 1 3000',
+      'w 995',
+      'c why',
+      'c give 1 50',
+      'w 1',
+      'c skip 1 2764801',
+      'c skip 2 60',
+      'c skip 1',
+      'w 3000',
+      'c why',
+    ]);
+    const [byHand, bySelf] = switchesOf(lines, pump).filter((one) => one.endsWith(' 1'));
+    expect(byHand).toBe(`1001 ${pump} 1`);
+    expect(Number(bySelf?.split(' ')[0])).toBeGreaterThanOrEqual(3005);
+    expect(lines).toContain('> # skip 1 2005 s');
+    expect(lines.filter((line) => line === '> # skip 1 2005 s')).toHaveLength(1);
+    expect(lines.filter((line) => line.startsWith('> # no: skip LINE SECONDS'))).toHaveLength(3);
+  });
+  test('an 8-bit board has no room for skips, and says that it does not know the word', () =>
+    expect(played(program, ['c skip 1 60'])).toContain('> # no: not understood - ? for help'));
+
   test('a relay that is on when low is high from the first moment', () => {
     const low = {
       ...plan,

@@ -26,6 +26,8 @@ export type Said =
       readonly todayMl: number;
       readonly locked: boolean;
     }
+  /** For how long yet a line waters nothing by itself, because a person said so, s; 0: it does again. */
+  | { readonly kind: 'skip'; readonly line: number; readonly leftS: number }
   /** Ids of the board's contacts, in the order of their numbers. */
   | { readonly kind: 'contacts'; readonly ids: readonly string[] }
   /** How a contact stands; its number counts from 1. */
@@ -73,6 +75,7 @@ const STARTED = pattern(String.raw`started N ([a-z-]+) N s(?: at (\d{1,3})\.(\d)
 const STOPPED = pattern('stopped N ([a-z-]+) N s N ml');
 const OTHER = pattern('(held|refused|locked|unlocked) N ([a-z-]+)');
 const LINE = pattern('line N (runs|rests) ([a-z-]+) today N ml( locked)?');
+const SKIP = pattern('skip N N s');
 const CONTACTS = /^# contacts((?: [\w-]{1,60})+)$/;
 const CONTACT = pattern('contact N (is|rests) (on|off) ([a-z-]+) today N s');
 const CONTACT_EVENT = pattern('contact N (on|off) ([a-z-]+)(?: N s)?');
@@ -109,6 +112,8 @@ function standing(text: string): Said | null {
       todayMl: Number(line[4]),
       locked: line[5] !== undefined,
     };
+  const skip = SKIP.exec(text);
+  if (skip) return { kind: 'skip', line: Number(skip[1]), leftS: Number(skip[2]) };
   const percent = PERCENT.exec(text);
   if (percent)
     return {

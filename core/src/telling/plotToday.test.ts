@@ -26,6 +26,7 @@ const answer = (change: Partial<LineAnswer> = {}): LineAnswer => ({
   givenMl: 0,
   pulses: 0,
   isLocked: false,
+  skippedUntilMs: null,
   noRise: 0,
   ...change,
 });
@@ -49,6 +50,11 @@ describe('when a plot is watered next', () => {
     // Clocks go forward on 29 March 2026 and back on 25 October.
     expect(next(timerAt(6 * 60), Date.UTC(2026, 2, 28, 22))).toBe('06:00');
     expect(next(timerAt(6 * 60), Date.UTC(2026, 9, 24, 21))).toBe('06:00');
+  });
+  test('not before its skip is over, whatever its timer says', () => {
+    const skipped = answer({ skippedUntilMs: noon + 30 * HOUR });
+    expect(next(timerAt(18 * 60), noon, skipped)).toBe('skipped until Tue 2 Jun, 18:00');
+    expect(next(timerAt(18 * 60), noon, answer({ skippedUntilMs: noon - 1 }))).toBe('18:00');
   });
   test('by a probe: at its start limit, and not before its rest is over', () => {
     const garden = withLine({

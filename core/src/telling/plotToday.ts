@@ -34,6 +34,8 @@ export function nextWater(
   if (!line.automatic) return 'switched off';
   if (answer?.isLocked) return 'locked';
   if (answer?.isOn) return 'running now';
+  if (answer?.skippedUntilMs != null && answer.skippedUntilMs > nowMs)
+    return `skipped until ${whenText(answer.skippedUntilMs, nowMs, timeZone)}`;
   if (program.kind === 'timer' || program.kind === 'veto') {
     const atMs = nextSlotMs(program.slots, nowMs, timeZone);
     const unless = program.kind === 'veto' ? ', unless it is wet enough' : '';

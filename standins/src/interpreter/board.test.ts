@@ -39,6 +39,29 @@ describe('what it keeps through a reboot', () => {
     expect(line.board.levelOf(PUMP)).toBe(1);
   });
 
+  test('is what is left of a skip: nothing is watered before it is over, and orders by hand go on', async () => {
+    const line = await boardInDrySoil();
+    await line.seconds(5);
+    expect(await line.ask('skip 1 7200')).toBe('# taken\n');
+    await line.seconds(3700);
+    expect(await line.ask('why')).toMatch(/# line 1 rests switched-off today 0 ml\n# skip 1 3[45]\d\d s/);
+    await line.board.cutPower();
+    await line.seconds(65);
+    // It was written down an hour before it was over by a bit; the hour is counted, the time without power is not.
+    expect(line.board.levelOf(PUMP)).toBe(0);
+    expect(await line.ask('why')).toMatch(/# skip 1 3[45]\d\d s/);
+    await line.ask('give 1 100');
+    await line.seconds(2);
+    expect(line.board.levelOf(PUMP)).toBe(1);
+    await line.seconds(3600);
+    expect(await line.ask('why')).not.toContain('# skip');
+    expect(await line.ask('why')).toMatch(/today [4-9]\d\d ml/);
+    expect(await line.ask('skip 1 2764801')).toMatch(/^# no: skip LINE SECONDS/);
+    await line.ask('skip 1 600');
+    expect(await line.ask('skip 1 0')).toBe('# taken\n');
+    expect(await line.ask('why')).not.toContain('# skip');
+  });
+
   test('a run that the power cut off counts with all that it might have given', async () => {
     const line = await boardInDrySoil();
     await line.seconds(65);

@@ -72,6 +72,16 @@ describe('a board that sleeps', () => {
     expect(levels().at(-1)).toBe(`${PUMP} 0`);
   });
 
+  test('a skip goes through its sleeps by the whole of them', async () => {
+    await switchOn(WET);
+    await line.type('skip 1 7200\n');
+    line.raw = DRY;
+    await line.seconds(7100);
+    expect(levels().at(-1)).toBe(`${PUMP} 0`);
+    await line.seconds(2 * EVERY_S);
+    expect(given().length + Number(levels().at(-1) === `${PUMP} 1`)).toBeGreaterThan(0);
+  });
+
   test('counts the day through its sleeps, to the millilitre, and forgets it when it is over', async () => {
     await switchOn(DRY, (settings) =>
       settings.replace('every_s=300', 'every_s=1200').replace('stale_after_s=900', 'stale_after_s=3000'),

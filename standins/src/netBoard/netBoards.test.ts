@@ -4,7 +4,7 @@ import { REASONS } from '@plain-trowel/core/control/contract/reasons';
 import { readTalk } from '@plain-trowel/core/sketch/talk';
 import { marigoldHare } from '../sample/marigoldHare.ts';
 import { NetBoards } from './netBoards.ts';
-import { saidOfLine, standingOfLine } from './said.ts';
+import { saidOfLine, skipOfLine, standingOfLine } from './said.ts';
 
 const NOON = Date.UTC(2026, 10, 28, 12);
 const GARDEN = marigoldHare(NOON);
@@ -107,6 +107,7 @@ test('whatever a stand-in says of a line is read back as it was meant', () => {
       givenMl: 120,
       pulses: 0,
       isLocked: true,
+      skippedUntilMs: 90_500,
       noRise: 0,
     };
     expect(readTalk(standingOfLine(standing, 1))).toMatchObject({
@@ -117,5 +118,8 @@ test('whatever a stand-in says of a line is read back as it was meant', () => {
       todayMl: 120,
       locked: true,
     });
+    expect(skipOfLine(standing, 1, 500).map((one) => readTalk(one))).toEqual([
+      { kind: 'skip', line: 1, leftS: 90 },
+    ]);
   }
 });

@@ -10,7 +10,7 @@ import { initialLineParser, parseLine } from '@plain-trowel/core/signal/line';
 import { advance, newWorld, orderLine, type World } from '../board/world.ts';
 import { setupOf, type Setup } from '../board/setup.ts';
 import { seedOf } from '../random.ts';
-import { saidOfLine, standingOfLine } from './said.ts';
+import { saidOfLine, skipOfLine, standingOfLine } from './said.ts';
 
 /** Every so many ms the stand-ins look at their probes. */
 const LOOK_EVERY_MS = 2000;
@@ -100,7 +100,12 @@ export class NetBoards {
       const answers = allAnswers(Object.values(this.world.boards)).lines;
       const standing = board.lineIds.flatMap((id, at) => {
         const answer = answers[id];
-        return answer ? [{ text: standingOfLine(answer, at + 1), atMs: nowMs }] : [];
+        return answer
+          ? [standingOfLine(answer, at + 1), ...skipOfLine(answer, at + 1, nowMs)].map((text) => ({
+              text,
+              atMs: nowMs,
+            }))
+          : [];
       });
       const version = [`# version 0 ${PROGRAM} engine 1`, `# lines ${board.lineIds.join(' ')}`];
       const first = board.lineIds.length > 0 && board.seq % 6 === 0 ? version : [];
@@ -133,7 +138,11 @@ export class NetBoards {
       board.known.add(id);
       const order = orderOf(text, board.lineIds);
       if (!order) {
-        board.next.orders.push({ id, state: 'refused', why: 'a stand-in knows give, stop and unlock only' });
+        board.next.orders.push({
+          id,
+          state: 'refused',
+          why: 'a stand-in knows give, stop, unlock and skip only',
+        });
         continue;
       }
       this.world = orderLine(this.world, order);
@@ -164,10 +173,11 @@ export class NetBoards {
 
 /** An order as it is typed at a console; null for one that is none of these. */
 function orderOf(text: string, lineIds: readonly string[]): LineOrder | null {
-  const [, kind, number, volume] = /^(give|stop|unlock) (\d{1,3})(?: (\d{1,6}))?$/.exec(text) ?? [];
+  const [, kind, number, volume] = /^(give|stop|unlock|skip) (\d{1,3})(?: (\d{1,7}))?$/.exec(text) ?? [];
   const lineId = lineIds[Number(number) - 1];
   if (lineId === undefined) return null;
   if (kind === 'give')
     return volume === undefined ? null : { lineId, kind: 'water', volumeMl: Number(volume) };
+  if (kind === 'skip') return volume === undefined ? null : { lineId, kind, forS: Number(volume) };
   return kind === 'stop' || kind === 'unlock' ? { lineId, kind } : null;
 }

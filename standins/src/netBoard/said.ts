@@ -14,5 +14,11 @@ export function saidOfLine(told: LineTold, line: number, plannedS: number): stri
   }
 }
 
+/** What follows it where the line is skipped. */
+export const skipOfLine = ({ skippedUntilMs }: LineAnswer, line: number, nowMs: number): readonly string[] =>
+  skippedUntilMs === null
+    ? []
+    : [`# skip ${line} ${Math.max(0, Math.round((skippedUntilMs - nowMs) / 1000))} s`];
+
 export const standingOfLine = ({ isOn, reason, givenMl, isLocked }: LineAnswer, line: number): string =>
   `# line ${line} ${isOn ? 'runs' : 'rests'} ${reason} today ${Math.round(givenMl)} ml${isLocked ? ' locked' : ''}`;

@@ -21,6 +21,8 @@ export type LineAnswer = {
   readonly givenMl: number;
   readonly pulses: number;
   readonly isLocked: boolean;
+  /** Until when a person has told it to water nothing by itself, ms since 1970; null: it does. */
+  readonly skippedUntilMs: number | null;
   /** Doses in a row that raised nothing. */
   readonly noRise: number;
 };
@@ -78,6 +80,7 @@ export const answersOf = (hosted: Hosted): LineAnswers => {
             givenMl: line.ration.sumMl,
             pulses: line.pulses,
             isLocked: line.locked,
+            skippedUntilMs: hosted.skips?.[lineId] ?? null,
             noRise: line.noRise,
           },
         ],

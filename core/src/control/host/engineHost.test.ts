@@ -13,6 +13,7 @@ import {
   type LineOrder,
 } from './engineHost.ts';
 import type { Senses } from './senses.ts';
+import { skipLengthS } from './skips.ts';
 import type { SensorSource } from './combined.ts';
 
 const BOOT = Date.UTC(2026, 4, 1, 6);
@@ -224,3 +225,61 @@ test('a line that has had its day says when some of it is free again', () => {
     mayStartAtMs: BOOT + 23 * 3_600_000,
   });
 });
+
+describe('a line that is skipped', () => {
+  const HOUR_S = 3600;
+  const skip = (forS: number): LineOrder => ({ lineId: 'roof', kind: 'skip', forS });
+  const starts = (events: readonly HostEvent[]) =>
+    events.filter(({ kind }) => kind === 'started').map(({ atMs }) => (atMs - BOOT) / 1000);
+
+  test('starts nothing by itself until then, and begins again at that very second', () => {
+    const run = through(switchOn(board, {}, BOOT), board, 0, HOUR_S + 200, DRY, { 10: skip(HOUR_S) });
+    expect(starts(run.events)[0]).toBe(HOUR_S + 10);
+    const at = through(switchOn(board, {}, BOOT), board, 0, 600, DRY, { 10: skip(HOUR_S) });
+    expect(answersOf(at.hosted).roof).toMatchObject({
+      reason: 'switched-off',
+      skippedUntilMs: BOOT + (HOUR_S + 10) * 1000,
+    });
+    // Who sleeps until the engine wants to be called is awake by then.
+    expect(at.hosted.callMs).toBeLessThanOrEqual(BOOT + (HOUR_S + 10) * 1000);
+  });
+  test('ends a run that the program has begun, and no order by hand', () => {
+    const cut = through(begun.hosted, board, 66, 70, DRY, { 66: skip(HOUR_S) });
+    expect(cut.events).toMatchObject([{ kind: 'stopped', reason: 'switched-off' }]);
+    const ordered = through(switchOn(board, {}, BOOT), board, 0, 140, DRY, {
+      5: skip(HOUR_S),
+      100: { lineId: 'roof', kind: 'water', volumeMl: 50 },
+    });
+    expect(ordered.events).toMatchObject([{ kind: 'started', reason: 'order' }, { kind: 'stopped' }]);
+  });
+  test('is let go before its time by a skip of nothing', () => {
+    const run = through(switchOn(board, {}, BOOT), board, 0, 400, DRY, { 10: skip(HOUR_S), 200: skip(0) });
+    expect(starts(run.events)).toEqual([200]);
+    expect(answersOf(run.hosted).roof?.skippedUntilMs).toBe(null);
+  });
+  test('stays skipped when its settings change and when the board is switched off and on', () => {
+    const at = through(switchOn(board, {}, BOOT), board, 0, 60, DRY, { 10: skip(HOUR_S) }).hosted;
+    const again = switchOn(board, at, BOOT + 60_000);
+    expect(answersOf(through(again, board, 61, 62).hosted).roof?.skippedUntilMs).toBe(
+      BOOT + (HOUR_S + 10) * 1000,
+    );
+  });
+  test('is no other line, and no skip is longer than 32 days', () => {
+    const stray = through(switchOn(board, {}, BOOT), board, 0, 100, DRY, {
+      10: { lineId: 'elsewhere', kind: 'skip', forS: HOUR_S },
+    });
+    expect(starts(stray.events)).toHaveLength(1);
+    const long = through(switchOn(board, {}, BOOT), board, 0, 20, DRY, { 10: skip(1e9) });
+    expect(answersOf(long.hosted).roof?.skippedUntilMs).toBe(BOOT + 10_000 + 32 * 86_400_000);
+  });
+});
+
+test.each([
+  // Midnight, just before six, six on the dot, and the evening.
+  [0, 21_600],
+  [21_599, 1],
+  [21_600, 86_400],
+  [72_000, 36_000],
+])('at second %i of the day the next six in the morning is %i s away', (daySecond, asked) =>
+  expect(skipLengthS('morning', daySecond)).toBe(asked),
+);

@@ -13,6 +13,7 @@ import type { Reason } from '../contract/reasons.ts';
 import type { EngineEvent, EngineInput, EngineState, Order, RememberedLine } from '../contract/types.ts';
 import type { BoardEngine } from './boardEngine.ts';
 import { contactsInput, engineInput, type Senses } from './senses.ts';
+import { skipping, skipsAfter, type Skips } from './skips.ts';
 
 /** What a board keeps through a reboot, by the id of the line. */
 export type HostMemory = Readonly<Record<string, RememberedLine>>;
@@ -27,6 +28,8 @@ export type Hosted = {
   readonly memory: HostMemory;
   readonly contacts: ContactsState;
   readonly contactMemory: ContactMemory;
+  /** Lines that a person has told to skip; absent: none ever. */
+  readonly skips?: Skips;
   /** Local time at the last look; null: unknown. */
   readonly clock: EngineInput['clock'];
   /** Events told since the boot. */
@@ -37,7 +40,10 @@ export type Hosted = {
 
 /** An order by hand, to a line by its id. */
 export type LineOrder = { readonly lineId: string } & (
-  { readonly kind: 'water'; readonly volumeMl: number } | { readonly kind: 'stop' | 'unlock' }
+  | { readonly kind: 'water'; readonly volumeMl: number }
+  | { readonly kind: 'stop' | 'unlock' }
+  /** From now on it waters nothing by itself for so long; 0: it does again. */
+  | { readonly kind: 'skip'; readonly forS: number }
 );
 
 /** `seq` counts the events of a board since it was switched on; with the boot they have a name that no other event has. */
@@ -50,7 +56,7 @@ export type HostEvent = EngineEvent & {
 };
 
 /** What a board keeps of lines and contacts. */
-export type Kept = Partial<Pick<Hosted, 'memory' | 'contactMemory'>>;
+export type Kept = Partial<Pick<Hosted, 'memory' | 'contactMemory' | 'skips'>>;
 
 /** Named by the contact and the moment: it switches once at a time. */
 export type HostContactEvent = ContactEvent & {
@@ -63,7 +69,7 @@ export type HostContactEvent = ContactEvent & {
 /** A board just switched on: every output off, with what it kept from before. @param atMs now; later than `bootMs` when only its settings are new */
 export function switchOn(
   settings: BoardEngine,
-  { memory = {}, contactMemory = {} }: Kept,
+  { memory = {}, contactMemory = {}, skips = {} }: Kept,
   bootMs: number,
   atMs = bootMs,
 ): Hosted {
@@ -82,6 +88,7 @@ export function switchOn(
     memory,
     contacts,
     contactMemory,
+    skips,
     clock: null,
     told: 0,
     callMs: Infinity,
@@ -103,7 +110,8 @@ export function stepHost(
   const cut = whyBeginAgain(before, settings, nowMs);
   const rebooted = cut === null ? before : beginAgain(before, settings, nowMs);
   const input = engineInput(settings, senses, nowMs, rebooted.bootMs, ordersOn(settings, orders));
-  const step = stepEngine(rebooted.state, input, settings.config);
+  const skips = skipsAfter(rebooted.skips ?? {}, skipsIn(settings, orders), nowMs);
+  const step = stepEngine(rebooted.state, input, skipping(settings.config, settings.lineIds, skips));
   const held = stepContacts(
     rebooted.contacts,
     contactsInput(settings, senses, nowMs, rebooted.bootMs),
@@ -112,6 +120,8 @@ export function stepHost(
     settings.contacts,
   );
   const calls = [step.callAgainAtS, held.callAgainAtS].filter((one) => one !== null);
+  // When a skip is over the engine is asked again.
+  const endsMs = Object.values(skips);
   const seen: Seen[] = step.events.flatMap((event) => {
     const lineId = settings.lineIds[event.line];
     return lineId === undefined ? [] : [{ ...event, lineId }];
@@ -127,10 +137,11 @@ export function stepHost(
       told: rebooted.told + all.length,
       contacts: held.state,
       clock: input.clock,
+      skips,
       contactMemory: held.write
         ? { ...before.contactMemory, ...contactMemoryOf(settings, held.state) }
         : before.contactMemory,
-      callMs: calls.length === 0 ? Infinity : bootMs + Math.min(...calls) * 1000,
+      callMs: Math.min(Infinity, ...calls.map((one) => bootMs + one * 1000), ...endsMs),
     },
     contactEvents: [...(cut === null ? [] : contactsCutShort(before, nowMs, cut)), ...held.events].flatMap(
       (event) => {
@@ -188,8 +199,11 @@ const placesOf = ({ lineIds, sensors, tankIds, contactIds, contacts, config }: B
 const ordersOn = (settings: BoardEngine, orders: readonly LineOrder[]): Order[] =>
   orders.flatMap(({ lineId, ...order }): Order[] => {
     const line = settings.lineIds.indexOf(lineId);
-    return line < 0 ? [] : [{ ...order, line }];
+    return line < 0 || order.kind === 'skip' ? [] : [{ ...order, line }];
   });
+
+const skipsIn = (settings: BoardEngine, orders: readonly LineOrder[]) =>
+  orders.flatMap((one) => (one.kind === 'skip' && settings.lineIds.includes(one.lineId) ? [one] : []));
 
 const memoryOf = (settings: BoardEngine, state: EngineState): HostMemory =>
   Object.fromEntries(

@@ -18,6 +18,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { reasonText } from '../../../words/reasonText.ts';
 import { Lamp, lampWords } from './Lamp.tsx';
 import { OrderPanel } from './program/OrderPanel.tsx';
+import { SkipPanel } from './program/SkipPanel.tsx';
 import { plotStateName } from './signals/signalText.ts';
 
 /** What the line does now and why, and until when it is held. */
@@ -38,7 +39,7 @@ function Doing({ answer, line, nowMs }: { answer: LineAnswer; line: WaterLine; n
   const leftS = answer.mayStartAtMs === null ? null : (answer.mayStartAtMs - nowMs) / 1000;
   return (
     <>
-      off: {reasonText(answer.reason)}
+      off: {answer.skippedUntilMs === null ? reasonText(answer.reason) : 'you told it to skip'}
       {leftS !== null && leftS > 0 && (
         <>
           ; may start in{' '}
@@ -149,6 +150,7 @@ export function AnswerPanel({ parts }: { parts: PlotParts }) {
             <span className="num">{formatDuration(line.staleAfterS)}</span> or at the rail never waters.
           </p>
           <OrderPanel line={line} />
+          <SkipPanel line={line} />
         </>
       )}
     </section>

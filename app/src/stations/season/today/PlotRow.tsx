@@ -17,6 +17,7 @@ import { useLive } from '../../../links/liveContext.ts';
 import { ThinRuler } from '../../../ruler/ThinRuler.tsx';
 import { Button } from '../../../ui/Button.tsx';
 import { OrderPanel } from '../../rules/limits/program/OrderPanel.tsx';
+import { SkipPanel } from '../../rules/limits/program/SkipPanel.tsx';
 import { reasonText } from '../../../words/reasonText.ts';
 import { temperatureText } from '../../../words/unitText.ts';
 
@@ -92,11 +93,16 @@ export function PlotRow({ parts, view }: { parts: PlotParts; view: PlotView }) {
         </dl>
         {line && hasOrders && (
           <Button look="quiet" className="mt-1 ml-2" onClick={() => setOrdering(!isOrdering)}>
-            {isOrdering ? 'Close' : 'Water it, stop it …'}
+            {isOrdering ? 'Close' : 'Water it, stop it, skip it …'}
             <span className="sr-only">: {plot.name}</span>
           </Button>
         )}
-        {line && isOrdering && <OrderPanel line={line} />}
+        {line && isOrdering && (
+          <>
+            <OrderPanel line={line} />
+            <SkipPanel line={line} />
+          </>
+        )}
       </div>
     </li>
   );
@@ -109,6 +115,7 @@ function heldText(
   answer: LineAnswer | undefined,
 ): string | null {
   if (!line?.automatic || !usesProbe(line.program.kind) || !span || !answer) return null;
+  if (answer.skippedUntilMs !== null) return null;
   const isDue = span.percent < plot.limits.startTenths / 10;
   return isDue && !answer.isOn && !answer.isLocked && answer.mayStartAtMs === null
     ? `held: ${reasonText(answer.reason)}`

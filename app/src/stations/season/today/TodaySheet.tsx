@@ -7,6 +7,7 @@ import { useLive } from '../../../links/liveContext.ts';
 import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { AtGateway } from './AtGateway.tsx';
 import { BoardsNow } from './BoardsNow.tsx';
+import { Holiday, SkippedNow } from './Holiday.tsx';
 import { NeedRow } from './NeedRow.tsx';
 import { NextSteps } from './NextSteps.tsx';
 import { NotConnected } from './NotConnected.tsx';
@@ -32,7 +33,10 @@ function Today() {
       <header className="mb-2 border-b border-ink pb-3">
         <h1>{unknown ?? needsHeadline(now.known, now.needs)}</h1>
         {unknown === null ? (
-          <TanksNow />
+          <>
+            <TanksNow />
+            <SkippedNow />
+          </>
         ) : (
           source === null && <NotConnected hasGateway={(now.standing?.boards.length ?? 0) > 0} />
         )}
@@ -59,6 +63,7 @@ function Today() {
           return parts && view && <PlotRow key={plot.id} parts={parts} view={view} />;
         })}
       </ul>
+      <Holiday />
       <OrdersNow standing={now.standing} />
       <BoardsNow standing={now.standing} />
       {now.standing && <AtGateway standing={now.standing} />}
