@@ -1,5 +1,5 @@
 /** The log over any span: an imported May is seen in November, moved through by hand and keys, and the newest comes back. */
-import { expect, message, openSample, plot, sheet, test } from './careful.ts';
+import { expect, expectAccessible, message, openSample, plot, sheet, test } from './careful.ts';
 
 const MAY = Date.UTC(2026, 4, 1);
 const MINUTE = 60_000;
@@ -78,4 +78,64 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await page.getByRole('button', { name: 'Newest' }).click();
   await page.getByText('24 h', { exact: true }).click();
   await expect(title).toContainText('latest reading');
+});
+
+test('what happened is written down with a press, changed, taken out, and put back; a wrong one is refused in a sentence', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Log').click();
+  const bar = page.getByRole('region', { name: 'Write down what happened' });
+  const events = page.getByRole('region', { name: 'Events' });
+  await bar.getByRole('button', { name: 'Watered' }).click();
+  const form = bar.getByRole('form', { name: 'Watered' });
+  await form.getByRole('button', { name: 'Write watered' }).click();
+  await expect(form.getByRole('alert')).toHaveText('How much was it, in ml?');
+  await form.getByRole('textbox', { name: 'Watered' }).fill('1 litre');
+  await form.getByRole('textbox', { name: 'Watered' }).press('Enter');
+  await expect(form.getByRole('alert')).toHaveText('Type a number.');
+  await form.getByRole('textbox', { name: 'Watered' }).fill('250');
+  await form.getByLabel('When').fill('2100-01-01T00:00');
+  await form.getByRole('button', { name: 'Write watered' }).click();
+  await expect(form.getByRole('alert')).toContainText('no time between 2000 and 2100');
+  await form.getByLabel('When').fill('2098-01-01T00:00');
+  await form.getByRole('button', { name: 'Write watered' }).click();
+  await expect(form.getByRole('alert')).toHaveText('That time has not come yet.');
+  await form.getByRole('button', { name: 'Cancel' }).click();
+  await bar.getByRole('button', { name: 'Watered' }).click();
+  await form.getByRole('textbox', { name: 'Watered' }).fill('250');
+  await expectAccessible(page);
+  await form.getByRole('textbox', { name: 'Watered' }).press('Enter');
+  const row = events.getByRole('row', { name: /Watered 250 ml by hand a person/ });
+  await expect(row).toBeVisible();
+  // The second of a day is two presses: what was given last time stands there.
+  await bar.getByRole('button', { name: 'Watered' }).click();
+  await expect(form.getByRole('textbox', { name: 'Watered' })).toHaveValue('250');
+  await form.getByRole('button', { name: 'Cancel' }).click();
+  await row.getByRole('button', { name: /Change\s*: Watered/ }).click();
+  const changing = events.getByRole('form', { name: 'Change Watered' });
+  await changing.getByRole('textbox', { name: 'Watered' }).fill('300');
+  await changing.getByRole('textbox', { name: 'In words' }).fill('by the shed');
+  await changing.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(events.getByRole('cell', { name: '300 ml by hand: by the shed' })).toBeVisible();
+  await expect(row).toHaveCount(0);
+  await message(page, /Watered changed/)
+    .getByRole('button', { name: 'Undo' })
+    .click();
+  await expect(row).toBeVisible();
+  await row.getByRole('button', { name: /Change\s*: Watered/ }).click();
+  await changing.getByRole('button', { name: 'Take it out' }).click();
+  await expect(row).toHaveCount(0);
+  await message(page, /taken out of the log/)
+    .getByRole('button', { name: 'Undo' })
+    .click();
+  await expect(row).toBeVisible();
+  // What the board told is not a person's to change.
+  await expect(
+    events
+      .getByRole('row', { name: /Pump off/ })
+      .first()
+      .getByRole('button'),
+  ).toHaveCount(0);
 });

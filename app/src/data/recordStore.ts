@@ -139,6 +139,31 @@ export async function putEvents(
   }
 }
 
+/**
+ * Puts another event in the place of one that a person wrote, or nothing; the one before stays in storage, put out of sight, so that this can be undone by calling it the
+ * other way round.
+ * @throws StorageError "gone" when the event is not there any more, as in another tab
+ */
+export async function changeEvent(
+  db: Db,
+  gardenId: string,
+  before: GardenEvent | null,
+  after: GardenEvent | null,
+): Promise<void> {
+  const tx = writeTo(db, 'gardens', 'events');
+  await allOrNothing(tx, async () => {
+    if ((await tx.objectStore('gardens').getKey(gardenId)) === undefined) throw new StorageError('gone');
+    const store = tx.objectStore('events');
+    if (before) {
+      const key = `${gardenId} ${before.id}`;
+      const held = await store.get(key);
+      if (held === undefined || held.undone === true) throw new StorageError('gone');
+      await store.put({ ...held, undone: true }, key);
+    }
+    if (after) await store.put({ gardenId, atMs: after.atMs, event: after }, `${gardenId} ${after.id}`);
+  });
+}
+
 /** The name of a stored event of the first versions, which has none of its own. It says which record it is here and nothing elsewhere. */
 export const oldId = (key: number | string): string => `${OLD_ID}${key}`;
 

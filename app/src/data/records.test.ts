@@ -1,10 +1,11 @@
 import 'fake-indexeddb/auto';
 import { QueryClient, type QueryKey } from '@tanstack/react-query';
 import { beforeEach, expect, test } from 'vitest';
+import { identified } from '@plain-trowel/core/records/event';
 import { DAY_MS } from '@plain-trowel/core/records/series';
 import { eventsQuery, latestQuery, seriesQuery, waterQuery } from './queries.ts';
 import { readerOf, recordsWritten } from './records.ts';
-import { addRecords } from './recordStore.ts';
+import { addRecords, changeEvent, readEvents, readWater } from './recordStore.ts';
 import { database } from './services.ts';
 
 const DAY0 = Date.UTC(2026, 4, 1);
@@ -71,4 +72,37 @@ test('the reader goes over to the garden that is asked for', async () => {
   expect(readerOf('g')).toBe(first);
   expect(readerOf('h')).not.toBe(first);
   expect((await readerOf('h').read({ channelId: 'a', fromMs: day(0), toMs: day(2) })).raw).toHaveLength(0);
+});
+
+const poured = (id: string, volumeMl: number) =>
+  identified({ kind: 'poured', atMs: day(0) + 1000, plotId: 'p', simulated: false, volumeMl }, id, 'person');
+const told = async () => {
+  const db = await database();
+  const { events } = await readEvents(db, 'g', day(0), day(1));
+  const water = await readWater(db, 'g', day(0), day(1));
+  return [events.map(({ id }) => id), water.ofPlot('p')?.value ?? 0];
+};
+
+test('an entry that is changed counts as it is now; undone it counts as before, and nothing of it leaves storage', async () => {
+  const db = await database();
+  await changeEvent(db, 'g', null, poured('a', 200));
+  await changeEvent(db, 'g', poured('a', 200), poured('b', 250));
+  expect(await told()).toEqual([['b'], 250]);
+  await changeEvent(db, 'g', poured('b', 250), poured('a', 200));
+  expect(await told()).toEqual([['a'], 200]);
+  await changeEvent(db, 'g', poured('a', 200), null);
+  expect(await told()).toEqual([[], 0]);
+  await changeEvent(db, 'g', null, poured('a', 200));
+  expect(await told()).toEqual([['a'], 200]);
+  expect(await db.count('events')).toBe(2);
+});
+
+test('an entry that another tab has taken out cannot be changed any more, and the change is not kept either', async () => {
+  const db = await database();
+  await changeEvent(db, 'g', null, poured('a', 200));
+  await changeEvent(db, 'g', poured('a', 200), null);
+  await expect(changeEvent(db, 'g', poured('a', 200), poured('b', 250))).rejects.toThrow();
+  expect(await told()).toEqual([[], 0]);
+  await db.clear('gardens');
+  await expect(changeEvent(db, 'g', null, poured('c', 1))).rejects.toThrow();
 });

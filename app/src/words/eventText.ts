@@ -1,3 +1,4 @@
+import { AMOUNTS, type EntryIssue, type Written } from '@plain-trowel/core/records/entry';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import {
   formatCounts,
@@ -10,6 +11,43 @@ import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { alertWords } from '@plain-trowel/core/telling/alertWords';
 import { alertPhaseWord } from './alertText.ts';
 import { contactReasonText, reasonText } from './reasonText.ts';
+
+/** What people write down, as it is called. */
+export const WRITTEN_NAMES: Readonly<Record<Written, string>> = {
+  watered: 'Watered',
+  fed: 'Fed',
+  rain: 'Rain',
+  flower: 'Flower',
+  'yellow leaf': 'Yellow leaf',
+  repotted: 'Repotted',
+  mulched: 'Mulched',
+  moved: 'Moved',
+  'probe changed': 'Probe changed',
+  dial: 'Dial meter',
+  note: 'Note',
+};
+
+const amountText = (what: Written, amount: number): string => {
+  const { unit, decimals } = AMOUNTS[what] ?? { unit: '', decimals: 1 };
+  return unit === 'ml'
+    ? formatVolume(amount)
+    : `${formatNumber(amount, decimals)}${unit === '' ? '' : ` ${unit}`}`;
+};
+
+export function entryIssueText(issue: EntryIssue): string {
+  switch (issue.kind) {
+    case 'no-amount':
+      return issue.amount.unit === '' ? 'What did it show?' : `How much was it, in ${issue.amount.unit}?`;
+    case 'amount-out':
+      return `From ${formatNumber(issue.amount.least)} to ${formatNumber(issue.amount.most)}${issue.amount.unit === '' ? '' : ` ${issue.amount.unit}`}.`;
+    case 'no-text':
+      return 'Write a few words.';
+    case 'no-time':
+      return 'That is no time between 2000 and 2100.';
+    case 'in-future':
+      return 'That time has not come yet.';
+  }
+}
 
 /** "at 31.0 % span: ", or the raw counts where those decide alone. */
 function atText({
@@ -57,7 +95,17 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
     case 'alert':
       return { what: alertPhaseWord(event.phase), detail: `${event.subject}: ${alertWords(event.alert)}` };
     case 'poured':
-      return { what: 'Poured', detail: `${formatVolume(event.volumeMl)} by hand` };
+      return {
+        what: 'Watered',
+        detail: `${formatVolume(event.volumeMl)} by hand${event.text ? `: ${event.text}` : ''}`,
+      };
+    case 'entry':
+      return {
+        what: WRITTEN_NAMES[event.what],
+        detail: [event.amount === undefined ? '' : amountText(event.what, event.amount), event.text]
+          .filter((one) => one !== '')
+          .join(': '),
+      };
     case 'probe-moved':
       return {
         what: 'Probe moved',

@@ -86,7 +86,7 @@ test.each([
     'after 15 s, about 135 ml: the maximum run was reached',
   ],
   [{ ...common, kind: 'held', reason: 'stale' } as const, 'Held', 'the last reading is too old to act on'],
-  [{ ...common, kind: 'poured', volumeMl: 50 } as const, 'Poured', '50 ml by hand'],
+  [{ ...common, kind: 'poured', volumeMl: 50 } as const, 'Watered', '50 ml by hand'],
   [{ ...common, kind: 'probe-moved', to: 'air' } as const, 'Probe moved', 'out into the air'],
   [
     {

@@ -5,6 +5,18 @@ import { PERCENT_KIND_IDS } from '../quantity/percentKind.ts';
 import { ALERT_KINDS } from '../control/alerts.ts';
 import { REASONS } from '../control/contract/reasons.ts';
 
+export const ENTRY_KINDS = [
+  'fed',
+  'rain',
+  'flower',
+  'yellow leaf',
+  'repotted',
+  'mulched',
+  'moved',
+  'probe changed',
+  'dial',
+] as const;
+
 /** Not said: span percent, as in the first versions. */
 const kind = z.enum(PERCENT_KIND_IDS).optional();
 const words = z.string().max(400);
@@ -69,7 +81,15 @@ export const eventSchema = z.discriminatedUnion('kind', [
     /** What it is about: a plot, a board, a reservoir or a line by its name. */
     subject: words,
   }),
-  z.strictObject({ ...common, kind: z.literal('poured'), volumeMl: z.number() }),
+  z.strictObject({ ...common, kind: z.literal('poured'), volumeMl: z.number(), text: words.optional() }),
+  /** What a person saw or did, with how much where that is counted. */
+  z.strictObject({
+    ...common,
+    kind: z.literal('entry'),
+    what: z.enum(ENTRY_KINDS),
+    amount: z.number().optional(),
+    text: words,
+  }),
   z.strictObject({ ...common, kind: z.literal('probe-moved'), to: z.enum(['soil', 'air', 'jar']) }),
   z.strictObject({
     ...common,
@@ -119,7 +139,7 @@ export const identified = (draft: EventDraft, id: string, author: Identity['auth
 });
 
 /** What only a person does, and what only a board tells; the rest came from the page. For events of the first versions, which did not say. */
-const PERSONS = ['note', 'poured', 'probe-moved', 'reference', 'calibrated', 'imported'];
+const PERSONS = ['note', 'entry', 'poured', 'probe-moved', 'reference', 'calibrated', 'imported'];
 const PAGES = ['alert'];
 
 /** An event as a file or the storage holds it; one of the first versions gets what it lacks. @param id for one without; @returns null for what is no event */

@@ -1,16 +1,24 @@
 import { useState } from 'react';
+import { entryOf } from '@plain-trowel/core/records/entry';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { eventText } from '../../../words/eventText.ts';
+import { EntryForm } from './EntryForm.tsx';
 import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 const AT_FIRST = 12;
+const AUTHORS: Readonly<Record<GardenEvent['author'], string>> = {
+  board: 'the board',
+  page: 'this page',
+  person: 'a person',
+};
 
 /** What happened, newest first. */
 export function EventTable({ events }: { events: readonly GardenEvent[] }) {
   const { garden } = useGarden();
   const [all, setAll] = useState(false);
+  const [changing, setChanging] = useState<string | null>(null);
   const shown = all ? events : events.slice(0, AT_FIRST);
   return (
     <section aria-label="Events" className="mt-4">
@@ -26,11 +34,27 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
               <th className="w-[150px]">When</th>
               <th className="w-[128px]">What</th>
               <th>Detail</th>
+              <th className="w-[90px]">By</th>
+              <th className="no-print w-[80px]">Change</th>
             </tr>
           </thead>
           <tbody>
             {shown.map((event, at) => {
               const { what, detail } = eventText(event);
+              const entry = entryOf(event);
+              if (entry && changing === event.id)
+                return (
+                  <tr key={event.id}>
+                    <td colSpan={5}>
+                      <EntryForm
+                        entry={entry}
+                        before={event}
+                        plotId={event.plotId}
+                        onDone={() => setChanging(null)}
+                      />
+                    </td>
+                  </tr>
+                );
               return (
                 <tr key={`${event.atMs} ${event.kind} ${at}`}>
                   <td className="num">{dayTime(event.atMs, garden.timeZone)}</td>
@@ -38,6 +62,15 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
                   <td className="wrap-anywhere">
                     {detail}
                     {event.simulated && <span className="text-soft"> (stand-in)</span>}
+                  </td>
+                  <td className="text-soft">{AUTHORS[event.author]}</td>
+                  <td className="no-print">
+                    {entry && (
+                      <Button look="quiet" className="min-h-0! py-0!" onClick={() => setChanging(event.id)}>
+                        Change
+                        <span className="sr-only">: {what}</span>
+                      </Button>
+                    )}
                   </td>
                 </tr>
               );

@@ -21,6 +21,7 @@ import { KeepingState } from './KeepingState.tsx';
 import { KeptAside } from './KeptAside.tsx';
 import { LogFiles } from './LogFiles.tsx';
 import { LogHead } from './LogHead.tsx';
+import { EntryBar } from './EntryBar.tsx';
 import { AlsoShown } from './AlsoShown.tsx';
 import { ChartHands } from './ChartHands.tsx';
 import { StretchBar } from './StretchBar.tsx';
@@ -141,6 +142,7 @@ function LogOfPlot({
       )}
       <AlsoShown own={channelId} chosen={beside} onChange={setBeside} fromMs={fromMs} toMs={toMs} />
       <DamageNote days={record?.damagedDays ?? []} events={unreadable} />
+      <EntryBar plotId={plotId} events={own} />
       <NoteField plotId={plotId} />
       {events.length >= MOST_EVENTS && (
         <p className="mt-3 text-[14px] text-soft">

@@ -57,7 +57,7 @@ export function NoteField({ plotId }: { plotId: string }) {
             {...props}
             value={text}
             maxLength={400}
-            placeholder="watered 200 ml by hand, fed, moved, a yellow leaf …"
+            placeholder="anything else, in words"
             onChange={(event) => setText(event.target.value)}
           />
         )}

@@ -1,0 +1,42 @@
+import { useState } from 'react';
+import { entryOf, WRITTEN, type Entry, type Written } from '@plain-trowel/core/records/entry';
+import type { GardenEvent } from '@plain-trowel/core/records/event';
+import { useLiveTools } from '../../../links/liveContext.ts';
+import { Button } from '../../../ui/Button.tsx';
+import { WRITTEN_NAMES } from '../../../words/eventText.ts';
+import { EntryForm } from './EntryForm.tsx';
+
+/** What happens in every garden, a press each; what was counted last time stands there already. @param events newest first */
+export function EntryBar({ plotId, events }: { plotId: string; events: readonly GardenEvent[] }) {
+  const { session } = useLiveTools();
+  const [open, setOpen] = useState<Entry | null>(null);
+  const begin = (what: Written) => {
+    const before = events.map(entryOf).find((one) => one?.what === what);
+    setOpen({
+      what,
+      amount: before?.amount ?? null,
+      text: '',
+      atMs: Math.round(session.getSnapshot().nowMs),
+    });
+  };
+  return (
+    <section aria-label="Write down what happened" className="no-print mt-4">
+      <h2 className="mb-1">Write down what happened</h2>
+      <div className="flex flex-wrap gap-2">
+        {WRITTEN.filter((one) => one !== 'note').map((what) => (
+          <Button
+            key={what}
+            look={open?.what === what ? 'primary' : 'plain'}
+            aria-expanded={open?.what === what}
+            onClick={() => (open?.what === what ? setOpen(null) : begin(what))}
+          >
+            {WRITTEN_NAMES[what]}
+          </Button>
+        ))}
+      </div>
+      {open && (
+        <EntryForm key={open.what} entry={open} before={null} plotId={plotId} onDone={() => setOpen(null)} />
+      )}
+    </section>
+  );
+}
