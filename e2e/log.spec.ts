@@ -139,3 +139,43 @@ test('what happened is written down with a press, changed, taken out, and put ba
       .getByRole('button'),
   ).toHaveCount(0);
 });
+
+test('what was read before a calibration can be seen as it was told then, and as it is now', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Log').click();
+  await expect(page.getByRole('img', { name: /Chilli crate, span percent over time/ })).toBeVisible();
+  // One version says the same then and now.
+  await expect(page.getByText('% span then', { exact: true })).toHaveCount(0);
+  // Another was made six hours ago, and the one of three weeks ago is still in use.
+  await page.goto('about:blank');
+  await page.goto('/');
+  await page.evaluate(async () => {
+    const open = indexedDB.open('plain-trowel');
+    await new Promise((done) => (open.onsuccess = done));
+    const store = open.result.transaction('gardens', 'readwrite').objectStore('gardens');
+    const get = store.get('marigold-hare');
+    await new Promise((done) => (get.onsuccess = done));
+    const record = get.result as { doc: { calibrations: { id: string; madeAt: string }[] } };
+    const first = record.doc.calibrations.find(({ id }) => id === 'cal-c2');
+    if (!first) throw new Error('no calibration');
+    record.doc.calibrations.push({
+      ...first,
+      id: 'cal-c2-later',
+      madeAt: new Date(Date.now() - 6 * 3_600_000).toISOString(),
+    });
+    const put = store.put(record);
+    await new Promise((done) => (put.onsuccess = done));
+    open.result.close();
+  });
+  await page.goto('/g/marigold-hare/season/log');
+  await plot(page, /Chilli crate/).click();
+  await page.getByText('% span then', { exact: true }).click();
+  await expect(page.getByRole('img', { name: /span percent as it was then/ })).toBeVisible();
+  await expect(page.getByText(/by the newest calibration that had been made by then/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByText('% span now', { exact: true }).click();
+  await expect(page.getByText(/that had been made by then/)).toHaveCount(0);
+});

@@ -37,7 +37,7 @@ export function gapFinder(timesMs: ArrayLike<number>): (at: number) => boolean {
  * Thins a series for drawing: each of `buckets` equal stretches of time keeps its first, lowest, highest and last reading, so that a
  * single spike stays visible. Where there is a gap, a point without a value breaks the line.
  *
- * @param timesMs rising, same length as `values`
+ * @param timesMs rising, same length as `values`, which may be NaN: nothing is drawn there
  * @returns at most 4 points a bucket and one a gap
  */
 export function traceOf(
@@ -59,12 +59,15 @@ export function traceOf(
       bucketOf(timesMs[at] ?? 0, firstMs, widthMs) !== bucketOf(timesMs[from] ?? 0, firstMs, widthMs);
     if (!gap && !bucketEnds) continue;
     for (const row of telling(values, from, at))
-      points.push({ x: timesMs[row] ?? 0, y: values[row] ?? null });
+      points.push({ x: timesMs[row] ?? 0, y: numberOrNull(values[row]) });
     if (gap) points.push({ x: ((timesMs[at - 1] ?? 0) + (timesMs[at] ?? 0)) / 2, y: null });
     from = at;
   }
   return points;
 }
+
+const numberOrNull = (value: number | undefined): number | null =>
+  value === undefined || Number.isNaN(value) ? null : value;
 
 const bucketOf = (timeMs: number, firstMs: number, widthMs: number) =>
   Math.floor((timeMs - firstMs) / widthMs);

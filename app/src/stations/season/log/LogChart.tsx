@@ -9,8 +9,9 @@ import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { fitOf } from '@plain-trowel/core/garden/bind/decided';
+import { percentThen, versionsThen } from '@plain-trowel/core/garden/bind/percentThen';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
-import { traceOf } from '@plain-trowel/core/records/trace';
+import { gapFinder, traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import type { ShownRecord } from '../../../data/queries.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -18,7 +19,8 @@ import { useSheetTone } from '../../../frame/sheetTone.ts';
 
 const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
 
-export type LogScale = 'percent' | 'raw';
+/** Percent by the calibration in use, by those of the time, or neither. */
+export type LogScale = 'percent' | 'then' | 'raw';
 const HEIGHT = 300;
 /** Share of the chart's width that the words of a mark need. */
 const LEAST_APART = 0.09;
@@ -50,8 +52,13 @@ export function LogChart({
   const { plot, fit, board, channel } = parts;
   const { series, isGap } = record;
   const chart = useMemo(() => {
-    const inPercent = scale === 'percent' && fit !== null;
-    const values = inPercent ? readCurves(fit, series.raw) : series.raw;
+    const inPercent = scale !== 'raw' && fit !== null;
+    const then =
+      scale === 'then' && fit && channel
+        ? percentThen(versionsThen(garden, channel, fit.percentKind), series.timesMs, series.raw)
+        : null;
+    const values = then?.values ?? (inPercent ? readCurves(fit, series.raw) : series.raw);
+    const isBroken = isGap ?? gapFinder(series.timesMs);
     const toScale = (tenths: number) => (inPercent || !fit ? tenths / 10 : countsAtPercent(fit, tenths / 10));
     const range = inPercent
       ? { low: Math.min(0, fit.dryPercent), high: Math.max(10, Math.ceil(fit.wetPercent / 10) * 10) }
@@ -77,18 +84,23 @@ export function LogChart({
         }))
       : [];
     return {
-      points: traceOf(series.timesMs, values, 400, isGap ?? undefined),
+      points: traceOf(
+        series.timesMs,
+        values,
+        400,
+        then ? (at) => isBroken(at) || then.isChange(at) : isBroken,
+      ),
       yMin: range.low,
       yMax: range.high,
       lines: limits,
       washes,
     };
-  }, [series, isGap, scale, fit, plot, board]);
+  }, [series, isGap, scale, fit, plot, board, garden, channel]);
   const beside = useMemo(
     () =>
       others.flatMap((one) => {
         const own = fitOf(garden, one.channel);
-        return scale === 'percent' && own && own.percentKind === fit?.percentKind
+        return scale !== 'raw' && own && own.percentKind === fit?.percentKind
           ? [
               {
                 label: channelName(garden, one.channel),
@@ -103,13 +115,13 @@ export function LogChart({
   return (
     <Suspense fallback={<div style={{ height: HEIGHT }} />}>
       <TimeChart
-        label={`${plot.name}, ${scale === 'percent' ? `${fit?.percentKind ?? 'span'} percent` : 'raw counts'} over time, with start and stop limit. The readings are in the table below.`}
+        label={`${plot.name}, ${scale === 'raw' ? 'raw counts' : `${fit?.percentKind ?? 'span'} percent${scale === 'then' ? ' as it was then' : ''}`} over time, with start and stop limit. The readings are in the table below.`}
         height={HEIGHT}
         timeZone={garden.timeZone}
         fromMs={fromMs}
         toMs={toMs}
         yUnit={
-          scale === 'percent'
+          scale !== 'raw'
             ? percentUnit(fit?.percentKind ?? 'span')
             : channel
               ? UNIT_OF[channel.quantity].unit

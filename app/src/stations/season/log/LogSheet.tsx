@@ -3,6 +3,7 @@ import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { candidatesOf } from '@plain-trowel/core/garden/bind/decided';
+import { versionsThen } from '@plain-trowel/core/garden/bind/percentThen';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { fullDay } from '@plain-trowel/core/quantity/timeText';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -92,7 +93,11 @@ function LogOfPlot({
   );
   if (!parts) return null;
   const hasPercent = parts.fit !== null && !isShownRaw(parts.fit.percentKind);
-  const scale: LogScale = hasPercent ? wanted : 'raw';
+  const versions =
+    hasPercent && parts.fit && parts.channel
+      ? versionsThen(garden, parts.channel, parts.fit.percentKind)
+      : [];
+  const scale: LogScale = !hasPercent ? 'raw' : wanted === 'then' && versions.length < 2 ? 'percent' : wanted;
   const rawUnit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
   return (
     <>
@@ -106,9 +111,12 @@ function LogOfPlot({
             options={[
               {
                 value: 'percent',
-                label: percentUnit(parts.fit?.percentKind ?? 'span'),
+                label: `${percentUnit(parts.fit?.percentKind ?? 'span')}${versions.length > 1 ? ' now' : ''}`,
                 disabled: !hasPercent,
               },
+              ...(versions.length > 1
+                ? [{ value: 'then' as const, label: `${percentUnit(parts.fit?.percentKind ?? 'span')} then` }]
+                : []),
               { value: 'raw', label: rawUnit },
             ]}
             value={scale}
@@ -138,6 +146,13 @@ function LogOfPlot({
             : read.isError
               ? 'The log cannot be read. See above for what is wrong with the browser’s storage.'
               : 'Reading the log …'}
+        </p>
+      )}
+      {scale === 'then' && (
+        <p className="mt-1 max-w-[72ch] text-[14px] text-soft">
+          Each reading by the newest calibration that had been made by then:{' '}
+          {versions.map(({ fromMs }) => fullDay(fromMs, garden.timeZone)).join(', ')}. Before the first there
+          is no percent. The line above and the table go by the calibration in use now.
         </p>
       )}
       <AlsoShown own={channelId} chosen={beside} onChange={setBeside} fromMs={fromMs} toMs={toMs} />
