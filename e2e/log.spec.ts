@@ -58,6 +58,17 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await page.mouse.move(box.x + 100 + half, box.y + 100, { steps: 5 });
   await page.mouse.up();
   await expect(from).toHaveValue('2026-05-01');
+  // Pointed at, the chart tells what was read then, and when.
+  const cursor = page.getByLabel('At the cursor');
+  await page.mouse.move(box.x + 62 + half, box.y + 80);
+  await expect(cursor).toContainText(/C2 .*% span \(1\s9\d\d counts\)/);
+  await page.mouse.move(box.x + 62 + half, box.y - 60);
+  await expect(cursor).toHaveCount(0);
+  // So do the keys, from the newest end on.
+  await page.getByRole('group', { name: /^Chart/ }).press('Shift+ArrowLeft');
+  await expect(cursor).toContainText(/C2 .*% span/);
+  await page.keyboard.press('Escape');
+  await expect(cursor).toHaveCount(0);
   // Another channel below it, over the same time, in its own unit; what was not read then says so.
   await page.getByText('Also show', { exact: true }).click();
   await page.getByRole('checkbox', { name: 'Battery' }).check();

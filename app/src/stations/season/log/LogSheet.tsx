@@ -24,7 +24,7 @@ import { LogFiles } from './LogFiles.tsx';
 import { LogHead } from './LogHead.tsx';
 import { EntryBar } from './EntryBar.tsx';
 import { AlsoShown } from './AlsoShown.tsx';
-import { ChartHands } from './ChartHands.tsx';
+import { PointedChart } from './PointedChart.tsx';
 import { StretchBar } from './StretchBar.tsx';
 import { LAST_DAY, useStretch, type HeldStretch } from './useStretch.ts';
 import { NoteField } from './NoteField.tsx';
@@ -98,6 +98,11 @@ function LogOfPlot({
       ? versionsThen(garden, parts.channel, parts.fit.percentKind)
       : [];
   const scale: LogScale = !hasPercent ? 'raw' : wanted === 'then' && versions.length < 2 ? 'percent' : wanted;
+  const shownIds = new Set([channelId, ...others.map(({ channel }) => channel.id), ...beside]);
+  const pointed = [
+    ...(parts.channel ? [parts.channel] : []),
+    ...garden.channels.filter(({ id }) => id !== channelId && shownIds.has(id)),
+  ];
   const rawUnit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
   return (
     <>
@@ -125,7 +130,7 @@ function LogOfPlot({
         )}
       </StretchBar>
       {record && record.readings > 0 ? (
-        <ChartHands tools={stretch}>
+        <PointedChart tools={stretch} channels={pointed} scale={scale} fromMs={fromMs} toMs={toMs}>
           <LogChart
             parts={parts}
             record={record}
@@ -136,7 +141,7 @@ function LogOfPlot({
             toMs={toMs}
             quick={!stretch.follows}
           />
-        </ChartHands>
+        </PointedChart>
       ) : (
         <p className="my-8 text-soft">
           {record

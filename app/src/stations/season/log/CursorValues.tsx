@@ -1,0 +1,89 @@
+import { useQueries } from '@tanstack/react-query';
+import { channelName, meantValue } from '@plain-trowel/core/garden/bind/channels';
+import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
+import { fitOf } from '@plain-trowel/core/garden/bind/decided';
+import { percentThen, versionsThen } from '@plain-trowel/core/garden/bind/percentThen';
+import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
+import { readCurve } from '@plain-trowel/core/calibration/curve';
+import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/quantity/format';
+import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
+import { dayTime, shortTime } from '@plain-trowel/core/quantity/timeText';
+import { shownUnit } from '@plain-trowel/core/quantity/units';
+import { nearestRow } from '@plain-trowel/core/records/nearestRow';
+import { gapFinder } from '@plain-trowel/core/records/trace';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { shownQuery } from '../../../data/queries.ts';
+import type { LogScale } from './LogChart.tsx';
+
+/** So near to a reading, as a share of what is drawn, the hand means it. */
+const REACH = 1 / 150;
+
+/** What every channel that is shown read at the moment under the hand, each with the time of its reading. */
+export function CursorValues({
+  channels,
+  atMs,
+  fromMs,
+  toMs,
+  scale,
+}: {
+  /** The one of the chart first. */
+  channels: readonly Channel[];
+  /** Null: the hand is elsewhere. */
+  atMs: number | null;
+  fromMs: number;
+  toMs: number;
+  scale: LogScale;
+}) {
+  const { garden } = useGarden();
+  const records = useQueries({
+    queries: channels.map((one) => shownQuery(garden.id, one.id, fromMs, toMs)),
+  });
+  if (atMs === null)
+    return (
+      <p className="min-h-[24px] text-[14px] text-soft">
+        Point at the chart, or press Shift with left or right on it, to see what was read then.
+      </p>
+    );
+  const values = channels.map((channel, place) => {
+    const series = records[place]?.data?.series;
+    const isGap = records[place]?.data?.isGap ?? (series && gapFinder(series.timesMs));
+    const row = series && isGap ? nearestRow(series.timesMs, atMs, isGap, (toMs - fromMs) * REACH) : null;
+    const name = channelName(garden, channel);
+    if (!series || row === null) return { name, text: 'nothing was read', at: null };
+    const timeMs = series.timesMs[row] ?? 0;
+    return { name, text: readingText(garden, channel, series.raw[row] ?? 0, timeMs, scale), at: timeMs };
+  });
+  return (
+    <p aria-live="polite" aria-label="At the cursor" className="min-h-[24px] text-[14px]">
+      <b className="num font-semibold">{dayTime(atMs, garden.timeZone)}</b>
+      {values.map(({ name, text, at }) => (
+        <span key={name} className="ml-4 inline-block">
+          {name} <b className="num font-medium">{text}</b>
+          {at !== null && Math.abs(at - atMs) >= 60_000 && (
+            <span className="text-soft"> at {shortTime(at, garden.timeZone)}</span>
+          )}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** "57.1 % span, 1 620 counts"; in the garden's units what is no moisture. */
+function readingText(garden: Garden, channel: Channel, raw: number, timeMs: number, scale: LogScale): string {
+  const fit = fitOf(garden, channel);
+  if (fit && !isShownRaw(fit.percentKind)) {
+    const percent =
+      scale === 'then'
+        ? (percentThen(versionsThen(garden, channel, fit.percentKind), [timeMs], [raw]).values[0] ??
+          Number.NaN)
+        : readCurve(fit, raw).percent;
+    const counts = `${formatCounts(raw)} ${rawUnitOf(channel)}`;
+    return Number.isNaN(percent)
+      ? `not calibrated then, ${counts}`
+      : `${formatPercent(percent, fit)} (${counts})`;
+  }
+  const { value, unit, decimals } = meantValue(garden, channel, raw);
+  if (value === null) return 'at the rail';
+  const shown = shownUnit(garden.units, unit);
+  return `${formatNumber(shown.show(value), decimals)} ${shown.unit}`.trim();
+}
