@@ -82,7 +82,7 @@ class Console:
         elif command == "unlock":
             self.order(ORDER_UNLOCK, numbers[1], 0)
         elif command == "skip":
-            self.skip(numbers[1], numbers[2])
+            self.skip_line(numbers[1], numbers[2])
         elif command == "clock":
             self.set_clock(numbers[1], numbers[2])
         elif command == "sun":
@@ -144,7 +144,7 @@ class Console:
             self.say("# taken")
 
     # A line that is skipped waters nothing by itself for so long; orders by hand go on.
-    def skip(self, number, seconds):
+    def skip_line(self, number, seconds):
         line = self.line_at(number)
         if line is None or seconds is None or seconds > MOST_SKIP_S:
             self.say("# no: skip LINE SECONDS, at most %d" % MOST_SKIP_S)

@@ -159,7 +159,7 @@ export class BoardTalk {
       case 'line':
         return this.stand(said, atMs);
       case 'skip':
-        return this.skip(said, atMs);
+        return this.standSkipped(said, atMs);
       case 'event':
         return this.happen(said, atMs);
     }
@@ -312,7 +312,7 @@ export class BoardTalk {
     return [this.told(), ...(drafts.length > 0 ? [{ kind: 'events', events: drafts } as const] : [])];
   }
 
-  private skip({ line, leftS }: Said & { kind: 'skip' }, atMs: number): readonly BoardUpdate[] {
+  private standSkipped({ line, leftS }: Said & { kind: 'skip' }, atMs: number): readonly BoardUpdate[] {
     const id = this.ids[line - 1];
     const before = id === undefined ? undefined : this.answers[id];
     if (id === undefined || !before) return [];

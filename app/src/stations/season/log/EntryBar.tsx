@@ -6,7 +6,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { WRITTEN_NAMES } from '../../../words/eventText.ts';
 import { EntryForm } from './EntryForm.tsx';
 
-/** What happens in every garden, a press each; what was counted last time stands there already. @param events newest first */
+/** What happens everywhere, one press for each; what was counted last time stands there already. @param events newest first */
 export function EntryBar({ plotId, events }: { plotId: string; events: readonly GardenEvent[] }) {
   const { session } = useLiveTools();
   const [open, setOpen] = useState<Entry | null>(null);
