@@ -305,7 +305,7 @@ class Board:
             self.keep_skips()
         return answer
 
-    def skip(self, line, seconds):
+    def skip_for(self, line, seconds):
         self.skip_until_s[line] = self.now_s + seconds
         self.keep_skips()
 

@@ -149,7 +149,7 @@ class Console:
         if line is None or seconds is None or seconds > MOST_SKIP_S:
             self.say("# no: skip LINE SECONDS, at most %d" % MOST_SKIP_S)
             return
-        self.board.skip(line, seconds)
+        self.board.skip_for(line, seconds)
         self.say("# taken")
 
     def set_clock(self, second, weekday):

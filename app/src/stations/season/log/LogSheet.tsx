@@ -94,9 +94,7 @@ function LogOfPlot({
   if (!parts) return null;
   const hasPercent = parts.fit !== null && !isShownRaw(parts.fit.percentKind);
   const versions =
-    hasPercent && parts.channel
-      ? versionsThen(garden, parts.channel, parts.fit.percentKind)
-      : [];
+    hasPercent && parts.channel ? versionsThen(garden, parts.channel, parts.fit.percentKind) : [];
   const scale: LogScale = !hasPercent ? 'raw' : wanted === 'then' && versions.length < 2 ? 'percent' : wanted;
   const shownIds = new Set([channelId, ...others.map(({ channel }) => channel.id), ...beside]);
   const pointed = [
