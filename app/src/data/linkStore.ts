@@ -41,8 +41,12 @@ const hosted = z
   .object({
     memory: z.record(z.string(), kept),
     contactMemory: z.record(z.string(), z.array(z.int().min(0)).max(25)).optional(),
+    /** Until when lines are skipped, ms since 1970. */
+    skips: z.record(z.string(), z.number()).optional(),
   })
-  .transform(({ memory, contactMemory = {} }) => switchOn(NO_ENGINE, { memory, contactMemory }, 0));
+  .transform(({ memory, contactMemory = {}, skips = {} }) =>
+    switchOn(NO_ENGINE, { memory, contactMemory, skips }, 0),
+  );
 
 const worldSchema = z.object({
   timeMs: z.number(),

@@ -292,14 +292,20 @@ test('events come newest first, within the time asked for, and odd ones are coun
 });
 
 test('the stand-in’s pots are remembered, its engines boot again', async () => {
-  const { world, alerts } = sampleHistory(garden, T0);
+  const { world: made, alerts } = sampleHistory(garden, T0);
+  const { roof } = made.boards;
+  if (!roof) throw new Error('no roof');
+  const skips = { 'line-roof': T0 + 86_400_000 };
+  const world = { ...made, boards: { ...made.boards, roof: { ...roof, skips } } };
   await saveLink(db, garden.id, { world, openAtStart: true, alerts });
   const memory = await loadLink(db, garden.id);
   expect(memory.openAtStart).toBe(true);
   expect(memory.world?.pots.chilli).toEqual(world.pots.chilli);
   expect(memory.world?.tanks).toEqual(world.tanks);
   // Of the engines only what a board keeps: the day’s volume and the lock.
-  expect(memory.world?.boards.roof?.memory).toEqual(world.boards.roof?.memory);
+  expect(memory.world?.boards.roof?.memory).toEqual(world.boards.roof.memory);
+  // And what a person has told it to skip.
+  expect(memory.world?.boards.roof?.skips).toEqual(skips);
   expect(memory.world?.boards.roof?.state.nowS).toBe(0);
   expect(memory.alerts).toEqual(alerts);
   expect(Object.keys(alerts)).toContain('probe-fault mint');
