@@ -10,8 +10,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   // A busy machine is slow, not wrong: what is meant to be quick says so in its own test.
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 240_000,
+  expect: { timeout: 45_000 },
   fullyParallel: true,
   workers: 3,
   // `npm test` asks once more, alone, for what failed beside everything else, and lists it by name.

@@ -107,7 +107,7 @@ test('a run is left and taken up again; a point is repeated, left out, removed, 
     expect(async () => {
       await page.keyboard.press('c');
       await expect(air).toContainText(times, { timeout: 1500 });
-    }).toPass({ timeout: 30_000 });
+    }).toPass({ timeout: 90_000 });
   await captured('once');
   await expect(page.getByText(/These are still the readings of the capture before/)).toBeVisible();
   await clock(page, '×60').click();
@@ -220,11 +220,11 @@ test('practice: done wrong every mistake is told with its price, done right ther
   await byHand(page);
   await page.getByText('air', { exact: true }).click();
   await page.keyboard.press('d');
-  await expect(page.getByRole('button', { name: /take it as dry ?\(/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: /take it as dry ?\(/ })).toBeVisible({ timeout: 90_000 });
   await page.keyboard.press('w');
   await expect(page.getByText(/it still reads as in the condition before/)).toBeVisible();
   await page.getByText('jar', { exact: true }).click();
-  await expect(page.getByRole('button', { name: /take it as wet ?\(/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: /take it as wet ?\(/ })).toBeVisible({ timeout: 90_000 });
   await page.keyboard.press('j');
   await expect(verdict).toContainText('No mistake: this calibration can be trusted.');
 });

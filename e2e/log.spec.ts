@@ -1,4 +1,5 @@
 /** The log over any span: an imported May is seen in November, moved through by hand and keys, and the newest comes back. */
+import { readFileSync } from 'node:fs';
 import { expect, expectAccessible, message, openSample, plot, sheet, test } from './careful.ts';
 
 const MAY = Date.UTC(2026, 4, 1);
@@ -69,6 +70,19 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await expect(cursor).toContainText(/C2 .*% span/);
   await page.keyboard.press('Escape');
   await expect(cursor).toHaveCount(0);
+  // The chart leaves as a picture: as lines with the words of its scale, and as it stands on the screen.
+  const svg = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save it as SVG' }).click();
+  const file = await svg;
+  expect(file.suggestedFilename()).toMatch(/^chilli-crate-span-.*2026-0[45]-\d\d\.svg$/);
+  const text = readFileSync(await file.path(), 'utf8');
+  expect(text).toContain('<title>Chilli crate, % span, ');
+  expect(text).toMatch(/<path d="M[\d.]+ [\d.]+L/);
+  const png = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the chart as PNG' }).click();
+  const bytes = readFileSync(await (await png).path());
+  expect(bytes.subarray(1, 4).toString('latin1')).toBe('PNG');
+  expect(bytes.length).toBeGreaterThan(5000);
   // Another channel below it, over the same time, in its own unit; what was not read then says so.
   await page.getByText('Also show', { exact: true }).click();
   await page.getByRole('checkbox', { name: 'Battery' }).check();

@@ -127,7 +127,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   // Before its sheet stands there, the field is another plot's.
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Chilli crate');
   const start = page.getByRole('textbox', { name: 'Start limit' }).first();
-  await start.fill('33', { timeout: 30_000 });
+  await start.fill('33', { timeout: 90_000 });
   await start.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('start limit: ');
@@ -139,7 +139,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await sheet(page, 'Limits').click();
   await page.getByRole('link', { name: 'Program', exact: true }).click();
   const most = page.getByLabel('Maximum run');
-  await most.fill('17', { timeout: 30_000 });
+  await most.fill('17', { timeout: 90_000 });
   await most.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('The board runs another program than this one');

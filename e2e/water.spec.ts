@@ -181,7 +181,7 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
   await sheet(page, 'Readout').click();
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
   await sheet(page, 'Limits').click();
-  await expect(answer.getByText(/the probe reads what it reads in air/)).toBeVisible({ timeout: 60_000 });
+  await expect(answer.getByText(/the probe reads what it reads in air/)).toBeVisible({ timeout: 90_000 });
   await expect(plot(page, /Chilli crate/)).toContainText('unknown: out of the soil?');
 
   // Back in the soil and stuck at one value: no dose ever shows.
@@ -197,7 +197,7 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
     await limit.fill(percent);
     await limit.press('Enter');
   }
-  await expect(plot(page, /Chilli crate/)).toContainText(/(low|dry), /, { timeout: 40_000 });
+  await expect(plot(page, /Chilli crate/)).toContainText(/(low|dry), /, { timeout: 90_000 });
   await sheet(page, 'Readout').click();
   await page.getByText('Try a fault on the stand-in').click();
   await page.getByLabel('The probe is').selectOption('stuck');

@@ -11,9 +11,8 @@ import Annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import { memo, useEffect, useRef } from 'react';
 import type { BandName } from '@plain-trowel/core/quantity/bands';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import { MONTH_MS, timeTicks } from '@plain-trowel/core/records/timeTicks';
+import { tickText, timeTicks } from '@plain-trowel/core/records/timeTicks';
 import type { TracePoint } from '@plain-trowel/core/records/trace';
-import { clockTime, dayText, monthText, shortTime } from '@plain-trowel/core/quantity/timeText';
 import { AXIS_PX } from './axis.ts';
 import { inkOf, washOf } from './chartInk.ts';
 
@@ -54,6 +53,8 @@ export type TimeChartProps = {
     readonly side: 'above' | 'below';
   }[];
   readonly washes?: readonly { readonly from: number; readonly to: number; readonly band: BandName }[];
+  /** Nights, shaded behind everything. */
+  readonly nights?: readonly { readonly fromMs: number; readonly toMs: number }[];
   readonly marks?: readonly { readonly atMs: number; readonly label: string }[];
   /** Under somebody’s hand: it follows at once. */
   readonly quick?: boolean;
@@ -202,14 +203,6 @@ function decimalsOf([first, second]: readonly { readonly value: number }[]): num
   return step > 0 && step < 1 ? Math.min(3, Math.ceil(-Math.log10(step))) : Number.isInteger(step) ? 0 : 1;
 }
 
-function tickText(ms: number, stepMs: number, timeZone: string): string {
-  if (stepMs < 60_000) return clockTime(ms, timeZone);
-  if (stepMs >= MONTH_MS) return monthText(ms, timeZone);
-  const time = shortTime(ms, timeZone);
-  if (stepMs >= 86_400_000) return dayText(ms, timeZone);
-  return time === '00:00' ? dayText(ms, timeZone) : time;
-}
-
 function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions> {
   const steel = inkOf('--steel');
   const paper = inkOf('--paper');
@@ -221,6 +214,16 @@ function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions>
     weight: 600,
   } as const;
   const all: Record<string, AnnotationOptions> = {};
+  props.nights?.forEach((night, at) => {
+    all[`night${at}`] = {
+      type: 'box',
+      xMin: night.fromMs,
+      xMax: night.toMs,
+      borderWidth: 0,
+      backgroundColor: inkOf('--night-wash'),
+      drawTime: 'beforeDatasetsDraw',
+    };
+  });
   props.washes?.forEach((wash, at) => {
     all[`wash${at}`] = {
       type: 'box',

@@ -1,3 +1,4 @@
+import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -15,7 +16,6 @@ import type { PlotView } from '@plain-trowel/core/live/plotView';
 import { Ruler } from '../ruler/Ruler.tsx';
 import { typedCounts } from '@plain-trowel/core/calibration/runPoint';
 import { formatPercent } from '@plain-trowel/core/quantity/format';
-import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 
 /** The ruler of a plot's leading probe, with the reading as it is now. */
 export function PlotRuler({
@@ -84,7 +84,7 @@ export function PlotRuler({
       <Ruler
         label={`Ruler of ${parts.probe?.label ?? 'the probe'} in ${plot.name}`}
         fullScaleCounts={fullScaleCounts(board?.adcBits ?? 12)}
-        rawUnit={channel ? UNIT_OF[channel.quantity].unit : 'raw counts'}
+        rawUnit={recordUnitOf(channel)}
         fit={fit}
         edges={edges ?? plot.bandEdges}
         words={plot.words}

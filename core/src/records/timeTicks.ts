@@ -1,4 +1,6 @@
 /** Places for marks on a time axis: round steps, in the garden's own time zone. */
+import { clockTime, dayText, monthText, shortTime } from '../quantity/timeText.ts';
+
 const SECOND = 1000;
 const MINUTE = 60 * SECOND;
 const HOUR = 60 * MINUTE;
@@ -101,4 +103,13 @@ export function zoneOffsetMs(timeMs: number, timeZone: string): number {
     part('second'),
   );
   return asUtc - Math.floor(timeMs / SECOND) * SECOND;
+}
+
+/** What stands at a mark: seconds, minutes, the day at midnight, days or months, by the distance of the marks. */
+export function tickText(ms: number, stepMs: number, timeZone: string): string {
+  if (stepMs < MINUTE) return clockTime(ms, timeZone);
+  if (stepMs >= MONTH_MS) return monthText(ms, timeZone);
+  if (stepMs >= DAY) return dayText(ms, timeZone);
+  const time = shortTime(ms, timeZone);
+  return time === '00:00' ? dayText(ms, timeZone) : time;
 }

@@ -8,7 +8,7 @@ import { boardTable, type BoardTable } from '../../calibration/boardTable.ts';
 import { fullScaleCounts, plausibleWithin } from '../../electrics/converter.ts';
 import { byId } from '../../quantity/byId.ts';
 import type { PercentKind } from '../../quantity/percentKind.ts';
-import type { Quantity } from '../../quantity/quantities.ts';
+import { UNIT_OF, type Quantity } from '../../quantity/quantities.ts';
 import { remembered } from '../../quantity/remembered.ts';
 import type { Channel, Garden } from '../document/schema.ts';
 import { loopWindow } from './loopWindow.ts';
@@ -83,6 +83,10 @@ export const readsCounts = (channel: Pick<Channel, 'quantity' | 'correction'>): 
 /** How a channel's numbers are called where they stand beside a percent. */
 export const rawUnitOf = (channel: Pick<Channel, 'quantity' | 'correction'>): string =>
   readsCounts(channel) ? 'counts' : ownUnitOf(channel);
+
+/** The unit of a channel's numbers as they are recorded, on the scale of a chart. */
+export const recordUnitOf = (channel: Pick<Channel, 'quantity' | 'correction'> | null | undefined): string =>
+  !channel || readsCounts(channel) ? 'raw counts' : UNIT_OF[channel.quantity].unit;
 
 const ownUnitOf = ({ quantity }: Pick<Channel, 'quantity'>): string =>
   quantity === 'factory moisture'

@@ -1,4 +1,4 @@
-import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
+import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { Link } from 'react-router';
 import { methodOf } from '@plain-trowel/core/calibration/methods';
 import { outcomeOf } from '@plain-trowel/core/calibration/run';
@@ -116,7 +116,7 @@ export function InUsePanel({
           calibrated={calibrated}
           outcome={outcome}
           now={present?.rawCounts ?? null}
-          rawUnit={parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts'}
+          rawUnit={recordUnitOf(parts.channel)}
         />
       )}
       <PointTable

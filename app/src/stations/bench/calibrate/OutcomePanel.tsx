@@ -1,4 +1,4 @@
-import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
+import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { useMemo, useState } from 'react';
 import type { Assumed } from '@plain-trowel/core/calibration/assumptions';
 import type { Curve, CurveKind } from '@plain-trowel/core/calibration/curve';
@@ -91,7 +91,7 @@ export function OutcomePanel({ parts, run, outcome }: { parts: PlotParts; run: R
             calibrated={calibrated}
             outcome={outcome}
             now={now}
-            rawUnit={parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts'}
+            rawUnit={recordUnitOf(parts.channel)}
           />
           <AssumptionPanel run={run} />
           <FinishForm key={run.id} parts={parts} kind={kind} needsReason={needsReason(findings)} />

@@ -17,8 +17,7 @@ import { isUnknown } from '@plain-trowel/core/control/plotState';
 import { clockTime } from '@plain-trowel/core/quantity/timeText';
 import type { Hold } from './useHold.ts';
 import { Verdict } from './Verdict.tsx';
-import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
-import { rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
+import { recordUnitOf, rawUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
 
 /** The main answer: the number, large, and beside it whether it may be used; then what it means. */
@@ -33,7 +32,7 @@ export function NowPanel({ parts, view, hold }: { parts: PlotParts; view: PlotVi
   useWorked('now', worked, true);
   const channelId = parts.channel?.id ?? '';
   const silence = hold.held ? null : (live.silent.get(channelId) ?? null);
-  const unit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
+  const unit = recordUnitOf(parts.channel);
   if (silence) return <Silent silence={silence} unit={unit} timeZone={garden.timeZone} />;
   if (!parts.channel && parts.probe) return <DecidesNothing kind={parts.probe.kind} />;
   if (!present || !worked)

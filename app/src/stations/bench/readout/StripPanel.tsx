@@ -1,7 +1,7 @@
+import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { formatDuration } from '@plain-trowel/core/quantity/format';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
@@ -25,7 +25,7 @@ export function StripPanel({ parts, hold }: { parts: PlotParts; hold: Hold }) {
   const [chosenS, setChosenS] = useState<number | null>(null);
   // A faster clock fills a minute in a blink: until the person chooses, the strip is as long as about a minute of watching.
   const windowS = chosenS ?? (speed === 60 ? 3600 : speed === 10 ? 600 : 60);
-  const unit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
+  const unit = recordUnitOf(parts.channel);
   const full = fullScaleCounts(parts.board?.adcBits ?? 12);
   const { calibration, fit } = parts;
   const { timesMs: times, values } = hold.stretchOf(windowS * 1000);

@@ -1,7 +1,7 @@
-import { lazy, Suspense, useMemo } from 'react';
+import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
+import { lazy, Suspense, useMemo, useRef, type ReactNode } from 'react';
 import { bandsOf } from '@plain-trowel/core/quantity/bands';
 import { countsAtPercent, readCurves } from '@plain-trowel/core/calibration/curve';
-import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -9,12 +9,16 @@ import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { fitOf } from '@plain-trowel/core/garden/bind/decided';
+import { nightsIn } from '@plain-trowel/core/garden/bind/nights';
 import { percentThen, versionsThen } from '@plain-trowel/core/garden/bind/percentThen';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { gapFinder, traceOf } from '@plain-trowel/core/records/trace';
+import { dayTime } from '@plain-trowel/core/quantity/timeText';
+import type { ChartPicture } from '@plain-trowel/core/records/chartSvg';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import type { ShownRecord } from '../../../data/queries.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
+import { ChartFiles } from './ChartFiles.tsx';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
 
 const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
@@ -22,6 +26,8 @@ const TimeChart = lazy(async () => ({ default: (await import('../../../charts/Ti
 /** Percent by the calibration in use, by those of the time, or neither. */
 export type LogScale = 'percent' | 'then' | 'raw';
 const HEIGHT = 300;
+/** In a longer stretch nights would be stripes. */
+const MOST_NIGHTS_MS = 15 * 86_400_000;
 /** Share of the chart's width that the words of a mark need. */
 const LEAST_APART = 0.09;
 
@@ -35,6 +41,7 @@ export function LogChart({
   fromMs,
   toMs,
   quick,
+  frame,
 }: {
   parts: PlotParts;
   record: ShownRecord;
@@ -46,6 +53,8 @@ export function LogChart({
   toMs: number;
   /** It stands still until somebody moves it: then it follows the hand. */
   quick: boolean;
+  /** What the chart lies in: hands that move it. */
+  frame: (chart: ReactNode) => ReactNode;
 }) {
   const { garden } = useGarden();
   const [tone] = useSheetTone();
@@ -112,29 +121,51 @@ export function LogChart({
     [others, garden, scale, fit],
   );
   const marks = useMemo(() => marksOf(events, toMs - fromMs), [events, fromMs, toMs]);
+  const nights = useMemo(
+    () => (toMs - fromMs > MOST_NIGHTS_MS ? [] : nightsIn(garden, { fromMs, toMs })),
+    [garden, fromMs, toMs],
+  );
+  const around = useRef<HTMLDivElement>(null);
+  const yUnit = scale === 'raw' ? recordUnitOf(channel) : percentUnit(fit?.percentKind ?? 'span');
+  const name = channel ? channelName(garden, channel) : '';
+  const { timeZone } = garden;
+  const picture = (): ChartPicture => ({
+    title: `${plot.name}, ${yUnit}${scale === 'then' ? ' as it was then' : ''}, ${dayTime(fromMs, timeZone)} to ${dayTime(toMs, timeZone)}`,
+    timeZone,
+    fromMs,
+    toMs,
+    yUnit,
+    yMin: chart.yMin,
+    yMax: chart.yMax,
+    series: [{ name, points: chart.points }, ...beside.map(({ label, points }) => ({ name: label, points }))],
+    lines: chart.lines,
+    marks,
+  });
   return (
-    <Suspense fallback={<div style={{ height: HEIGHT }} />}>
-      <TimeChart
-        label={`${plot.name}, ${scale === 'raw' ? 'raw counts' : `${fit?.percentKind ?? 'span'} percent${scale === 'then' ? ' as it was then' : ''}`} over time, with start and stop limit. The readings are in the table below.`}
-        height={HEIGHT}
-        timeZone={garden.timeZone}
-        fromMs={fromMs}
-        toMs={toMs}
-        yUnit={
-          scale !== 'raw'
-            ? percentUnit(fit?.percentKind ?? 'span')
-            : channel
-              ? UNIT_OF[channel.quantity].unit
-              : 'raw counts'
-        }
-        marks={marks}
-        quick={quick}
-        tone={tone}
-        {...chart}
-        others={beside}
-        name={channel ? channelName(garden, channel) : ''}
-      />
-    </Suspense>
+    <>
+      {frame(
+        <div ref={around}>
+          <Suspense fallback={<div style={{ height: HEIGHT }} />}>
+            <TimeChart
+              label={`${plot.name}, ${scale === 'raw' ? 'raw counts' : `${fit?.percentKind ?? 'span'} percent${scale === 'then' ? ' as it was then' : ''}`} over time, with start and stop limit. The readings are in the table below.`}
+              height={HEIGHT}
+              timeZone={timeZone}
+              fromMs={fromMs}
+              toMs={toMs}
+              yUnit={yUnit}
+              marks={marks}
+              nights={nights}
+              quick={quick}
+              tone={tone}
+              {...chart}
+              others={beside}
+              name={name}
+            />
+          </Suspense>
+        </div>,
+      )}
+      <ChartFiles picture={picture} around={around} />
+    </>
   );
 }
 

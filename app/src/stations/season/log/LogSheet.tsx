@@ -1,5 +1,5 @@
+import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
-import { UNIT_OF } from '@plain-trowel/core/quantity/quantities';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { candidatesOf } from '@plain-trowel/core/garden/bind/decided';
@@ -101,7 +101,7 @@ function LogOfPlot({
     ...(parts.channel ? [parts.channel] : []),
     ...garden.channels.filter(({ id }) => id !== channelId && shownIds.has(id)),
   ];
-  const rawUnit = parts.channel ? UNIT_OF[parts.channel.quantity].unit : 'raw counts';
+  const rawUnit = recordUnitOf(parts.channel);
   return (
     <>
       <LogHead parts={parts} record={record} water={water.data ?? null} stretch={stretch} />
@@ -128,18 +128,21 @@ function LogOfPlot({
         )}
       </StretchBar>
       {record && record.readings > 0 ? (
-        <PointedChart tools={stretch} channels={pointed} scale={scale} fromMs={fromMs} toMs={toMs}>
-          <LogChart
-            parts={parts}
-            record={record}
-            others={others}
-            events={own}
-            scale={scale}
-            fromMs={fromMs}
-            toMs={toMs}
-            quick={!stretch.follows}
-          />
-        </PointedChart>
+        <LogChart
+          parts={parts}
+          record={record}
+          others={others}
+          events={own}
+          scale={scale}
+          fromMs={fromMs}
+          toMs={toMs}
+          quick={!stretch.follows}
+          frame={(chart) => (
+            <PointedChart tools={stretch} channels={pointed} scale={scale} fromMs={fromMs} toMs={toMs}>
+              {chart}
+            </PointedChart>
+          )}
+        />
       ) : (
         <p className="my-8 text-soft">
           {record
