@@ -128,12 +128,16 @@ beforeAll(() => {
 });
 
 /** What stood on the display, one after the other, and the panel at the end. */
-function shownBy(rows: readonly string[], ran = program): { texts: string[]; panel: Panel } {
+function shownBy(
+  rows: readonly string[],
+  ran = program,
+  address = ADDRESS,
+): { texts: string[]; panel: Panel } {
   const panel = new Panel();
   const texts: string[] = [];
   let drawn = 0;
-  for (const line of played(ran, [`o 21 22 ${ADDRESS} 1`, ...rows])) {
-    const frame = new RegExp(`^wrote ${ADDRESS} (\\w+)$`).exec(line)?.[1];
+  for (const line of played(ran, [`o 21 22 ${address} 1`, ...rows])) {
+    const frame = new RegExp(`^wrote ${address} (\\w+)$`).exec(line)?.[1];
     if (frame === undefined) continue;
     panel.take(frame);
     // Two lines of a window and two halves each.
@@ -207,34 +211,43 @@ describe('a display in C++', () => {
     expect(readings).toHaveLength(10);
   });
 
-  test('needs no lamp beside it; an 8-bit board leaves it dark and says so', () => {
-    const alone = compiled({ ...plan, lamps: [] }, '-O1');
-    expect(alone.said).toBe('');
-    expect(shownBy([`a ${stick} 1900`, 'w 20'], alone.program).texts.length).toBeGreaterThan(0);
+  test('an 8-bit board leaves it dark and says so', () => {
     const small = forCpp({ ...plan, traits: '5 V 8-bit board' });
     expect(small.displays).toEqual([]);
     expect(small.leftOut.map(({ kind }) => kind)).toEqual(['display-in-python']);
   });
 });
 
-test.each([
-  ['counts', '{percent}', '1900 counts/'],
-  ['tension', '{percent}', '44.4 kPa/'],
-  ['switch', '{percent}', 'wet side/'],
-] as const)('what has no percent is written as %s', (scale, display, asked) => {
-  const other: BoardPlan = {
-    ...plan,
-    lamps: [],
-    displays: [{ ...DISPLAY, scale }],
-    signals: plan.signals.map((one) => ({ ...one, display })),
-  };
-  const board = compiled(other, '-O1');
-  expect(shownBy([`a ${stick} 1900`, 'w 700'], board.program).texts.at(-1)).toBe(asked);
+describe('displays without a lamp beside them', () => {
+  const scales = ['counts', 'tension', 'switch'] as const;
+  let board = '';
+  beforeAll(() => {
+    const made = compiled(
+      {
+        ...plan,
+        lamps: [],
+        displays: scales.map((scale, place) => ({ ...DISPLAY, scale, address: ADDRESS + place })),
+        signals: plan.signals.map((one) => ({ ...one, display: '{percent}' })),
+      },
+      '-O1',
+    );
+    expect(made.said).toBe('');
+    board = made.program;
+  });
+  test.each([
+    ['counts', 0, '1900 counts/'],
+    ['tension', 1, '44.4 kPa/'],
+    ['switch', 2, 'wet side/'],
+  ] as const)('write what has no percent as %s', (_, place, asked) => {
+    const { texts } = shownBy([`a ${stick} 1900`, 'w 700'], board, ADDRESS + place);
+    expect(texts.at(-1)).toBe(asked);
+  });
 });
 
 describe('a text display in C++', () => {
   const port = 39;
-  const letters: BoardPlan = { ...plan, displays: [{ ...DISPLAY, of: 'letters', address: port }] };
+  // Beside one of dots.
+  const letters: BoardPlan = { ...plan, displays: [DISPLAY, { ...DISPLAY, of: 'letters', address: port }] };
   let board = '';
   beforeAll(() => {
     const made = compiled(letters, '-O1');
@@ -264,9 +277,5 @@ describe('a text display in C++', () => {
       panelAfter(panel, `a ${stick} 4095`, 'w 30');
       expect(panel.text()).toMatch(/^Probe\? \?/);
     }
-  });
-  test('stands beside one of dots, each with its own plot', () => {
-    const both = compiled({ ...plan, displays: [DISPLAY, ...letters.displays] }, '-O1');
-    expect(both.said).toBe('');
   });
 });
