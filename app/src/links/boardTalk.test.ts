@@ -40,6 +40,24 @@ describe('a board that says what it runs', () => {
     expect(talk.board?.numberOf('line-roof')).toBe(1);
   });
 
+  test('a line is skipped for as long as the board goes on saying so, and its end does not waver', () => {
+    const { talk, typed, hear } = following('roof');
+    hear(VERSION, '# lines line-roof');
+    talk.order({ lineId: 'line-roof', kind: 'skip', forS: 3600 });
+    expect(typed.at(-1)).toBe('skip 1 3600');
+    const standing = '# line 1 rests switched-off today 0 ml';
+    const endOf = (updates: readonly SourceUpdate[]) =>
+      lastAnswers(updates)?.lines['line-roof']?.skippedUntilMs;
+    expect(endOf(hear(standing))).toBe(null);
+    expect(endOf(hear(standing, '# skip 1 3600 s'))).toBe(NOON_MS + 3_600_000);
+    // The same moment, told a second off.
+    expect(endOf(hear(standing, '# skip 1 3599 s'))).toBe(NOON_MS + 3_600_000);
+    expect(endOf(hear(standing, '# skip 1 7200 s'))).toBe(NOON_MS + 7_200_000);
+    // It was let go, or the board has restarted and knows nothing of it.
+    expect(endOf(hear('# line 1 rests not-below-start today 0 ml'))).toBe(null);
+    expect(hear('# skip 2 60 s')).toEqual([]);
+  });
+
   test('with contacts it is told the sun as well, once it has said that it has any', () => {
     const { typed, hear } = following('stern');
     hear(VERSION, '# lines');

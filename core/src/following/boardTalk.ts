@@ -69,6 +69,8 @@ const ASK_EVERY_MS = 5000;
 /** Its seconds are not quite ours, and nights exist in which the hour changes. */
 const CLOCK_EVERY_MS = 1_800_000;
 const DAY_S = 86_400;
+/** Told again and again in whole seconds the end of a skip wavers: nearer than this it is the same. */
+const SAME_END_MS = 5000;
 /** A board on a network fetches an order with one report and answers it with the next, ms. */
 const FAR_ANSWER_MS = 45_000;
 
@@ -83,6 +85,7 @@ export class BoardTalk {
   private contactIds: readonly string[] = [];
   private contactAnswers: Record<string, ContactAnswer> = {};
   private answers: Record<string, LineAnswer> = {};
+  private readonly skipEndsMs: Record<string, number> = {};
   private askedMs = -Infinity;
   private clockMs = -Infinity;
   /** So many of the next lines answer a person. */
@@ -316,7 +319,11 @@ export class BoardTalk {
     const id = this.ids[line - 1];
     const before = id === undefined ? undefined : this.answers[id];
     if (id === undefined || !before) return [];
-    const skippedUntilMs = leftS > 0 ? atMs + leftS * 1000 : null;
+    const toldMs = atMs + leftS * 1000;
+    const knownMs = this.skipEndsMs[id] ?? -Infinity;
+    const endMs = Math.abs(toldMs - knownMs) < SAME_END_MS ? knownMs : toldMs;
+    this.skipEndsMs[id] = endMs;
+    const skippedUntilMs = leftS > 0 ? endMs : null;
     this.answers = { ...this.answers, [id]: { ...before, skippedUntilMs } };
     return [this.told()];
   }

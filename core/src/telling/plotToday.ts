@@ -1,6 +1,6 @@
 /** What a plot's row on Today says beside its reading: when it is watered next, and how it stood a day ago. */
 import { readCurve } from '../calibration/curve.ts';
-import type { LineAnswer } from '../control/host/answers.ts';
+import { skippedUntil, type LineAnswer } from '../control/host/answers.ts';
 import { boundSlots, nextDueS } from '../control/programs/slots.ts';
 import { calibrationMismatch, type PlotParts } from '../garden/bind/plotParts.ts';
 import type { Garden, WaterLine } from '../garden/document/schema.ts';
@@ -34,8 +34,8 @@ export function nextWater(
   if (!line.automatic) return 'switched off';
   if (answer?.isLocked) return 'locked';
   if (answer?.isOn) return 'running now';
-  if (answer?.skippedUntilMs != null && answer.skippedUntilMs > nowMs)
-    return `skipped until ${whenText(answer.skippedUntilMs, nowMs, timeZone)}`;
+  const skippedMs = skippedUntil(answer, nowMs);
+  if (skippedMs !== null) return `skipped until ${whenText(skippedMs, nowMs, timeZone)}`;
   if (program.kind === 'timer' || program.kind === 'veto') {
     const atMs = nextSlotMs(program.slots, nowMs, timeZone);
     const unless = program.kind === 'veto' ? ', unless it is wet enough' : '';

@@ -27,6 +27,12 @@ export type LineAnswer = {
   readonly noRise: number;
 };
 
+/** Until when a line is skipped; null where it is not, or not any more: a board that has fallen silent cannot say that it is over. */
+export const skippedUntil = (answer: LineAnswer | undefined, nowMs: number): number | null => {
+  const untilMs = answer?.skippedUntilMs ?? null;
+  return untilMs !== null && untilMs > nowMs ? untilMs : null;
+};
+
 /** By the id of the line. */
 export type LineAnswers = Readonly<Record<string, LineAnswer>>;
 

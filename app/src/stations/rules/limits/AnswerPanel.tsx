@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { ArmDialog } from './program/ArmDialog.tsx';
 import { setWaterLine } from '@plain-trowel/core/garden/edits/plots';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
+import { skippedUntil, type LineAnswer } from '@plain-trowel/core/control/host/answers';
 import { formatDuration, formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import { runVolume } from '@plain-trowel/core/control/runVolume';
 import { workWait } from '@plain-trowel/core/control/workWait';
@@ -39,7 +39,7 @@ function Doing({ answer, line, nowMs }: { answer: LineAnswer; line: WaterLine; n
   const leftS = answer.mayStartAtMs === null ? null : (answer.mayStartAtMs - nowMs) / 1000;
   return (
     <>
-      off: {answer.skippedUntilMs === null ? reasonText(answer.reason) : 'you told it to skip'}
+      off: {skippedUntil(answer, nowMs) === null ? reasonText(answer.reason) : 'you told it to skip'}
       {leftS !== null && leftS > 0 && (
         <>
           ; may start in{' '}

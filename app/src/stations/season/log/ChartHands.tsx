@@ -59,7 +59,7 @@ export function ChartHands({
     const from = point ?? tools.toMs;
     onPoint(Math.min(tools.toMs, Math.max(tools.fromMs, from + share * spanMs)));
   };
-  const place01 = point === null ? null : (point - tools.fromMs) / spanMs;
+  const cursorShare = point === null ? null : (point - tools.fromMs) / spanMs;
   const drag = (pointerId: number, clientX: number) => {
     const before = held.current.get(pointerId);
     if (before === undefined) return;
@@ -108,11 +108,11 @@ export function ChartHands({
       }}
     >
       {children}
-      {place01 !== null && place01 >= 0 && place01 <= 1 && (
+      {cursorShare !== null && cursorShare >= 0 && cursorShare <= 1 && (
         <span
           aria-hidden
           className="pointer-events-none absolute top-1.5 bottom-8 w-px bg-handle"
-          style={{ left: `calc(${AXIS_PX}px + ${place01} * (100% - ${AXIS_PX + RIGHT_PX}px))` }}
+          style={{ left: `calc(${AXIS_PX}px + ${cursorShare} * (100% - ${AXIS_PX + RIGHT_PX}px))` }}
         />
       )}
     </div>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { skippedUntil } from '@plain-trowel/core/control/host/answers';
 import type { SkipChoice } from '@plain-trowel/core/control/host/skips';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { whenText } from '@plain-trowel/core/telling/plotToday';
@@ -13,10 +14,8 @@ export function SkippedNow() {
   const { garden } = useGarden();
   const live = useLive();
   const skipped = garden.waterLines.flatMap(({ id, name }) => {
-    const untilMs = live.answers[id]?.skippedUntilMs ?? null;
-    return untilMs !== null && untilMs > live.nowMs
-      ? [`${name} until ${whenText(untilMs, live.nowMs, garden.timeZone)}`]
-      : [];
+    const untilMs = skippedUntil(live.answers[id], live.nowMs);
+    return untilMs !== null ? [`${name} until ${whenText(untilMs, live.nowMs, garden.timeZone)}`] : [];
   });
   return skipped.length === 0 ? null : (
     <p role="status" className="mt-1 border-l-[3px] border-rill pl-3">
@@ -37,7 +36,7 @@ export function Holiday() {
   const automatic = garden.waterLines.filter((one) => one.automatic && one.program.kind !== 'alert-only');
   const heard = automatic.filter(({ id }) => live.answers[id] !== undefined);
   const unheard = automatic.filter(({ id }) => live.answers[id] === undefined);
-  const skipped = heard.filter(({ id }) => (live.answers[id]?.skippedUntilMs ?? 0) > live.nowMs);
+  const skipped = heard.filter(({ id }) => skippedUntil(live.answers[id], live.nowMs) !== null);
   if (!orders || heard.length === 0) return null;
   const order = (lines: readonly WaterLine[], forS: number) => {
     for (const { id } of lines) orders.order({ lineId: id, kind: 'skip', forS });

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { LineAnswer } from '@plain-trowel/core/control/host/answers';
+import { skippedUntil, type LineAnswer } from '@plain-trowel/core/control/host/answers';
 import { usesProbe } from '@plain-trowel/core/control/programs/programs';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import type { PlotView } from '@plain-trowel/core/live/plotView';
@@ -50,7 +50,7 @@ export function PlotRow({ parts, view }: { parts: PlotParts; view: PlotView }) {
       'next',
       line === null
         ? 'by you, no water line'
-        : (heldText(parts, view, live.answers[line.id]) ??
+        : (heldText(parts, view, live.answers[line.id], live.nowMs) ??
           nextWater(garden, parts, line, live.answers[line.id], live.nowMs)),
     ],
     [
@@ -113,9 +113,10 @@ function heldText(
   { plot, line }: PlotParts,
   { span }: PlotView,
   answer: LineAnswer | undefined,
+  nowMs: number,
 ): string | null {
   if (!line?.automatic || !usesProbe(line.program.kind) || !span || !answer) return null;
-  if (answer.skippedUntilMs !== null) return null;
+  if (skippedUntil(answer, nowMs) !== null) return null;
   const isDue = span.percent < plot.limits.startTenths / 10;
   return isDue && !answer.isOn && !answer.isLocked && answer.mayStartAtMs === null
     ? `held: ${reasonText(answer.reason)}`

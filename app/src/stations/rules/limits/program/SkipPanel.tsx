@@ -5,6 +5,7 @@ import {
   skipLengthS,
   type SkipChoice,
 } from '@plain-trowel/core/control/host/skips';
+import { skippedUntil } from '@plain-trowel/core/control/host/answers';
 import type { WaterLine } from '@plain-trowel/core/garden/document/schema';
 import { localTimeIn } from '@plain-trowel/core/quantity/localTime';
 import { whenText } from '@plain-trowel/core/telling/plotToday';
@@ -63,10 +64,10 @@ export function SkipPanel({ line }: { line: WaterLine }) {
     orders.order({ lineId: line.id, kind: 'skip', forS });
     session.refresh();
   };
-  const untilMs = answer.skippedUntilMs;
+  const untilMs = skippedUntil(answer, live.nowMs);
   return (
     <section aria-label="Skip watering" className="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2">
-      {untilMs !== null && untilMs > live.nowMs ? (
+      {untilMs !== null ? (
         <>
           <p role="status" className="max-w-[62ch] border-l-[3px] border-rill pl-3">
             <b className="font-semibold">
