@@ -1,26 +1,18 @@
 import type { QueryClient } from '@tanstack/react-query';
-import { FLAGS } from '@plain-trowel/core/records/series';
+import { FLAGS, incomingDays, type Incoming } from '@plain-trowel/core/records/series';
 import { showToast } from '../ui/toasts.ts';
 import { firstRealText } from '../words/storageText.ts';
 import { askPersistence, noteFirstReal } from './keeping.ts';
 import { keepingQuery } from './queries.ts';
-import type { ReadingsByChannel } from './recordStore.ts';
 import { database } from './services.ts';
 
 /** Gardens of this page whose first real reading has been seen to. */
 const known = new Set<string>();
 
 /** With the first reading of a real probe the browser is asked to keep this site's data, and the person is told why and what it said. */
-export async function keepSafe(
-  client: QueryClient,
-  gardenId: string,
-  readings: ReadingsByChannel,
-): Promise<void> {
+export async function keepSafe(client: QueryClient, gardenId: string, readings: Incoming): Promise<void> {
   if (known.has(gardenId)) return;
-  const hasReal = [...readings.values()].some((list) =>
-    list.some(({ flags }) => (flags & FLAGS.simulated) === 0),
-  );
-  if (!hasReal) return;
+  if (!hasReal(readings)) return;
   known.add(gardenId);
   try {
     if (!(await noteFirstReal(await database(), gardenId, Date.now()))) return;
@@ -32,4 +24,10 @@ export async function keepSafe(
   const persistence = await askPersistence();
   void client.invalidateQueries({ queryKey: keepingQuery(gardenId).queryKey });
   showToast({ tone: 'done', text: firstRealText(persistence) });
+}
+
+function hasReal(readings: Incoming): boolean {
+  for (const { readings: day } of incomingDays(readings))
+    if (day.some(({ flags }) => (flags & FLAGS.simulated) === 0)) return true;
+  return false;
 }

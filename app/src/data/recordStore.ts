@@ -5,11 +5,12 @@ import { WaterSums } from '@plain-trowel/core/records/waterGiven';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
 import {
-  byDay,
   DAY_MS,
   FLAGS,
+  incomingDays,
   isSoundBlock,
   type DayBlock,
+  type Incoming,
   type Reading,
 } from '@plain-trowel/core/records/series';
 import { allOrNothing, daysOfChannel, type AsideRecord, type Db, type WriteTx, writeTo } from './db.ts';
@@ -42,32 +43,31 @@ const SHOWN_CLASHES = 8;
 export async function putReadings(
   tx: WriteTx,
   gardenId: string,
-  readings: ReadingsByChannel,
+  readings: Incoming,
   onClash: OnClash,
   onAdded?: (channelId: string, dayMs: number, added: readonly Reading[]) => Promise<unknown>,
 ): Promise<PutOutcome> {
   let [added, beside, same, clashes, damagedDays] = [0, 0, 0, 0, 0];
   const firstClashes: Clash[] = [];
-  const writtenDays = new Map<string, readonly number[]>();
-  for (const [channelId, list] of readings) {
-    const days = byDay(list);
-    writtenDays.set(channelId, [...days.keys()]);
-    for (const [dayMs, day] of days) {
-      const stored: unknown = await tx.objectStore('blocks').get([gardenId, channelId, dayMs]);
-      const sound = isSoundBlock(stored) ? stored : null;
-      if (stored !== undefined && !sound) {
-        damagedDays += 1;
-        await putAside(tx, { gardenId, what: 'day', name: dayName(channelId, dayMs), record: stored });
-      }
-      const merged = mergeDay(sound, channelId, dayMs, day, onClash);
-      if (merged.block !== sound) await tx.objectStore('blocks').put({ gardenId, ...merged.block });
-      if (merged.added.length > 0) await onAdded?.(channelId, dayMs, merged.added);
-      added += merged.added.length;
-      for (const one of merged.added) if ((one.flags & FLAGS.beside) !== 0) beside += 1;
-      same += merged.same;
-      clashes += merged.clashes.length;
-      firstClashes.push(...merged.clashes.slice(0, SHOWN_CLASHES - firstClashes.length));
+  const writtenDays = new Map<string, number[]>();
+  for (const { channelId, dayMs, readings: day } of incomingDays(readings)) {
+    const written = writtenDays.get(channelId) ?? [];
+    written.push(dayMs);
+    writtenDays.set(channelId, written);
+    const stored: unknown = await tx.objectStore('blocks').get([gardenId, channelId, dayMs]);
+    const sound = isSoundBlock(stored) ? stored : null;
+    if (stored !== undefined && !sound) {
+      damagedDays += 1;
+      await putAside(tx, { gardenId, what: 'day', name: dayName(channelId, dayMs), record: stored });
     }
+    const merged = mergeDay(sound, channelId, dayMs, day, onClash);
+    if (merged.block !== sound) await tx.objectStore('blocks').put({ gardenId, ...merged.block });
+    if (merged.added.length > 0) await onAdded?.(channelId, dayMs, merged.added);
+    added += merged.added.length;
+    for (const one of merged.added) if ((one.flags & FLAGS.beside) !== 0) beside += 1;
+    same += merged.same;
+    clashes += merged.clashes.length;
+    firstClashes.push(...merged.clashes.slice(0, SHOWN_CLASHES - firstClashes.length));
   }
   return { added, beside, same, clashes, firstClashes, damagedDays, writtenDays };
 }

@@ -4,11 +4,17 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { contentOf, readEvent, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
-import { byDay, isSoundBlock, readingsOfDay, type Reading } from '@plain-trowel/core/records/series';
+import {
+  incomingDays,
+  isSoundBlock,
+  readingsOfDay,
+  type Incoming,
+  type Reading,
+} from '@plain-trowel/core/records/series';
 import type { Db, WriteTx } from './db.ts';
 import { freshName, named } from './eventIds.ts';
 import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
-import { oldId, putEvents, putReadings, type PutOutcome, type ReadingsByChannel } from './recordStore.ts';
+import { oldId, putEvents, putReadings, type PutOutcome } from './recordStore.ts';
 
 /** What a file would bring, before anything is written. */
 export type ImportPreview = {
@@ -30,33 +36,35 @@ const SHOWN = 8;
 export async function previewImport(
   db: Db,
   gardenId: string,
-  readings: ReadingsByChannel,
+  readings: Incoming,
   events: readonly GardenEvent[] = [],
   onProgress?: (doneFrac: number) => void,
 ): Promise<ImportPreview> {
   let [fresh, same, clashes, inside] = [0, 0, 0, 0];
   const [firstClashes, firstInside]: [Clash[], Clash[]] = [[], []];
-  let channels = 0;
-  for (const [channelId, list] of readings) {
-    for (const [dayMs, day] of byDay(list)) {
-      // The file against itself first: only what it says once can be held against the record.
-      const own = mergeDay(null, channelId, dayMs, day, 'keep');
-      inside += own.clashes.length;
-      firstInside.push(...own.clashes.slice(0, SHOWN - firstInside.length));
-      const stored: unknown = await db.get('blocks', [gardenId, channelId, dayMs]);
-      const merged = mergeDay(
-        isSoundBlock(stored) ? stored : null,
-        channelId,
-        dayMs,
-        readingsOfDay(own.block),
-        'keep',
-      );
-      fresh += merged.added.length;
-      same += merged.same + own.same;
-      clashes += merged.clashes.length;
-      firstClashes.push(...merged.clashes.slice(0, SHOWN - firstClashes.length));
-    }
-    onProgress?.((channels += 1) / readings.size);
+  const parts = readings instanceof Map ? readings.size : (readings as readonly unknown[]).length;
+  let done = 0;
+  let last: unknown = null;
+  for (const { channelId, dayMs, readings: day } of incomingDays(readings)) {
+    // The file against itself first: only what it says once can be held against the record.
+    const own = mergeDay(null, channelId, dayMs, day, 'keep');
+    inside += own.clashes.length;
+    firstInside.push(...own.clashes.slice(0, SHOWN - firstInside.length));
+    const stored: unknown = await db.get('blocks', [gardenId, channelId, dayMs]);
+    const merged = mergeDay(
+      isSoundBlock(stored) ? stored : null,
+      channelId,
+      dayMs,
+      readingsOfDay(own.block),
+      'keep',
+    );
+    fresh += merged.added.length;
+    same += merged.same + own.same;
+    clashes += merged.clashes.length;
+    firstClashes.push(...merged.clashes.slice(0, SHOWN - firstClashes.length));
+    const part = readings instanceof Map ? channelId : dayMs;
+    if (part !== last) onProgress?.(Math.min(1, (done += 1) / parts));
+    last = part;
   }
   const freshEvents = await unknownEvents(db, gardenId, events);
   return {
@@ -107,7 +115,7 @@ async function unknownEvents(
 }
 
 export type RecordsImport = {
-  readonly readings: ReadingsByChannel;
+  readonly readings: Incoming;
   /** Events to add; those that are recorded already are left out by the preview. */
   readonly events: readonly GardenEvent[];
   readonly onClash: OnClash;

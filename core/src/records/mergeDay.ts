@@ -33,6 +33,7 @@ export function mergeDay(
   readings: readonly Reading[],
   onClash: OnClash,
 ): Merged {
+  if (!block && isRising(readings)) return asBlock(channelId, dayMs, readings);
   const rows = new Rows(block);
   const added: Reading[] = [];
   const clashes: Clash[] = [];
@@ -56,6 +57,33 @@ export function mergeDay(
   }
   return { block: rows.block(block, channelId, dayMs), added, same, clashes };
 }
+
+/** Whether readings come one behind the other, no two at a time: most files and every recorder give such. */
+const isRising = (readings: readonly Reading[]): boolean =>
+  readings.length > 0 &&
+  readings.every(
+    ({ timeMs }, at) => at === 0 || Math.round(timeMs) > Math.round(readings[at - 1]?.timeMs ?? 0),
+  );
+
+const asBlock = (channelId: string, dayMs: number, readings: readonly Reading[]): Merged => {
+  const added = readings.map(({ timeMs, raw, flags }) => ({
+    timeMs: dayMs + Math.round(timeMs - dayMs),
+    raw,
+    flags,
+  }));
+  return {
+    block: {
+      channelId,
+      dayMs,
+      offsetsMs: Uint32Array.from(added, ({ timeMs }) => timeMs - dayMs),
+      raw: Float64Array.from(added, ({ raw }) => raw),
+      flags: Uint8Array.from(added, ({ flags }) => flags),
+    },
+    added,
+    same: 0,
+    clashes: [],
+  };
+};
 
 type Row = { readonly offset: number; readonly raw: number; readonly flags: number };
 

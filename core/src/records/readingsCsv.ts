@@ -93,16 +93,10 @@ export function readReadingsCsv(
 ): Result<CsvReadings, CsvIssue> {
   if (!/\S/.test(text)) return fail({ kind: 'empty' });
   if (looksBinary(text)) return fail({ kind: 'binary' });
-  const body = text.startsWith('\ufeff') ? text.slice(1) : text;
-  const firstLine = /^\s*([^\r\n]*)/.exec(body)?.[1] ?? '';
-  const records = csvRecords(body, firstLine.includes(';') ? ';' : ',');
-  const header = records.next();
-  const columns = (header.done ? [] : header.value.cells).map((cell) => cell.trim().toLowerCase());
+  const { records, columns } = opened(text);
   const doubled = columns.find((column, at) => columns.indexOf(column) !== at && isColumn(column));
   if (doubled !== undefined) return fail({ kind: 'doubled-column', column: doubled });
-  const has = (column: Column) => columns.includes(column);
-  const needed: Column[] = ['time', 'raw', ...(has('plot') && has('probe') ? [] : (['channel'] as const))];
-  const missing = needed.find((column) => !has(column));
+  const missing = missingIn(columns);
   if (missing) return fail({ kind: 'missing-column', column: missing });
   const readRow = rowReader(columns, channels, added);
   const found = new Map<string, Reading[]>();
@@ -127,6 +121,25 @@ export function readReadingsCsv(
   onProgress?.(1);
   return wrong > 0 ? fail({ kind: 'rows', problems, more: wrong - problems.length }) : ok(found);
 }
+
+/** The records behind the first, which names the columns. */
+function opened(text: string) {
+  const body = text.startsWith('\ufeff') ? text.slice(1) : text;
+  const firstLine = /^\s*([^\r\n]*)/.exec(body)?.[1] ?? '';
+  const records = csvRecords(body, firstLine.includes(';') ? ';' : ',');
+  const header = records.next();
+  const columns = (header.done ? [] : header.value.cells).map((cell) => cell.trim().toLowerCase());
+  return { records, columns };
+}
+
+function missingIn(columns: readonly string[]): Column | undefined {
+  const has = (column: Column) => columns.includes(column);
+  const needed: Column[] = ['time', 'raw', ...(has('plot') && has('probe') ? [] : (['channel'] as const))];
+  return needed.find((column) => !has(column));
+}
+
+/** Whether a text begins as a readings CSV does; any other table may still be read by its columns. */
+export const isReadingsCsv = (text: string): boolean => missingIn(opened(text).columns) === undefined;
 
 const isColumn = (column: string): boolean => (COLUMNS as readonly string[]).includes(column);
 

@@ -48,6 +48,25 @@ export function byDay(readings: readonly Reading[]): Map<number, Reading[]> {
   return days;
 }
 
+/** Readings that are to be put into a record: by channel, or by channel and day; in any order. */
+export type Incoming = ReadonlyMap<string, readonly Reading[]> | readonly DayBlock[];
+
+export type IncomingDay = {
+  readonly channelId: string;
+  readonly dayMs: number;
+  readonly readings: readonly Reading[];
+};
+
+/** Day by day, so that a million of them are never in memory as single readings. */
+export function* incomingDays(incoming: Incoming): Generator<IncomingDay> {
+  if (incoming instanceof Map)
+    for (const [channelId, list] of incoming as ReadonlyMap<string, readonly Reading[]>)
+      for (const [dayMs, readings] of byDay(list)) yield { channelId, dayMs, readings };
+  else
+    for (const block of incoming as readonly DayBlock[])
+      yield { channelId: block.channelId, dayMs: block.dayMs, readings: readingsOfDay(block) };
+}
+
 /** Readings of a stretch, in order. */
 export const readingsOf = (series: Series): Reading[] =>
   Array.from(series.timesMs, (timeMs, at) => ({

@@ -1,0 +1,122 @@
+/** When a row of a table was taken, by its layout. */
+import { isMoment, momentOf } from '../quantity/moment.ts';
+import { momentsIn, type ToMoment } from './clocks.ts';
+import { dayOfDate, readDateCell } from './dateText.ts';
+import { roleColumns, type Layout } from './layout.ts';
+import { numberBy } from './numberForm.ts';
+
+export type TimeProblem = 'time' | 'time-range' | 'no-such-hour';
+export type RowTime = { readonly ms: number } | { readonly problem: TimeProblem; readonly text: string };
+
+/** A day without a time of day counts from its noon. */
+export const NOON_MS = 43_200_000;
+const DAY_MS = 86_400_000;
+/** Day 0 of spreadsheets, 1899-12-30, as ms since 1970. */
+const SHEET_START_MS = Date.UTC(1899, 11, 30);
+
+/** Reads the times of a table's rows, in their order. */
+export function rowTimes(layout: Layout): (cells: readonly string[]) => RowTime {
+  const toMoment = momentsIn(layout.timeZone, layout.isFalling);
+  const [timeAt = -1] = roleColumns(layout, 'time');
+  const [dayAt = -1] = roleColumns(layout, 'day');
+  const [clockCellAt = -1] = roleColumns(layout, 'clock');
+  const lastDay = new LastDay();
+  if (timeAt >= 0) {
+    if (layout.time === 'since-1970') return (cells) => sinceStart(cells[timeAt] ?? '', layout);
+    return (cells) => read(cells[timeAt] ?? '', null, layout, toMoment, lastDay);
+  }
+  return (cells) =>
+    read(cells[dayAt] ?? '', clockCellAt < 0 ? null : (cells[clockCellAt] ?? ''), layout, toMoment, lastDay);
+}
+
+function sinceStart(cell: string, { decimal }: Layout): RowTime {
+  const number = numberBy(cell.trim(), decimal);
+  if (number === null) return { problem: 'time', text: cell };
+  const ms = momentOf(number);
+  return ms === null ? { problem: 'time-range', text: cell } : { ms: Math.round(ms) };
+}
+
+function read(
+  cell: string,
+  clockCell: string | null,
+  layout: Layout,
+  toMoment: ToMoment,
+  lastDay: LastDay,
+): RowTime {
+  const wall =
+    layout.time === 'sheet-days'
+      ? sheetDays(cell, clockCell, layout)
+      : (lastDay.wallOf(cell, clockCell) ?? written(cell, clockCell, layout, lastDay));
+  if (wall !== null && 'ms' in wall && isMoment(wall.ms)) return wall;
+  const ms = wall !== null && 'wallMs' in wall && isMoment(wall.wallMs) ? toMoment(wall.wallMs) : null;
+  if (ms !== null) return { ms };
+  const isInRange = wall !== null && 'wallMs' in wall && isMoment(wall.wallMs);
+  return {
+    problem: wall === null ? 'time' : isInRange ? 'no-such-hour' : 'time-range',
+    text: clockCell === null ? cell : `${cell} ${clockCell}`,
+  };
+}
+
+type Wall = { readonly wallMs: number } | { readonly ms: number } | null;
+
+const digit = (text: string, at: number): number => {
+  const code = text.charCodeAt(at) - 48;
+  return code >= 0 && code <= 9 ? code : Number.NaN;
+};
+const two = (text: string, at: number): number => digit(text, at) * 10 + digit(text, at + 1);
+
+/** Most rows are of the day of the row before, and there may be a million: then only the time of day is read anew. */
+class LastDay {
+  private text = '';
+  private dayMs = 0;
+
+  /** The plain time of day behind the same date, to the minute or second, without anything behind it; null for every other row. */
+  wallOf(cell: string, clockCell: string | null): { readonly wallMs: number } | null {
+    const from = clockAt(cell, clockCell);
+    if (this.text === '' || from < 0) return null;
+    const [clock, at] = clockCell === null ? [cell, from] : [clockCell, 0];
+    if ((clockCell === null ? cell.slice(0, from) : cell) !== this.text) return null;
+    const length = clock.length - at;
+    if ((length !== 5 && length !== 8) || (length === 8 && clock[at + 5] !== ':')) return null;
+    const [hours, minutes, seconds] = [
+      two(clock, at),
+      two(clock, at + 3),
+      length === 8 ? two(clock, at + 6) : 0,
+    ];
+    const isClock = hours < 24 && minutes < 60 && seconds < 60;
+    return isClock ? { wallMs: this.dayMs + ((hours * 60 + minutes) * 60 + seconds) * 1000 } : null;
+  }
+
+  keep(cell: string, clockCell: string | null, dayMs: number): void {
+    const from = clockAt(cell, clockCell);
+    this.text = from < 0 ? '' : clockCell === null ? cell.slice(0, from) : cell;
+    this.dayMs = dayMs;
+  }
+}
+
+/** Where in a cell its time of day begins, two digits before the first colon; 0 where it has a cell of its own, -1 where it has none. */
+const clockAt = (cell: string, clockCell: string | null): number =>
+  clockCell === null ? cell.indexOf(':') - 2 : clockCell[2] === ':' ? 0 : -1;
+
+function written(cell: string, clockCell: string | null, { time }: Layout, lastDay: LastDay): Wall {
+  if (time === 'since-1970' || time === 'sheet-days') return null;
+  const day = readDateCell(cell);
+  if (!day?.date || !day.orders.includes(time)) return null;
+  const clock = clockCell === null ? day : readDateCell(clockCell);
+  if (!clock || (clockCell !== null && (clock.date !== null || clock.clockMs === null))) return null;
+  const dayMs = dayOfDate(day.date, time);
+  // A date that no calendar has, or of another century, is no time at all.
+  if (dayMs === null) return null;
+  const wallMs = dayMs + (clock.clockMs ?? NOON_MS);
+  const offsetMin = clock.offsetMin ?? day.offsetMin;
+  if (offsetMin === null) lastDay.keep(cell, clockCell, dayMs);
+  return offsetMin === null ? { wallMs } : { ms: wallMs - offsetMin * 60_000 };
+}
+
+function sheetDays(cell: string, clockCell: string | null, { decimal }: Layout): Wall {
+  const days = numberBy(cell.trim(), decimal);
+  const part = clockCell === null ? 0 : numberBy(clockCell.trim(), decimal);
+  if (days === null || part === null) return null;
+  // Spreadsheets keep a minute to some hundred nanoseconds: whole seconds are what was meant.
+  return { wallMs: SHEET_START_MS + Math.round((days + part) * (DAY_MS / 1000)) * 1000 };
+}
