@@ -105,6 +105,60 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await expect(title).toContainText('latest reading');
 });
 
+test('a table of another program is looked at first: what could be meant in two ways is asked, what is wrong is told by its row, and one press takes it back', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Log').click();
+  const give = (name: string, text: string) =>
+    page
+      .getByLabel('Readings CSV file')
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const rows = Array.from(
+    { length: 12 },
+    (_, at) =>
+      `03/05/2026 ${String(8 + Math.floor(at / 6)).padStart(2, '0')}:${at % 6}0;${1800 + at};${1900 + at};-61`,
+  );
+  await give('logger.csv', `Date/Time;Chilli crate;Lemon;rssi\n${rows.join('\n')}\n`);
+  const dialog = page.getByRole('dialog', { name: 'How to read logger.csv' });
+  const take = dialog.getByRole('button', { name: /^Take in/ });
+  await expect(dialog.getByText('2 questions are open.')).toBeVisible();
+  await expect(take).toBeDisabled();
+  await expect(dialog.getByText('Left out: rssi (no probe of this garden is called so).')).toBeVisible();
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: '5 March 2026' }).click();
+  await expect(dialog.getByText(/all of 5 March 2026/)).toBeVisible();
+  // Changed its mind: the order is a field as well.
+  await dialog.getByLabel('Times are written as').selectOption({ label: 'day, month, year' });
+  await dialog.getByRole('button', { name: 'Lemon barrel, L1' }).click();
+  await expect(dialog.getByText(/24\s*readings.*of 2 channels.*all of 3 May 2026/)).toBeVisible();
+  // London is an hour ahead of UTC in May; the row says which it is.
+  await expect(
+    dialog.getByRole('row', { name: /3 May 2026, 08:00:00 Chilli crate, C2 1800 raw counts/ }),
+  ).toBeVisible();
+  await take.click();
+  await expect(message(page, /24 new readings were taken in from logger\.csv/)).toBeVisible();
+  await page.getByRole('button', { name: 'All of it' }).click();
+  await expect(page.getByLabel('From the day')).toHaveValue('2026-05-03');
+  await page.getByRole('button', { name: /^Undo/ }).first().click();
+  await expect(async () => {
+    await page.getByRole('button', { name: 'All of it' }).click();
+    await expect(page.getByLabel('From the day')).not.toHaveValue('2026-05-03', { timeout: 1000 });
+  }).toPass();
+  // All or nothing: a row that cannot be read holds back the rest, and says where it is.
+  await give(
+    'wrong.csv',
+    'time,Chilli crate\n2026-05-03 10:00,1800\n2026-05-03 10:10,1801\n2026-05-03 10:20,lots\n',
+  );
+  const wrong = page.getByRole('dialog', { name: 'How to read wrong.csv' });
+  await expect(wrong.getByText('Row 4: "lots" in Chilli crate is no number')).toBeVisible();
+  await expect(wrong.getByRole('button', { name: /^Take in/ })).toBeDisabled();
+  await wrong.getByRole('button', { name: 'Cancel' }).click();
+  await give('diary.csv', 'Dear diary,\nit rained.\n');
+  await expect(message(page, /No rows with times and numbers/)).toBeVisible();
+});
+
 test('what happened is written down with a press, changed, taken out, and put back; a wrong one is refused in a sentence', async ({
   page,
 }) => {

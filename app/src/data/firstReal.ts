@@ -28,6 +28,6 @@ export async function keepSafe(client: QueryClient, gardenId: string, readings: 
 
 function hasReal(readings: Incoming): boolean {
   for (const { readings: day } of incomingDays(readings))
-    if (day.some(({ flags }) => (flags & FLAGS.simulated) === 0)) return true;
+    if (day().some(({ flags }) => (flags & FLAGS.simulated) === 0)) return true;
   return false;
 }

@@ -45,24 +45,31 @@ export async function putReadings(
   gardenId: string,
   readings: Incoming,
   onClash: OnClash,
-  onAdded?: (channelId: string, dayMs: number, added: readonly Reading[]) => Promise<unknown>,
+  onAdded?: (added: DayBlock) => Promise<unknown>,
 ): Promise<PutOutcome> {
   let [added, beside, same, clashes, damagedDays] = [0, 0, 0, 0, 0];
   const firstClashes: Clash[] = [];
   const writtenDays = new Map<string, number[]>();
-  for (const { channelId, dayMs, readings: day } of incomingDays(readings)) {
+  for (const { channelId, dayMs, block, readings: day } of incomingDays(readings)) {
     const written = writtenDays.get(channelId) ?? [];
     written.push(dayMs);
     writtenDays.set(channelId, written);
     const stored: unknown = await tx.objectStore('blocks').get([gardenId, channelId, dayMs]);
+    if (stored === undefined && block) {
+      await Promise.all([tx.objectStore('blocks').put({ gardenId, ...block }), onAdded?.(block)]);
+      added += block.raw.length;
+      for (const flags of block.flags) if ((flags & FLAGS.beside) !== 0) beside += 1;
+      continue;
+    }
     const sound = isSoundBlock(stored) ? stored : null;
     if (stored !== undefined && !sound) {
       damagedDays += 1;
       await putAside(tx, { gardenId, what: 'day', name: dayName(channelId, dayMs), record: stored });
     }
-    const merged = mergeDay(sound, channelId, dayMs, day, onClash);
+    const merged = mergeDay(sound, channelId, dayMs, day(), onClash);
     if (merged.block !== sound) await tx.objectStore('blocks').put({ gardenId, ...merged.block });
-    if (merged.added.length > 0) await onAdded?.(channelId, dayMs, merged.added);
+    if (merged.added.length > 0)
+      await onAdded?.(mergeDay(null, channelId, dayMs, merged.added, 'beside').block);
     added += merged.added.length;
     for (const one of merged.added) if ((one.flags & FLAGS.beside) !== 0) beside += 1;
     same += merged.same;

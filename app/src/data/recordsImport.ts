@@ -11,7 +11,7 @@ import {
   type Incoming,
   type Reading,
 } from '@plain-trowel/core/records/series';
-import type { Db, WriteTx } from './db.ts';
+import { daysOfChannel, type Db, type WriteTx } from './db.ts';
 import { freshName, named } from './eventIds.ts';
 import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
 import { oldId, putEvents, putReadings, type PutOutcome } from './recordStore.ts';
@@ -45,23 +45,31 @@ export async function previewImport(
   const parts = readings instanceof Map ? readings.size : (readings as readonly unknown[]).length;
   let done = 0;
   let last: unknown = null;
-  for (const { channelId, dayMs, readings: day } of incomingDays(readings)) {
-    // The file against itself first: only what it says once can be held against the record.
-    const own = mergeDay(null, channelId, dayMs, day, 'keep');
-    inside += own.clashes.length;
-    firstInside.push(...own.clashes.slice(0, SHOWN - firstInside.length));
-    const stored: unknown = await db.get('blocks', [gardenId, channelId, dayMs]);
-    const merged = mergeDay(
-      isSoundBlock(stored) ? stored : null,
-      channelId,
-      dayMs,
-      readingsOfDay(own.block),
-      'keep',
-    );
-    fresh += merged.added.length;
-    same += merged.same + own.same;
-    clashes += merged.clashes.length;
-    firstClashes.push(...merged.clashes.slice(0, SHOWN - firstClashes.length));
+  let channel = '';
+  let held: ReadonlySet<number> = new Set();
+  for (const { channelId, dayMs, block, readings: day } of incomingDays(readings)) {
+    if (channelId !== channel) {
+      channel = channelId;
+      held = new Set(
+        (await db.getAllKeys('blocks', daysOfChannel(gardenId, channelId))).map((key) => key[2]),
+      );
+    }
+    const stored: unknown = held.has(dayMs)
+      ? await db.get('blocks', [gardenId, channelId, dayMs])
+      : undefined;
+    if (stored === undefined && block) fresh += block.raw.length;
+    else {
+      // The file against itself first: only what it says once can be held against the record.
+      const own = mergeDay(null, channelId, dayMs, day(), 'keep');
+      inside += own.clashes.length;
+      firstInside.push(...own.clashes.slice(0, SHOWN - firstInside.length));
+      const sound = isSoundBlock(stored) ? stored : null;
+      const merged = mergeDay(sound, channelId, dayMs, readingsOfDay(own.block), 'keep');
+      fresh += merged.added.length;
+      same += merged.same + own.same;
+      clashes += merged.clashes.length;
+      firstClashes.push(...merged.clashes.slice(0, SHOWN - firstClashes.length));
+    }
     const part = readings instanceof Map ? channelId : dayMs;
     if (part !== last) onProgress?.(Math.min(1, (done += 1) / parts));
     last = part;
@@ -138,12 +146,8 @@ export async function importRecords(
   const history = change(stored.history, of.garden, label, importId);
   const outcomes: PutOutcome[] = [];
   const saved = await saveGardenWith(db, history, stored.revision, ['blocks', 'aside'], async (tx) => {
-    const put = await putReadings(tx, gardenId, of.readings, of.onClash, (channelId, dayMs, added) =>
-      tx.objectStore('imports').put({
-        gardenId,
-        importId,
-        ...mergeDay(null, channelId, dayMs, added, 'beside').block,
-      }),
+    const put = await putReadings(tx, gardenId, of.readings, of.onClash, (added) =>
+      tx.objectStore('imports').put({ gardenId, importId, ...added }),
     );
     outcomes.push(put);
     const { added, beside } = put;

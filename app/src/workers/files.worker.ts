@@ -1,5 +1,5 @@
 /** Long reading, writing and computing, away from the page. */
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { waveFault } from '@plain-trowel/core/faults/streamFaults';
 import type { Window } from '@plain-trowel/core/live/channelWatch';
 import { readingsOfLog, type BoardLine } from '@plain-trowel/core/garden/bind/logReadings';
@@ -7,9 +7,17 @@ import { catalogueOf } from '@plain-trowel/core/garden/edits/plan';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import { lossesOf } from '@plain-trowel/core/wiring/losses';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import { READINGS_HEADER, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
+import {
+  isReadingsCsv,
+  READINGS_HEADER,
+  readReadingsCsv,
+  type CsvChannel,
+} from '@plain-trowel/core/records/readingsCsv';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
-import { readSerialLog } from '@plain-trowel/core/signal/serialLog';
+import { looksBinary, readSerialLog } from '@plain-trowel/core/signal/serialLog';
+import { guessTable, type GuessContext } from '@plain-trowel/core/tables/guess';
+import type { Layout } from '@plain-trowel/core/tables/layout';
+import { readTable, type RecordedAs, type TableRead } from '@plain-trowel/core/tables/readTable';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { readingsFile } from '../data/exportReadings.ts';
 import { readBackup } from '../data/readBackup.ts';
@@ -19,13 +27,44 @@ import { decodeText } from './decodeText.ts';
 
 type Progress = (doneFrac: number) => void;
 
+/** So much of a table is shown while it is asked how to read it. */
+const FRONT_LETTERS = 64_000;
+
 const bytesOf = async (file: Blob) => new Uint8Array(await file.arrayBuffer());
 const textOf = async (file: Blob) => decodeText(await bytesOf(file));
 
 const jobs = {
-  readCsv: async (file: Blob, channels: readonly CsvChannel[], onProgress: Progress) => {
+  /** A readings CSV at once; of any other table how it is most likely to be read, and its beginning. */
+  openTable: async (
+    file: Blob,
+    channels: readonly CsvChannel[],
+    context: GuessContext,
+    onProgress: Progress,
+  ) => {
     const { text, encoding } = await textOf(file);
-    return { encoding, read: readReadingsCsv(text, channels, onProgress) };
+    if (text.trim() === '' || looksBinary(text) || isReadingsCsv(text))
+      return { encoding, kind: 'readings' as const, read: readReadingsCsv(text, channels, onProgress) };
+    const front = text.slice(0, FRONT_LETTERS);
+    return {
+      encoding,
+      kind: 'table' as const,
+      guess: guessTable(text, context),
+      // Not cut within a line.
+      front: front.length < text.length ? front.slice(0, front.lastIndexOf('\n') + 1) : front,
+    };
+  },
+
+  readTable: async (
+    file: Blob,
+    layout: Layout,
+    channels: readonly RecordedAs[],
+    onProgress: Progress,
+  ): Promise<TableRead> => {
+    const read = readTable((await textOf(file)).text, layout, channels, { onProgress });
+    return transfer(
+      read,
+      read.days.flatMap(({ offsetsMs, raw, flags }) => [offsetsMs.buffer, raw.buffer, flags.buffer]),
+    );
   },
 
   /** Every reading of the garden as CSV; null when there is none. */

@@ -54,17 +54,23 @@ export type Incoming = ReadonlyMap<string, readonly Reading[]> | readonly DayBlo
 export type IncomingDay = {
   readonly channelId: string;
   readonly dayMs: number;
-  readonly readings: readonly Reading[];
+  /** Its readings as they may stand in storage, where no two are of one time; null where they must be put in order. */
+  readonly block: DayBlock | null;
+  readonly readings: () => readonly Reading[];
 };
 
 /** Day by day, so that a million of them are never in memory as single readings. */
 export function* incomingDays(incoming: Incoming): Generator<IncomingDay> {
   if (incoming instanceof Map)
     for (const [channelId, list] of incoming as ReadonlyMap<string, readonly Reading[]>)
-      for (const [dayMs, readings] of byDay(list)) yield { channelId, dayMs, readings };
+      for (const [dayMs, readings] of byDay(list))
+        yield { channelId, dayMs, block: null, readings: () => readings };
   else
-    for (const block of incoming as readonly DayBlock[])
-      yield { channelId: block.channelId, dayMs: block.dayMs, readings: readingsOfDay(block) };
+    for (const block of incoming as readonly DayBlock[]) {
+      const { channelId, dayMs, offsetsMs } = block;
+      const isOrdered = offsetsMs.every((offset, at) => at === 0 || offset > (offsetsMs[at - 1] ?? 0));
+      yield { channelId, dayMs, block: isOrdered ? block : null, readings: () => readingsOfDay(block) };
+    }
 }
 
 /** Readings of a stretch, in order. */

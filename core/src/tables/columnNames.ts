@@ -1,5 +1,6 @@
 /** Which channel of a garden the name of a column means, as far as the name tells. */
 import type { Quantity } from '../quantity/quantities.ts';
+import { splitUnit } from './numberForm.ts';
 import { unitOf } from './units.ts';
 
 /** A channel as tables may name it. */
@@ -49,7 +50,7 @@ const FILLERS =
   /^(?:soil|sensor|probe|value|reading|plot|the|of|in|bed|pot|channel|avg|average|mean|col|data)$/;
 
 /** A name without its unit: "Soil temp (°F)" is "Soil temp" and "°F". */
-export function nameAndUnit(header: string): { readonly name: string; readonly unit: string | null } {
+function nameAndUnit(header: string): { readonly name: string; readonly unit: string | null } {
   const text = header.trim();
   const closed = /^(.*?)[\s_]*[([]\s*([^)\]]{1,12}?)\s*[)\]]\s*$/.exec(text);
   const inside = closed ? unitOf(closed[2] ?? '') : null;
@@ -64,6 +65,17 @@ export function nameAndUnit(header: string): { readonly name: string; readonly u
   return stuck && mark !== null ? { name: stuck[1] ?? '', unit: mark } : { name: text, unit: null };
 }
 
+/** The name of a column, and the unit that its name or every one of its numbers says. */
+export function columnOf(
+  header: string,
+  cells: readonly string[],
+): { readonly name: string; readonly unit: string | null } {
+  const { name, unit } = nameAndUnit(header);
+  const units = new Set(cells.flatMap((cell) => splitUnit(cell)?.unit ?? []));
+  const [only = ''] = units;
+  return { name, unit: unit ?? (units.size === 1 ? unitOf(only) : null) };
+}
+
 /** Lower-case words and numbers of a name; "chilliCrate_M2" is chilli, crate, m2. */
 export const wordsOf = (name: string): readonly string[] =>
   name
@@ -75,7 +87,11 @@ export const wordsOf = (name: string): readonly string[] =>
     .filter((word) => word !== '');
 
 /** How a name points at a channel: 3 by its very name, 2 by all of its words, 1 by some beside words that nobody knows, 0 not at all. */
-function pointsAt(words: readonly string[], channel: NamedChannel): number {
+function pointsAt(
+  words: readonly string[],
+  channel: NamedChannel,
+  places: readonly (readonly string[])[],
+): number {
   const joined = words.join(' ');
   const place = channel.decides ? [`${channel.plot} ${channel.probe}`] : [];
   const own = [channel.id, ...channel.names, ...place].map((one) => wordsOf(one).join(' '));
@@ -94,6 +110,17 @@ function pointsAt(words: readonly string[], channel: NamedChannel): number {
     if (FILLERS.test(word) || AIR.test(word) || WORDS_OF.some(([form]) => form.test(word))) left.delete(word);
   if (said.some(([, quantities]) => !quantities.includes(channel.quantity))) return 0;
   if (isAir && channel.quantity === 'soil temperature') return 0;
+  // What is said of a plot is not said of a board.
+  const isElsewhere =
+    channel.plot === '' && places.some((parts) => parts.every((part) => words.includes(part)));
+  if (isElsewhere) return 0;
+  // "Lemon" may be the lemon barrel: a question.
+  const isPart =
+    channel.plot !== '' &&
+    channel.decides &&
+    left.size > 0 &&
+    [...left].every((word) => wordsOf(channel.plot).includes(word));
+  if (!byPlot && !byProbe && isPart) return 1;
   const isNamed = byPlot || byProbe || (channel.plot === '' && (byBoard || said.length > 0));
   if (!isNamed) return 0;
   // Without a word for what it measures, a plot's or probe's name means the moisture that the plot goes by.
@@ -107,7 +134,10 @@ function pointsAt(words: readonly string[], channel: NamedChannel): number {
 export function matchChannel(name: string, channels: readonly NamedChannel[]): Match {
   const words = wordsOf(name);
   if (words.length === 0) return { kind: 'none' };
-  const scored = channels.map((channel) => ({ channel, score: pointsAt(words, channel) }));
+  const places = channels
+    .flatMap(({ plot, probe }) => [wordsOf(plot), wordsOf(probe)])
+    .filter((parts) => parts.length > 0);
+  const scored = channels.map((channel) => ({ channel, score: pointsAt(words, channel, places) }));
   const best = Math.max(0, ...scored.map(({ score }) => score));
   if (best === 0) return { kind: 'none' };
   const found = scored.filter(({ score }) => score === best).map(({ channel }) => channel);

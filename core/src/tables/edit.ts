@@ -37,7 +37,9 @@ export function timeForms(cells: readonly string[]): TimeForm[] {
     every((cell) => readDateCell(cell)?.orders.includes(order) ?? false),
   );
   const forms: TimeForm[] = [...written];
-  if (every((cell) => /^\d{9,19}(?:[.,]\d+)?$/.test(cell) && momentOf(Number(cell.replace(',', '.'))) !== null))
+  if (
+    every((cell) => /^\d{9,19}(?:[.,]\d+)?$/.test(cell) && momentOf(Number(cell.replace(',', '.'))) !== null)
+  )
     forms.push('since-1970');
   if (every((cell) => /^\d{5}(?:[.,]\d+)?$/.test(cell))) forms.push('sheet-days');
   return forms;
@@ -46,10 +48,19 @@ export function timeForms(cells: readonly string[]): TimeForm[] {
 /** The questions that a change has not answered: whoever gives a column or a name another meaning has answered those about it. */
 export const unanswered = (
   questions: readonly Question[],
-  changed: { readonly column: number; readonly name?: string | null } | 'order' | 'decimal' | 'which-time' | 'day-only',
+  changed:
+    | { readonly column: number; readonly name?: string | null }
+    | 'order'
+    | 'decimal'
+    | 'which-time'
+    | 'day-only',
 ): Question[] =>
   questions.filter((question) => {
     if (typeof changed === 'string') return question.kind !== changed;
     if (question.kind === 'which-time') return !question.columns.includes(changed.column);
-    return !('column' in question && question.column === changed.column && question.name === (changed.name ?? null));
+    return !(
+      'column' in question &&
+      question.column === changed.column &&
+      question.name === (changed.name ?? null)
+    );
   });

@@ -97,6 +97,15 @@ describe('columns are known by their names and units', () => {
     ]);
   });
 
+  test('part of a plot’s name is a question; what is said of a plot is not said of a board', () => {
+    expect(guess('time,Lawn\n2026-05-03 14:00,1800\n2026-05-03 14:10,1801\n').questions).toEqual([
+      { kind: 'which-channel', column: 1, name: null, unit: null, ids: ['m2'] },
+    ]);
+    const battery = 'time,Lawn edge battery (V)\n2026-05-03 14:00,3.7\n2026-05-03 14:10,3.7\n';
+    expect(asked(battery)).toEqual([]);
+    expect(guess(battery).leftOut).toEqual([{ name: 'Lawn edge battery', why: 'no-channel', unit: null }]);
+  });
+
   test('one reading a row, each under its name', () => {
     const text =
       'when|sensor|what|reading\n2026-05-03T14:00:00Z|M1|raw|1844\n2026-05-03T14:00:00Z|M1|temperature|17.5\n2026-05-03T14:00:00Z|M9|raw|1\n';

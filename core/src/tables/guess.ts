@@ -6,7 +6,7 @@ import { fail, ok, type Result } from '../quantity/result.ts';
 import { momentOf } from '../quantity/moment.ts';
 import { csvRecords } from '../records/csv.ts';
 import { looksBinary } from '../signal/serialLog.ts';
-import { matchChannel, nameAndUnit, type NamedChannel } from './columnNames.ts';
+import { columnOf, matchChannel, type NamedChannel } from './columnNames.ts';
 import { orderOf, readDateCell, type DatedRow, type DateOrder, type OrderVerdict } from './dateText.ts';
 import {
   DELIMITERS,
@@ -48,8 +48,9 @@ export function guessTable(whole: string, context: GuessContext): Result<Guess, 
 const TIME_HEADER = /time|date|stamp|zeit|datum|when|epoch|unix|utc|heure|fecha|^ts$|^at$|created|taken/i;
 /** So many cells of a column tell of which sort it is. */
 const SORTED_CELLS = 120;
-/** A column is of a sort when so much of it is. */
+/** A column is of a sort when so much of it is; of one that is mostly numbers the rest is wrong cells, which are told. */
 const MOSTLY = 0.9;
+const HALF = 0.6;
 
 function guessOf(text: string, sample: Sample, context: GuessContext): Result<Guess, NoTable> {
   const names = Array.from({ length: sample.width }, (_, at) => sample.header?.[at] ?? '');
@@ -62,7 +63,7 @@ function guessOf(text: string, sample: Sample, context: GuessContext): Result<Gu
   const when = timeColumns(names, share, sample);
   if (!when) return fail('no-time');
   const isTimeColumn = (at: number) => when.all.includes(at);
-  const numeric = names.flatMap((_, at) => (!isTimeColumn(at) && share(at, isNumeric) >= MOSTLY ? [at] : []));
+  const numeric = names.flatMap((_, at) => (!isTimeColumn(at) && share(at, isNumeric) >= HALF ? [at] : []));
   const numbers = numeric.flatMap((at) => (cells[at] ?? []).flatMap((cell) => splitUnit(cell)?.number ?? []));
   const decimal = decimalOf(numbers, sample.delimiter === ',');
   const questions: Question[] = [];
@@ -279,9 +280,9 @@ type Candidate = {
 
 function byColumns({ names, cells, numeric, mark, when }: Columns, context: GuessContext): Taken {
   const candidates = numeric.map((at): Candidate => {
-    const { name, unit } = nameAndUnit(names[at] ?? '');
     const own = cells[at] ?? [];
-    return { at, name: null, label: name, values: valuesOf(own, mark), unit: unit ?? unitOfCells(own) };
+    const { name, unit } = columnOf(names[at] ?? '', own);
+    return { at, name: null, label: name, values: valuesOf(own, mark), unit };
   });
   const { targets, questions, leftOut } = decide(candidates, context);
   const texts = names.flatMap((name, at): LeftOut[] =>
@@ -328,14 +329,14 @@ function byRows(
     if (unitAt !== undefined) group.units.add((row[unitAt] ?? '').trim());
   }
   const candidates = [...groups].map(([name, { values, units }]): Candidate => {
-    const said = nameAndUnit(name);
+    const said = columnOf(name, values);
     const [unit = ''] = units.size === 1 ? units : [];
     return {
       at: valueAt,
       name,
       label: said.name,
       values: valuesOf(values, mark),
-      unit: unitOf(unit) ?? said.unit ?? unitOfCells(values),
+      unit: unitOf(unit) ?? said.unit,
     };
   });
   const decided = decide(candidates, context);
@@ -358,13 +359,6 @@ function byRows(
 
 const valuesOf = (cells: readonly string[], mark: Decimal): number[] =>
   cells.flatMap((cell) => numberBy(splitUnit(cell)?.number ?? '', mark) ?? []);
-
-/** The unit that stands behind every number of a column. */
-function unitOfCells(cells: readonly string[]): string | null {
-  const units = new Set(cells.flatMap((cell) => splitUnit(cell)?.unit ?? []));
-  const [only = ''] = units;
-  return units.size === 1 ? unitOf(only) : null;
-}
 
 /** No converter gives such numbers for soil, nor does soil have so many °C. */
 const PERCENT_LIKE = 100;
@@ -398,7 +392,7 @@ function decide(candidates: readonly Candidate[], { channels }: GuessContext) {
     const channel = channels.find((one) => one.id === id);
     const rivals = matches.filter((one) => one.match.kind === 'one' && one.match.id === id);
     if (match.kind === 'several' || rivals.length > 1) {
-      open({ kind: 'which-channel', ...where, ids });
+      open({ kind: 'which-channel', ...where, unit, ids });
       continue;
     }
     targets.set(candidate, { channelId: id, unit });

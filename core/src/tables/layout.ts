@@ -53,6 +53,8 @@ export type Question =
       readonly kind: 'which-channel';
       readonly column: number;
       readonly name: string | null;
+      /** In which the table has its numbers, as far as it says. */
+      readonly unit: string | null;
       readonly ids: readonly string[];
     }
   /** Numbers that a converter gives seldom, for a channel that is recorded in counts. */

@@ -221,21 +221,20 @@ class Rows {
   }
 
   days(channelId: string): DayBlock[] {
-    const order = this.order();
-    const timeAt = (at: number) => this.timesMs[order[at] ?? 0] ?? 0;
+    const order = this.isRising ? null : this.order();
+    const rowAt = (at: number): number => order?.[at] ?? at;
     const blocks: DayBlock[] = [];
     for (let from = 0; from < this.count;) {
-      const dayMs = dayOf(timeAt(from));
+      const dayMs = dayOf(this.timesMs[rowAt(from)] ?? 0);
       let to = from;
-      while (to < this.count && timeAt(to) < dayMs + DAY_MS) to += 1;
-      const rows = order.subarray(from, to);
-      blocks.push({
-        channelId,
-        dayMs,
-        offsetsMs: Uint32Array.from(rows, (row) => (this.timesMs[row] ?? 0) - dayMs),
-        raw: Float64Array.from(rows, (row) => this.raw[row] ?? 0),
-        flags: new Uint8Array(rows.length).fill(FLAGS.imported),
-      });
+      while (to < this.count && (this.timesMs[rowAt(to)] ?? 0) < dayMs + DAY_MS) to += 1;
+      const block = emptyBlock(channelId, dayMs, to - from);
+      for (let at = from; at < to; at += 1) {
+        const row = rowAt(at);
+        block.offsetsMs[at - from] = (this.timesMs[row] ?? 0) - dayMs;
+        block.raw[at - from] = this.raw[row] ?? 0;
+      }
+      blocks.push(block);
       from = to;
     }
     return blocks;
@@ -244,10 +243,17 @@ class Rows {
   /** Rows by time; equal times as they came. */
   private order(): Uint32Array {
     const order = Uint32Array.from({ length: this.count }, (_, at) => at);
-    if (this.isRising) return order;
     return order.sort((a, b) => (this.timesMs[a] ?? 0) - (this.timesMs[b] ?? 0) || a - b);
   }
 }
+
+const emptyBlock = (channelId: string, dayMs: number, rows: number): DayBlock => ({
+  channelId,
+  dayMs,
+  offsetsMs: new Uint32Array(rows),
+  raw: new Float64Array(rows),
+  flags: new Uint8Array(rows).fill(FLAGS.imported),
+});
 
 function grown(column: Float64Array<ArrayBuffer>): Float64Array<ArrayBuffer> {
   const larger = new Float64Array(column.length * 2);

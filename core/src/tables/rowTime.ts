@@ -69,30 +69,40 @@ const two = (text: string, at: number): number => digit(text, at) * 10 + digit(t
 class LastDay {
   private text = '';
   private dayMs = 0;
+  private tail = '';
+  private offsetMin: number | null = null;
 
-  /** The plain time of day behind the same date, to the minute or second, without anything behind it; null for every other row. */
-  wallOf(cell: string, clockCell: string | null): { readonly wallMs: number } | null {
+  /** A plain time of day, to the minute or second, behind the same date and with the same offset; null for every other row. */
+  wallOf(cell: string, clockCell: string | null): Wall {
     const from = clockAt(cell, clockCell);
-    if (this.text === '' || from < 0) return null;
-    const [clock, at] = clockCell === null ? [cell, from] : [clockCell, 0];
-    if ((clockCell === null ? cell.slice(0, from) : cell) !== this.text) return null;
-    const length = clock.length - at;
-    if ((length !== 5 && length !== 8) || (length === 8 && clock[at + 5] !== ':')) return null;
-    const [hours, minutes, seconds] = [
-      two(clock, at),
-      two(clock, at + 3),
-      length === 8 ? two(clock, at + 6) : 0,
-    ];
-    const isClock = hours < 24 && minutes < 60 && seconds < 60;
-    return isClock ? { wallMs: this.dayMs + ((hours * 60 + minutes) * 60 + seconds) * 1000 } : null;
+    if (this.text === '' || from < 0 || dateText(cell, clockCell, from) !== this.text) return null;
+    const clock = clockCell ?? cell;
+    const length = plainLength(clock, from);
+    if (clock.length !== from + length + this.tail.length || !clock.endsWith(this.tail)) return null;
+    const seconds = length === 8 ? two(clock, from + 6) : 0;
+    const [hours, minutes] = [two(clock, from), two(clock, from + 3)];
+    if (!(hours < 24 && minutes < 60 && seconds < 60)) return null;
+    const wallMs = this.dayMs + ((hours * 60 + minutes) * 60 + seconds) * 1000;
+    return this.offsetMin === null ? { wallMs } : { ms: wallMs - this.offsetMin * 60_000 };
   }
 
-  keep(cell: string, clockCell: string | null, dayMs: number): void {
+  keep(cell: string, clockCell: string | null, dayMs: number, offsetMin: number | null): void {
     const from = clockAt(cell, clockCell);
-    this.text = from < 0 ? '' : clockCell === null ? cell.slice(0, from) : cell;
+    const clock = clockCell ?? cell;
+    this.tail = from < 0 ? '' : clock.slice(from + plainLength(clock, from));
+    const isPlain =
+      from >= 0 && (offsetMin === null ? this.tail === '' : /^(?:Z|[+-]\d\d:?\d\d)$/.test(this.tail));
+    this.text = isPlain ? dateText(cell, clockCell, from) : '';
     this.dayMs = dayMs;
+    this.offsetMin = offsetMin;
   }
 }
+
+const dateText = (cell: string, clockCell: string | null, from: number): string =>
+  clockCell === null ? cell.slice(0, from) : cell;
+
+/** How many letters a time of day has without what stands behind it: "14:00:05" or "14:00". */
+const plainLength = (text: string, from: number): number => (text[from + 5] === ':' ? 8 : 5);
 
 /** Where in a cell its time of day begins, two digits before the first colon; 0 where it has a cell of its own, -1 where it has none. */
 const clockAt = (cell: string, clockCell: string | null): number =>
@@ -109,7 +119,7 @@ function written(cell: string, clockCell: string | null, { time }: Layout, lastD
   if (dayMs === null) return null;
   const wallMs = dayMs + (clock.clockMs ?? NOON_MS);
   const offsetMin = clock.offsetMin ?? day.offsetMin;
-  if (offsetMin === null) lastDay.keep(cell, clockCell, dayMs);
+  lastDay.keep(cell, clockCell, dayMs, offsetMin);
   return offsetMin === null ? { wallMs } : { ms: wallMs - offsetMin * 60_000 };
 }
 

@@ -38,23 +38,29 @@ export type Turned = { readonly times: number; readonly plus: number };
 
 const AS_IS: Turned = { times: 1, plus: 0 };
 /** From the first unit into the second. Degrees: BIPM SI brochure, NIST SP 811. */
-const TURNS: Readonly<Record<string, Turned>> = {
-  '°F °C': { times: 5 / 9, plus: -160 / 9 },
-  'K °C': { times: 1, plus: -273.15 },
-  'mV V': { times: 0.001, plus: 0 },
-  'hPa kPa': { times: 0.1, plus: 0 },
-  'cbar kPa': AS_IS,
-  'bar kPa': { times: 100, plus: 0 },
-  'mS/cm µS/cm': { times: 1000, plus: 0 },
-  'kg g': { times: 1000, plus: 0 },
-  '% % RH': AS_IS,
-  '% % factory': AS_IS,
-};
+const TURNS: readonly (readonly [from: string, to: string, turn: Turned])[] = [
+  ['°F', '°C', { times: 5 / 9, plus: -160 / 9 }],
+  ['K', '°C', { times: 1, plus: -273.15 }],
+  ['mV', 'V', { times: 0.001, plus: 0 }],
+  ['hPa', 'kPa', { times: 0.1, plus: 0 }],
+  ['cbar', 'kPa', AS_IS],
+  ['bar', 'kPa', { times: 100, plus: 0 }],
+  ['mS/cm', 'µS/cm', { times: 1000, plus: 0 }],
+  ['kg', 'g', { times: 1000, plus: 0 }],
+  ['%', '% RH', AS_IS],
+  ['%', '% factory', AS_IS],
+];
+
+/** The units in which a table may have the numbers of a channel, its own first. */
+export const unitsFor = (recorded: string): string[] => [
+  recorded,
+  ...TURNS.filter(([, to]) => to === recorded).map(([from]) => from),
+];
 
 /** How numbers in a table's unit become those that a channel records; null where nothing makes the one of the other. */
 export function turnInto(from: string | null, recorded: string): Turned | null {
   if (from === null || from === recorded || recorded === 'as printed') return AS_IS;
-  return TURNS[`${from} ${recorded}`] ?? null;
+  return TURNS.find(([one, to]) => one === from && to === recorded)?.[2] ?? null;
 }
 
 /** A value turned, without the digits that only binary fractions add. */

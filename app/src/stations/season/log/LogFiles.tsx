@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { lazy, Suspense, useRef } from 'react';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
@@ -11,12 +11,17 @@ import { ImportQuestion } from './ImportQuestion.tsx';
 import { RowProblems } from './RowProblems.tsx';
 import { useTakeIn } from './useTakeIn.ts';
 
+const TableQuestion = lazy(async () => ({
+  default: (await import('./table/TableQuestion.tsx')).TableQuestion,
+}));
+
 /** The way out and back in: all readings of the garden as CSV. */
 export function LogFiles() {
   const { garden } = useGarden();
   const { session } = useLiveTools();
   const fileInput = useRef<HTMLInputElement>(null);
-  const { read, done, cancel, question, answer, wrongRows, closeWrongRows } = useTakeIn();
+  const { read, done, cancel, question, answer, wrongRows, closeWrongRows, table, takeTable, closeTable } =
+    useTakeIn();
 
   const exportAll = async () => {
     await session.flush();
@@ -38,13 +43,19 @@ export function LogFiles() {
       ) : (
         <div className="flex flex-wrap items-center gap-3">
           <Button onClick={() => void exportAll()}>Export readings as CSV</Button>
-          <Button onClick={() => fileInput.current?.click()}>Take in a readings CSV</Button>
+          <Button onClick={() => fileInput.current?.click()}>Take in readings from a file</Button>
           <span className="text-[13.5px] text-soft">
-            All plots; the raw counts are the record, the percent is today’s.
+            Out go all plots; the raw counts are the record, the percent is today’s. In comes such a file, or
+            any table with times: what its columns mean is shown first.
           </span>
         </div>
       )}
-      <FileInput ref={fileInput} label="Readings CSV file" accept=".csv,.txt,text/csv" onFile={read} />
+      <FileInput
+        ref={fileInput}
+        label="Readings CSV file"
+        accept=".csv,.tsv,.txt,text/csv,text/tab-separated-values"
+        onFile={read}
+      />
       {question && (
         <ImportQuestion
           fileName={question.fileName}
@@ -52,6 +63,11 @@ export function LogFiles() {
           garden={garden}
           onAnswer={answer}
         />
+      )}
+      {table && (
+        <Suspense>
+          <TableQuestion table={table} garden={garden} onTake={takeTable} onClose={closeTable} />
+        </Suspense>
       )}
       {wrongRows && <RowProblems {...wrongRows} onClose={closeWrongRows} />}
     </section>

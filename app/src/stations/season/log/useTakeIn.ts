@@ -1,8 +1,9 @@
 import { useRef, useState } from 'react';
+import { tableChannels } from '@plain-trowel/core/garden/bind/tableChannels';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { OnClash } from '@plain-trowel/core/records/mergeDay';
-import type { CsvReadings, RowProblem } from '@plain-trowel/core/records/readingsCsv';
-import { FLAGS } from '@plain-trowel/core/records/series';
+import type { RowProblem } from '@plain-trowel/core/records/readingsCsv';
+import { FLAGS, type DayBlock, type Incoming } from '@plain-trowel/core/records/series';
 import { csvChannels } from '../../../data/exportReadings.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { previewImport, type ImportPreview } from '../../../data/recordsImport.ts';
@@ -10,6 +11,8 @@ import { database } from '../../../data/services.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
 import type { LogSource } from '../../../links/logSource.ts';
 import { showToast } from '../../../ui/toasts.ts';
+import { noTableText } from '../../../words/tableText.ts';
+import type { OpenTable } from './table/TableQuestion.tsx';
 import { csvText } from '../../../words/issueText.ts';
 import { takenInText } from '../../../words/importText.ts';
 import { progressOf, runJob, type Job } from '../../../workers/files.ts';
@@ -19,7 +22,7 @@ const MOST_BYTES = 200e6;
 type Question = {
   readonly fileName: string;
   readonly encoding: string;
-  readonly readings: CsvReadings;
+  readonly readings: Incoming;
   readonly preview: ImportPreview;
 };
 
@@ -35,6 +38,7 @@ export function useTakeIn() {
   const { session } = useLiveTools();
   const [done, setDone] = useState<{ label: string; share: number } | null>(null);
   const [question, setQuestion] = useState<Question | null>(null);
+  const [table, setTable] = useState<OpenTable | null>(null);
   const [wrongRows, setWrongRows] = useState<WrongRows | null>(null);
   const job = useRef<Job<unknown> | null>(null);
   const problem = (text: string) => showToast({ tone: 'problem', text });
@@ -64,7 +68,7 @@ export function useTakeIn() {
   };
 
   /** Compares what was read with the record, asks where they differ, and keeps it. */
-  const offer = async (fileName: string, encoding: string, readings: CsvReadings) => {
+  const offer = async (fileName: string, encoding: string, readings: Incoming) => {
     // What waits is part of the record that the file is held against.
     await session.flush();
     const preview = await previewImport(await database(), garden.id, readings, [], (share) =>
@@ -103,15 +107,22 @@ export function useTakeIn() {
       const label = `Reading ${file.name}`;
       const reading = runJob(
         async (jobs) =>
-          await jobs.readCsv(
+          await jobs.openTable(
             file,
             csvChannels(garden),
+            { channels: tableChannels(garden), timeZone: garden.timeZone, nowMs: Date.now() },
             progressOf((share) => setDone({ label, share: share * 0.7 })),
           ),
       );
       job.current = reading;
       const result = await reading.result;
       if (!result) return;
+      if (result.kind === 'table') {
+        const { guess, front, encoding } = result;
+        if (guess.ok) setTable({ file, encoding, guess: guess.value, front });
+        else problem(`${file.name}: ${noTableText(guess.issue)}`);
+        return;
+      }
       if (result.read.ok) {
         await offer(file.name, result.encoding, result.read.value);
         return;
@@ -130,7 +141,15 @@ export function useTakeIn() {
       const readings = await reading.result;
       if (readings) await offer(source.label, 'UTF-8', readings);
     });
+  const takeTable = (days: readonly DayBlock[]) => {
+    const open = table;
+    setTable(null);
+    if (open) void guarded(open.file.name, () => offer(open.file.name, open.encoding, days));
+  };
   return {
+    table,
+    takeTable,
+    closeTable: () => setTable(null),
     read: (file: File) => void read(file),
     readLog: (source: LogSource) => void readLog(source),
     done,
