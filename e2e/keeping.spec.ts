@@ -331,7 +331,7 @@ test('records that cannot be read are told, kept aside, and break no sheet', asy
           const all = blocks.getAll();
           all.onsuccess = () => {
             for (const block of all.result as { channelId: string }[])
-              if (block.channelId === 'channel-c2') blocks.put({ ...block, raw: new Float64Array(2) });
+              if (block.channelId === 'channel-c2') blocks.put({ ...block, rows: 1_000_000 });
           };
           tx.objectStore('links').put({ id: 'marigold-hare', world: { pots: 7 }, openAtStart: true });
           tx.objectStore('events').put(

@@ -9,6 +9,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { readGarden } from '../core/src/garden/document/gardenFile.ts';
+import { readDay } from '../core/src/records/packDay.ts';
+import { readingsOfDay } from '../core/src/records/series.ts';
 import { dice } from '../standins/src/random.ts';
 
 // A trace cannot be taken of a browser that is killed.
@@ -101,7 +103,7 @@ async function look(context: BrowserContext, address: string): Promise<Stored> {
   await page.goto(`${address}/THIRD-PARTY.txt`);
   const stored = await page.evaluate(
     () =>
-      new Promise<Stored>((resolve, reject) => {
+      new Promise<Pick<Stored, 'docs' | 'notes'> & { readonly days: string }>((resolve, reject) => {
         const open = indexedDB.open('plain-trowel');
         open.onerror = () => reject(new Error('storage does not open'));
         open.onsuccess = () => {
@@ -111,29 +113,16 @@ async function look(context: BrowserContext, address: string): Promise<Stored> {
           const blocks = tx.objectStore('blocks').getAll();
           tx.oncomplete = () => {
             open.result.close();
-            type Block = {
-              channelId: string;
-              dayMs: number;
-              offsetsMs: Uint32Array;
-              raw: Float64Array;
-              flags: Uint8Array;
-            };
             resolve({
               docs: (gardens.result as { doc: unknown }[]).map((one) => one.doc),
               notes: (events.result as { event: { kind: string; text: string } }[])
                 .filter((one) => one.event.kind === 'note')
                 .map((one) => one.event.text),
-              readings: (blocks.result as Block[]).flatMap((block) =>
-                Array.from(
-                  block.offsetsMs,
-                  (offset, at) =>
-                    [
-                      block.channelId,
-                      block.dayMs + offset,
-                      block.raw[at] ?? NaN,
-                      block.flags[at] ?? 0,
-                    ] as const,
-                ),
+              // Columns cross over as plain lists, each with its kind.
+              days: JSON.stringify(blocks.result, (_, value: unknown) =>
+                ArrayBuffer.isView(value)
+                  ? { kind: value.constructor.name, list: Array.from(value as unknown as ArrayLike<number>) }
+                  : value,
               ),
             });
           };
@@ -141,7 +130,23 @@ async function look(context: BrowserContext, address: string): Promise<Stored> {
       }),
   );
   await page.close();
-  return stored;
+  const { days, ...rest } = stored;
+  return { ...rest, readings: readingsIn(days) };
+}
+
+const COLUMNS = { Uint8Array, Uint16Array, Uint32Array, Float32Array, Float64Array };
+
+function readingsIn(days: string): Stored['readings'] {
+  const records = JSON.parse(days, (_, value: unknown) => {
+    const { kind, list } = (value ?? {}) as { kind?: string; list?: number[] };
+    const made = Object.entries(COLUMNS).find(([name]) => name === kind)?.[1];
+    return made && list ? new made(list) : value;
+  }) as unknown[];
+  return records.flatMap((record) => {
+    const day = readDay(record);
+    if (!day) throw new Error('a stored day cannot be read');
+    return readingsOfDay(day).map(({ timeMs, raw, flags }) => [day.channelId, timeMs, raw, flags] as const);
+  });
 }
 
 test('rounds of torture: nothing acknowledged is lost, every document opens, no raw value changes', async ({

@@ -1,6 +1,8 @@
 /** The browser's own storage. Only this folder knows it. */
 import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction, type StoreNames } from 'idb';
+import type { PackedDay } from '@plain-trowel/core/records/packDay';
 import type { DayBlock } from '@plain-trowel/core/records/series';
+import type { StoredThin } from '@plain-trowel/core/records/thinDay';
 
 /** Kept as unknown: everything read back passes a schema before it is believed. */
 type GardenRecord = { readonly id: string; readonly revision: number; readonly doc: unknown };
@@ -14,7 +16,11 @@ type CopyRecord = {
   readonly doc: unknown;
 };
 
-type BlockRecord = DayBlock & { readonly gardenId: string };
+/** Packed, or in the full columns of the first versions: whoever reads it looks. */
+type BlockRecord = (DayBlock | PackedDay) & { readonly gardenId: string };
+
+/** What a chart of a season draws of a day. */
+type ThinRecord = StoredThin & { readonly gardenId: string };
 
 /** Readings that one import put in: what undoing it takes out again. */
 type ImportRecord = BlockRecord & { readonly importId: string };
@@ -61,6 +67,7 @@ interface Schema extends DBSchema {
   histories: { key: string; value: { id: string; version?: number; past: unknown; future: unknown } };
   copies: { key: [string, number]; value: CopyRecord };
   blocks: { key: [string, string, number]; value: BlockRecord };
+  thins: { key: [string, string, number]; value: ThinRecord };
   imports: { key: [string, string, string, number]; value: ImportRecord };
   /** Keys are texts that whoever writes has made, so that writing the same event twice keeps one; older records have numbers. */
   events: {
@@ -86,7 +93,7 @@ export type WriteTx = IDBPTransaction<Schema, StoreName[], 'readwrite'>;
 export const writeTo = (db: Db, ...stores: StoreName[]): WriteTx =>
   db.transaction(stores, 'readwrite', { durability: 'strict' });
 
-const VERSION = 3;
+const VERSION = 4;
 
 /** @param onClosed called when the connection ends without this page's doing: stored data cleared, or a newer page took over */
 export function openDb(name = 'plain-trowel', onClosed: () => void = () => undefined): Promise<Db> {
@@ -110,6 +117,7 @@ export function openDb(name = 'plain-trowel', onClosed: () => void = () => undef
         tx.objectStore('events').createIndex('by-import', ['gardenId', 'importId']);
       }
       if (oldVersion < 3) db.createObjectStore('summaries', { keyPath: 'id' });
+      if (oldVersion < 4) db.createObjectStore('thins', { keyPath: ['gardenId', 'channelId', 'dayMs'] });
     },
     // Another tab wants a newer layout: step aside, or it would wait forever.
     blocking: (_current, _blocked, event) => {

@@ -1,5 +1,6 @@
 import { newHistory } from '@plain-trowel/core/garden/document/history';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
+import { DAY_STORES } from './days.ts';
 import { allOrNothing, writeTo, type Db } from './db.ts';
 import { admitted, GARDEN_STORES, putGarden } from './gardenStore.ts';
 import type { LinkMemory } from './linkStore.ts';
@@ -17,7 +18,7 @@ export async function storeNewGarden(
   },
 ): Promise<void> {
   const { id } = admitted(garden);
-  const tx = writeTo(db, ...GARDEN_STORES, 'blocks', 'links', 'aside');
+  const tx = writeTo(db, ...GARDEN_STORES, ...DAY_STORES, 'links', 'aside');
   await allOrNothing(tx, async () => {
     // `add`, not `put`: a garden that is already there must never be written over.
     await tx.objectStore('gardens').add({ id, revision: 1, doc: garden });

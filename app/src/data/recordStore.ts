@@ -8,7 +8,6 @@ import {
   DAY_MS,
   FLAGS,
   incomingDays,
-  isSoundBlock,
   type DayBlock,
   type Incoming,
   type Reading,
@@ -16,6 +15,8 @@ import {
 import { allOrNothing, daysOfChannel, type AsideRecord, type Db, type WriteTx, writeTo } from './db.ts';
 import type { Stretch } from '@plain-trowel/core/records/stretch';
 import type { DayStore } from '@plain-trowel/core/records/seriesReader';
+import { DAY_STORES, putDay, storedThins } from './days.ts';
+import { readDay } from '@plain-trowel/core/records/packDay';
 import { StorageError } from './storageProblem.ts';
 
 export type ReadingsByChannel = ReadonlyMap<string, readonly Reading[]>;
@@ -56,18 +57,18 @@ export async function putReadings(
     writtenDays.set(channelId, written);
     const stored: unknown = await tx.objectStore('blocks').get([gardenId, channelId, dayMs]);
     if (stored === undefined && block) {
-      await Promise.all([tx.objectStore('blocks').put({ gardenId, ...block }), onAdded?.(block)]);
+      await Promise.all([putDay(tx, gardenId, block), onAdded?.(block)]);
       added += block.raw.length;
       for (const flags of block.flags) if ((flags & FLAGS.beside) !== 0) beside += 1;
       continue;
     }
-    const sound = isSoundBlock(stored) ? stored : null;
+    const sound = readDay(stored);
     if (stored !== undefined && !sound) {
       damagedDays += 1;
       await putAside(tx, { gardenId, what: 'day', name: dayName(channelId, dayMs), record: stored });
     }
     const merged = mergeDay(sound, channelId, dayMs, day(), onClash);
-    if (merged.block !== sound) await tx.objectStore('blocks').put({ gardenId, ...merged.block });
+    if (merged.block !== sound) await putDay(tx, gardenId, merged.block);
     if (merged.added.length > 0)
       await onAdded?.(mergeDay(null, channelId, dayMs, merged.added, 'beside').block);
     added += merged.added.length;
@@ -111,7 +112,7 @@ export async function addRecords(
   readings: ReadingsByChannel,
   events: readonly GardenEvent[] = [],
 ): Promise<PutOutcome> {
-  const tx = writeTo(db, 'gardens', 'blocks', 'events', 'aside');
+  const tx = writeTo(db, 'gardens', ...DAY_STORES, 'events', 'aside');
   return allOrNothing(tx, async () => {
     if ((await tx.objectStore('gardens').getKey(gardenId)) === undefined) throw new StorageError('gone');
     const outcome = await putReadings(tx, gardenId, readings, 'beside');
@@ -185,6 +186,8 @@ export const dayStore = (open: () => Promise<Db>, gardenId: string): DayStore =>
     const { store } = (await open()).transaction('blocks');
     return Promise.all(daysMs.map((dayMs) => store.get([gardenId, channelId, dayMs])));
   },
+  readThin: async (channelId, fromDayMs, toDayMs) =>
+    storedThins(await open(), gardenId, channelId, fromDayMs, toDayMs),
 });
 
 /** The newest reading of each channel that has one; one that stands beside another does not count. */
@@ -198,7 +201,8 @@ export async function latestReadings(
   for (const channelId of channelIds) {
     let cursor = await tx.store.openCursor(daysOfChannel(gardenId, channelId), 'prev');
     while (cursor && !latest.has(channelId)) {
-      const newest = isSoundBlock(cursor.value) ? newestOf(cursor.value) : null;
+      const day = readDay(cursor.value);
+      const newest = day && newestOf(day);
       if (newest) latest.set(channelId, newest);
       else cursor = await cursor.continue();
     }

@@ -4,13 +4,9 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { contentOf, readEvent, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
 import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
-import {
-  incomingDays,
-  isSoundBlock,
-  readingsOfDay,
-  type Incoming,
-  type Reading,
-} from '@plain-trowel/core/records/series';
+import { incomingDays, readingsOfDay, type Incoming } from '@plain-trowel/core/records/series';
+import { packDay, readDay } from '@plain-trowel/core/records/packDay';
+import { DAY_STORES, dropDay, putDay } from './days.ts';
 import { daysOfChannel, type Db, type WriteTx } from './db.ts';
 import { freshName, named } from './eventIds.ts';
 import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
@@ -63,7 +59,7 @@ export async function previewImport(
       const own = mergeDay(null, channelId, dayMs, day(), 'keep');
       inside += own.clashes.length;
       firstInside.push(...own.clashes.slice(0, SHOWN - firstInside.length));
-      const sound = isSoundBlock(stored) ? stored : null;
+      const sound = readDay(stored);
       const merged = mergeDay(sound, channelId, dayMs, readingsOfDay(own.block), 'keep');
       fresh += merged.added.length;
       same += merged.same + own.same;
@@ -145,9 +141,9 @@ export async function importRecords(
   const gardenId = of.garden.id;
   const history = change(stored.history, of.garden, label, importId);
   const outcomes: PutOutcome[] = [];
-  const saved = await saveGardenWith(db, history, stored.revision, ['blocks', 'aside'], async (tx) => {
+  const saved = await saveGardenWith(db, history, stored.revision, [...DAY_STORES, 'aside'], async (tx) => {
     const put = await putReadings(tx, gardenId, of.readings, of.onClash, (added) =>
-      tx.objectStore('imports').put({ gardenId, importId, ...added }),
+      tx.objectStore('imports').put({ gardenId, importId, ...packDay(added) }),
     );
     outcomes.push(put);
     const { added, beside } = put;
@@ -185,7 +181,7 @@ const saveStep = (
   imported: string | undefined,
   work: (tx: WriteTx, gardenId: string, importId: string) => Promise<void>,
 ): Promise<StoredGarden> =>
-  saveGardenWith(db, history, revision, ['blocks', 'aside'], async (tx) => {
+  saveGardenWith(db, history, revision, [...DAY_STORES, 'aside'], async (tx) => {
     if (imported !== undefined) await work(tx, history.present.id, imported);
   });
 
@@ -194,21 +190,24 @@ const daysOfImport = (gardenId: string, importId: string) =>
 
 async function takeOut(tx: WriteTx, gardenId: string, importId: string): Promise<void> {
   for (const day of await tx.objectStore('imports').getAll(daysOfImport(gardenId, importId))) {
-    const key: [string, string, number] = [gardenId, day.channelId, day.dayMs];
-    const stored: unknown = await tx.objectStore('blocks').get(key);
-    if (!isSoundBlock(stored)) continue;
-    const left = withoutReadings(stored, readingsOfDay(day));
-    if (left) await tx.objectStore('blocks').put({ gardenId, ...left });
-    else await tx.objectStore('blocks').delete(key);
+    const given = readDay(day);
+    const stored = readDay(await tx.objectStore('blocks').get([gardenId, day.channelId, day.dayMs]));
+    if (!given || !stored) continue;
+    const left = withoutReadings(stored, readingsOfDay(given));
+    if (left) await putDay(tx, gardenId, left);
+    else await dropDay(tx, gardenId, day.channelId, day.dayMs);
   }
   await markEvents(tx, gardenId, importId, true);
 }
 
 async function putBack(tx: WriteTx, gardenId: string, importId: string): Promise<void> {
-  const readings = new Map<string, Reading[]>();
-  for (const day of await tx.objectStore('imports').getAll(daysOfImport(gardenId, importId)))
-    readings.set(day.channelId, [...(readings.get(day.channelId) ?? []), ...readingsOfDay(day)]);
-  await putReadings(tx, gardenId, readings, 'beside');
+  const days = await tx.objectStore('imports').getAll(daysOfImport(gardenId, importId));
+  await putReadings(
+    tx,
+    gardenId,
+    days.flatMap((day) => readDay(day) ?? []),
+    'beside',
+  );
   await markEvents(tx, gardenId, importId, false);
 }
 

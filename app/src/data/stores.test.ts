@@ -163,7 +163,7 @@ describe('readings', () => {
   test('a damaged day is told, breaks nothing, and is kept aside when new readings come', async () => {
     await addRecords(db, 'g', new Map([['c', [{ timeMs: T0, raw: 7, flags: 0 }]]]));
     const [block] = await db.getAll('blocks');
-    const damaged = { ...block, raw: new Float64Array(3) };
+    const damaged = { ...block, rows: 3 };
     await db.put('blocks', damaged as never);
     const read = await wholeSeries(db, 'g', 'c');
     expect([read.raw.length, read.damagedDays]).toEqual([0, [block?.dayMs]]);

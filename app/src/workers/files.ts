@@ -21,4 +21,4 @@ export function runJob<T>(start: (jobs: Remote<FileJobs>) => Promise<T>): Job<T>
 }
 
 /** A progress callback that can cross into a worker. */
-export const progressOf = (report: (done: number) => void) => proxy(report);
+export const progressOf = <Told extends readonly number[]>(report: (...told: Told) => void) => proxy(report);

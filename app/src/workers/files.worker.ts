@@ -21,6 +21,7 @@ import { readTable, type RecordedAs, type TableRead } from '@plain-trowel/core/t
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { readingsFile } from '../data/exportReadings.ts';
 import { readBackup } from '../data/readBackup.ts';
+import { tidyDays } from '../data/days.ts';
 import { database } from '../data/services.ts';
 import { writeBackup, type PageState } from '../data/writeBackup.ts';
 import { decodeText } from './decodeText.ts';
@@ -90,6 +91,10 @@ const jobs = {
   /** What happens when any one wire of the garden comes off. */
   wireLosses: (garden: Garden, onProgress: Progress) =>
     lossesOf(readCircuit(garden.wiring, catalogueOf(garden)), onProgress),
+
+  /** Packs and thins the days that are over and were not yet. */
+  tidyDays: async (gardenId: string, onProgress: (done: number, all: number) => void) =>
+    tidyDays(await database(), gardenId, onProgress),
 
   makeSample: (nowMs: number) => {
     const garden = marigoldHare(nowMs);

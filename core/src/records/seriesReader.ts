@@ -1,6 +1,7 @@
 /** Readings of any span, a stretch at a time, for whoever needs them: a chart, a worker, an export. */
-import { joinThin, partOfDay, thinDay, type ThinDay, type ThinSeries } from './thinDay.ts';
-import { DAY_MS, dayOf, isSoundBlock, seriesOf, type DayBlock, type Series } from './series.ts';
+import { readDay } from './packDay.ts';
+import { joinThin, partOfDay, thinDay, unpackThin, type ThinDay, type ThinSeries } from './thinDay.ts';
+import { DAY_MS, dayOf, seriesOf, type DayBlock, type Series } from './series.ts';
 
 /** Where the days of a garden's channels lie. What comes back is believed only after a look. */
 export type DayStore = {
@@ -8,6 +9,8 @@ export type DayStore = {
   readonly days: (channelId: string, fromDayMs: number, toDayMs: number) => Promise<readonly number[]>;
   /** What is stored of those days, in their order. */
   readonly read: (channelId: string, daysMs: readonly number[]) => Promise<readonly unknown[]>;
+  /** Thinned days that were stored with theirs, of those between two, both included. */
+  readonly readThin?: (channelId: string, fromDayMs: number, toDayMs: number) => Promise<readonly unknown[]>;
 };
 
 export type Span = {
@@ -63,6 +66,10 @@ export class SeriesReader {
     const { channelId, fromMs, toMs } = span;
     const all = await this.store.days(channelId, dayOf(fromMs), dayOf(toMs));
     const isWhole = (dayMs: number) => dayMs >= fromMs && dayMs + DAY_MS - 1 <= toMs;
+    await this.takeThin(
+      channelId,
+      all.filter((dayMs) => isWhole(dayMs) && !this.thinned.has(keyOf(channelId, dayMs))),
+    );
     const missing = all.filter((dayMs) => !isWhole(dayMs) || !this.thinned.has(keyOf(channelId, dayMs)));
     const parts = new Map<number, ThinDay>();
     const damagedDays: number[] = [];
@@ -80,6 +87,20 @@ export class SeriesReader {
     }
     const thin = all.flatMap((dayMs) => parts.get(dayMs) ?? this.thinned.get(keyOf(channelId, dayMs)) ?? []);
     return { ...joinThin(thin), damagedDays };
+  }
+
+  /** Takes what is stored of the thinned days; whatever is not, or cannot be read, is thinned from its day. */
+  private async takeThin(channelId: string, daysMs: readonly number[]): Promise<void> {
+    const [first] = daysMs;
+    const last = daysMs.at(-1);
+    if (first === undefined || last === undefined || this.mostRows === 0 || !this.store.readThin) return;
+    const writesBefore = this.writes;
+    const stored = await this.store.readThin(channelId, first, last);
+    if (writesBefore !== this.writes) return;
+    for (const one of stored) {
+      const thin = unpackThin(one);
+      if (thin?.block.channelId === channelId) this.thinned.set(keyOf(channelId, thin.block.dayMs), thin);
+    }
   }
 
   /** Days of a channel were written: they are read again when they are next asked for. */
@@ -116,10 +137,11 @@ export class SeriesReader {
     const [sound, damagedDays]: [DayBlock[], number[]] = [[], []];
     for (const dayMs of daysMs) {
       const key = keyOf(channelId, dayMs);
-      const block = this.kept.get(key) ?? read.get(dayMs);
+      const stored = this.kept.get(key) ?? read.get(dayMs);
       // Gone since its day was listed: nothing is there, and nothing is damaged.
-      if (block === undefined) continue;
-      if (!isSoundBlock(block)) damagedDays.push(dayMs);
+      if (stored === undefined) continue;
+      const block = readDay(stored);
+      if (!block) damagedDays.push(dayMs);
       else {
         sound.push(block);
         if (writesBefore === this.writes) this.keep(key, block);

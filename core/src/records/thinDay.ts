@@ -1,4 +1,5 @@
 /** A day of readings by the hour: of each its first, lowest, highest and last. What a chart of a season draws from, so that no spike and no gap is lost, and a year of minutes is a few thousand rows. */
+import { packDay, unpackDay, type PackedDay } from './packDay.ts';
 import { FLAGS, seriesOf, type DayBlock, type Series } from './series.ts';
 import { gapFinder, telling } from './trace.ts';
 
@@ -47,6 +48,24 @@ const hourOf = (timesMs: Float64Array, at: number): number => Math.floor((timesM
 function usualStep(timesMs: Float64Array): number {
   const steps = Float64Array.from(timesMs.subarray(1), (at, place) => at - (timesMs[place] ?? 0)).sort();
   return steps[steps.length >> 1] ?? 0;
+}
+
+/** A thinned day as it lies in storage. */
+export type StoredThin = PackedDay & { readonly readings: number; readonly stepMs: number };
+
+export const packThin = ({ block, readings, stepMs }: ThinDay): StoredThin => ({
+  ...packDay(block),
+  readings,
+  stepMs,
+});
+
+/** Null for anything that is no thinned day. */
+export function unpackThin(stored: unknown): ThinDay | null {
+  const block = unpackDay(stored);
+  if (!block) return null;
+  const { readings, stepMs } = stored as Partial<Record<keyof StoredThin, unknown>>;
+  const isCount = typeof readings === 'number' && readings >= block.raw.length;
+  return isCount && typeof stepMs === 'number' && stepMs >= 0 ? { block, readings, stepMs } : null;
 }
 
 export type ThinSeries = Series & {

@@ -1,5 +1,8 @@
 import { daysSince } from '../../../data/keeping.ts';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useState } from 'react';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { useTidy } from './useTidy.ts';
 import { useBackup, useKeeping } from '../../../frame/useBackup.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
@@ -7,6 +10,8 @@ import { persistenceText } from '../../../words/storageText.ts';
 
 /** How safe the garden is in this browser, and the way to be safer. */
 export function KeepingState() {
+  const { garden } = useGarden();
+  const tidying = useTidy(garden.id);
   const keeping = useKeeping();
   const { save, running, cancel } = useBackup();
   const [nowMs] = useState(() => Date.now());
@@ -24,6 +29,15 @@ export function KeepingState() {
         {persistenceText(keeping.persistence)} A backup is one zip with the garden, every reading and every
         event; “Open a file” on the first page brings it back, here or on another machine.
       </p>
+      {tidying && (
+        <p className="text-[14px] text-soft" role="status">
+          Older days are being packed, so that they take less room and open at once:{' '}
+          <span className="num">
+            {formatNumber(tidying.done)} of {formatNumber(tidying.all)}
+          </span>
+          .
+        </p>
+      )}
       <div className="mt-2">
         {running !== null ? (
           <Progress label="Writing the backup" done={running} onCancel={cancel} />
