@@ -1,14 +1,12 @@
 /** Which channel of a garden the name of a column means, as far as the name tells. */
 import type { Quantity } from '../quantity/quantities.ts';
 import { splitUnit } from './numberForm.ts';
-import { unitOf } from './units.ts';
+import { unitOf, type Recorded } from './units.ts';
 
 /** A channel as tables may name it. */
-export type NamedChannel = {
+export type NamedChannel = Recorded & {
   readonly id: string;
   readonly quantity: Quantity;
-  /** The unit of its recorded numbers. */
-  readonly unit: string;
   /** Empty for what a board measures itself. */
   readonly plot: string;
   /** The label of its probe; empty without one. */

@@ -8,6 +8,7 @@ const named = (id: string, plot: string, probe: string, rest: Partial<NamedChann
   id,
   quantity: 'moisture',
   unit: 'raw counts',
+  meant: null,
   plot,
   probe,
   board: 'Shed board',
@@ -79,6 +80,24 @@ describe('columns are known by their names and units', () => {
     const percent = 'time,Herb bed (%),Lawn edge\n2026-05-03 14:00,41,1902\n2026-05-03 14:10,42,1903\n';
     expect(guess(percent).leftOut).toEqual([{ name: 'Herb bed', why: 'unit', unit: '%' }]);
     expect(asked('time,Herb bed\n2026-05-03 14:00,41\n2026-05-03 14:10,42\n')).toEqual(['counts']);
+  });
+
+  test('a board that prints a quarter of its battery: volts are turned back, a number alone is asked about', () => {
+    const divided: NamedChannel = {
+      ...named('bat', '', '', { quantity: 'battery voltage', decides: false, names: ['Battery'] }),
+      unit: 'as the board prints it',
+      meant: { unit: 'V', gain: 4, offset: 0 },
+    };
+    const look = (text: string) => guessTable(text, { ...context, channels: [divided] });
+    const table = (title: string) => `time,${title}\n2026-05-03 14:00,3.66\n2026-05-03 14:10,3.65\n`;
+    const volts = look(table('Battery (V)'));
+    if (!volts.ok) throw new Error(volts.issue);
+    expect(volts.value.questions).toEqual([]);
+    // 3.66 V ÷ 4 = 0.915, which the correction makes 3.66 V again.
+    expect(readTable(table('Battery (V)'), volts.value.layout, [divided]).first[0]?.raw).toBe(0.915);
+    expect(look(table('Battery'))).toMatchObject({
+      value: { questions: [{ kind: 'corrected', channelId: 'bat' }] },
+    });
   });
 
   test('soil of 68 degrees is asked about', () => {

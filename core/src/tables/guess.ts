@@ -23,7 +23,7 @@ import {
 import { decimalOf, numberBy, splitUnit, type Decimal } from './numberForm.ts';
 import { readTable, rowName, withoutMark } from './readTable.ts';
 import { cellsOf, isNumeric, isWhen, sampleBy, type Sample } from './sample.ts';
-import { turnInto, unitOf } from './units.ts';
+import { PRINTED, turnInto, unitOf } from './units.ts';
 
 export type NoTable = 'empty' | 'binary' | 'no-table' | 'no-time';
 
@@ -381,9 +381,7 @@ function decide(candidates: readonly Candidate[], { channels }: GuessContext) {
       continue;
     }
     const all = match.kind === 'one' ? [match.id] : match.ids;
-    const ids = all.filter(
-      (id) => turnInto(unit, channels.find((one) => one.id === id)?.unit ?? '') !== null,
-    );
+    const ids = all.filter((id) => channels.some((one) => one.id === id && turnInto(unit, one) !== null));
     const [id] = ids;
     if (id === undefined) {
       leftOut.push({ name: label, why: 'unit', unit });
@@ -399,6 +397,9 @@ function decide(candidates: readonly Candidate[], { channels }: GuessContext) {
     const most = values.reduce((high, value) => Math.max(high, value), -Infinity);
     if (unit === null && channel?.unit === 'raw counts' && most <= PERCENT_LIKE && values.length > 0)
       open({ kind: 'counts', ...where, channelId: id });
+    // What the board printed and what it means are both plain numbers.
+    if (unit === null && channel?.meant && channel.unit === PRINTED)
+      open({ kind: 'corrected', ...where, channelId: id });
     if (unit === null && channel?.unit === '°C' && most > MOST_SOIL_C)
       open({ kind: 'degrees', ...where, channelId: id });
   }

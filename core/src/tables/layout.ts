@@ -64,6 +64,13 @@ export type Question =
       readonly name: string | null;
       readonly channelId: string;
     }
+  /** A channel whose board prints something else than it means: which of the two does the table hold? */
+  | {
+      readonly kind: 'corrected';
+      readonly column: number;
+      readonly name: string | null;
+      readonly channelId: string;
+    }
   /** Degrees without a letter, too many for soil in °C. */
   | {
       readonly kind: 'degrees';

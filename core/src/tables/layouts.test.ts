@@ -10,6 +10,7 @@ const of = (id: string, plot: string, probe: string, rest: Partial<NamedChannel>
   id,
   quantity: 'moisture',
   unit: 'raw counts',
+  meant: null,
   plot,
   probe,
   board: 'Shed board',

@@ -5,7 +5,7 @@ import { MOST_VALUE } from '../signal/line.ts';
 import { isReadable, roleColumns, type Layout } from './layout.ts';
 import { isNothing, numberBy, splitUnit, type Decimal } from './numberForm.ts';
 import { rowTimes, type TimeProblem } from './rowTime.ts';
-import { turned, turnInto, type Turned } from './units.ts';
+import { turned, turnInto, type Recorded, type Turned } from './units.ts';
 
 /** What is wrong with one row; `line` is its line in the file. */
 export type TableProblem = { readonly line: number } & (
@@ -39,7 +39,7 @@ export type TableRead = {
   readonly toMs: number | null;
 };
 
-export type RecordedAs = { readonly id: string; readonly unit: string };
+export type RecordedAs = Recorded & { readonly id: string };
 
 const FIRST = 40;
 const MOST_PROBLEMS = 10;
@@ -158,9 +158,11 @@ function readersOf(
   layout: Layout,
   channels: readonly RecordedAs[],
 ): (cells: readonly string[]) => CellRead[] {
-  const recorded = new Map(channels.map(({ id, unit }) => [id, unit]));
-  const turnOf = (channelId: string, unit: string | null): Turned | null =>
-    turnInto(unit, recorded.get(channelId) ?? '');
+  const recorded = new Map(channels.map((channel) => [channel.id, channel]));
+  const turnOf = (channelId: string, unit: string | null): Turned | null => {
+    const channel = recorded.get(channelId);
+    return channel ? turnInto(unit, channel) : null;
+  };
   const wide = layout.columns.flatMap(({ name, role }, at) => {
     const turn = role.kind === 'channel' ? turnOf(role.channelId, role.unit) : null;
     return role.kind === 'channel' && turn ? [{ at, name, channelId: role.channelId, turn }] : [];

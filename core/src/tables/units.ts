@@ -51,16 +51,32 @@ const TURNS: readonly (readonly [from: string, to: string, turn: Turned])[] = [
   ['%', '% factory', AS_IS],
 ];
 
-/** The units in which a table may have the numbers of a channel, its own first. */
-export const unitsFor = (recorded: string): string[] => [
-  recorded,
-  ...TURNS.filter(([, to]) => to === recorded).map(([from]) => from),
-];
+/** What a channel's recorded numbers are: in a unit, or what its board prints, which a correction turns into one. */
+export type Recorded = {
+  readonly unit: string;
+  /** Recorded × gain + offset is in this unit; null where nothing turns it. */
+  readonly meant: { readonly unit: string; readonly gain: number; readonly offset: number } | null;
+};
 
-/** How numbers in a table's unit become those that a channel records; null where nothing makes the one of the other. */
-export function turnInto(from: string | null, recorded: string): Turned | null {
-  if (from === null || from === recorded || recorded === 'as printed') return AS_IS;
-  return TURNS.find(([one, to]) => one === from && to === recorded)?.[2] ?? null;
+/** The unit of numbers that only their board's correction gives a meaning. */
+export const PRINTED = 'as the board prints it';
+
+const into = (from: string, to: string): Turned | null =>
+  from === to ? AS_IS : (TURNS.find(([one, other]) => one === from && other === to)?.[2] ?? null);
+
+/** The units in which a table may have the numbers of a channel, its own first. */
+export const unitsFor = ({ unit, meant }: Recorded): string[] => {
+  const also = (one: string) => TURNS.filter(([, to]) => to === one).map(([from]) => from);
+  return [unit, ...also(unit), ...(meant ? [meant.unit, ...also(meant.unit)] : [])];
+};
+
+/** How numbers in a table's unit become those that a channel records; null where nothing makes the one of the other. No unit is the channel's own. */
+export function turnInto(from: string | null, { unit, meant }: Recorded): Turned | null {
+  if (from === null || unit === 'as printed') return AS_IS;
+  const straight = into(from, unit);
+  if (straight || !meant || meant.gain === 0) return straight;
+  const turn = into(from, meant.unit);
+  return turn && { times: turn.times / meant.gain, plus: (turn.plus - meant.offset) / meant.gain };
 }
 
 /** A value turned, without the digits that only binary fractions add. */

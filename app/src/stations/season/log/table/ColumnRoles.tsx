@@ -2,7 +2,7 @@ import { csvRecords } from '@plain-trowel/core/records/csv';
 import { columnOf } from '@plain-trowel/core/tables/columnNames';
 import { timeForms } from '@plain-trowel/core/tables/edit';
 import type { Role } from '@plain-trowel/core/tables/layout';
-import { turnInto, unitsFor } from '@plain-trowel/core/tables/units';
+import { PRINTED, turnInto, unitsFor } from '@plain-trowel/core/tables/units';
 import { Scroll } from '../../../../ui/Scroll.tsx';
 import { channelLabel, giveRole, type Editing } from './editing.ts';
 
@@ -76,8 +76,7 @@ function RoleSelect({ of, column, cells }: { of: Editing; column: number; cells:
     const isTime = (kind === 'time' || kind === 'day') && form !== undefined;
     giveRole(isTime ? { ...of, layout: { ...layout, time: form } } : of, column, { kind });
   };
-  const recorded =
-    role.kind === 'channel' ? channels.find(({ id }) => id === role.channelId)?.unit : undefined;
+  const recorded = role.kind === 'channel' ? channels.find(({ id }) => id === role.channelId) : undefined;
   const units = recorded === undefined ? [] : unitsFor(recorded);
   return (
     <>
@@ -94,7 +93,7 @@ function RoleSelect({ of, column, cells }: { of: Editing; column: number; cells:
         ))}
         <optgroup label="Channels">
           {channels.map((channel) => (
-            <option key={channel.id} value={channel.id} disabled={turnInto(unit, channel.unit) === null}>
+            <option key={channel.id} value={channel.id} disabled={turnInto(unit, channel) === null}>
               {channelLabel(channel)}
             </option>
           ))}
@@ -104,12 +103,12 @@ function RoleSelect({ of, column, cells }: { of: Editing; column: number; cells:
         <select
           aria-label={`${called} is in`}
           className="field mt-1 w-full font-normal"
-          value={role.unit ?? recorded ?? ''}
+          value={role.unit ?? recorded?.unit ?? ''}
           onChange={(event) => giveRole(of, column, { ...role, unit: event.target.value })}
         >
           {units.map((unit) => (
             <option key={unit} value={unit}>
-              in {unit}
+              {unit === PRINTED ? unit : `in ${unit}`}
             </option>
           ))}
         </select>

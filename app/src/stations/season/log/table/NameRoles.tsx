@@ -47,7 +47,7 @@ export function NameRoles({
                 <option
                   key={channel.id}
                   value={channel.id}
-                  disabled={turnInto(columnOf(name, []).unit, channel.unit) === null}
+                  disabled={turnInto(columnOf(name, []).unit, channel) === null}
                 >
                   {channelLabel(channel)}
                 </option>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { unanswered } from '@plain-trowel/core/tables/edit';
 import type { Question } from '@plain-trowel/core/tables/layout';
+import { PRINTED } from '@plain-trowel/core/tables/units';
 import { Button } from '../../../../ui/Button.tsx';
 import { dateMeans } from '../../../../words/tableText.ts';
 import { channelLabel, giveRole, giveTarget, type Editing } from './editing.ts';
@@ -85,6 +86,7 @@ function PlaceQuestion({ question, of }: { question: AboutPlace; of: Editing }) 
     const found = of.channels.find((one) => one.id === id);
     return found ? channelLabel(found) : id;
   };
+  const meantOf = (id: string): string => of.channels.find((one) => one.id === id)?.meant?.unit ?? '';
   const leave = (
     <Button look="quiet" onClick={() => giveTarget(of, question, null)}>
       Leave it out
@@ -110,6 +112,16 @@ function PlaceQuestion({ question, of }: { question: AboutPlace; of: Editing }) 
             Percent cannot be turned back into counts.
           </span>
           {keep('They are raw counts', question.channelId, 'raw counts')}
+        </>
+      )}
+      {question.kind === 'corrected' && (
+        <>
+          <span className="max-w-[56ch]">
+            {called} could hold what the board prints for {labelOf(question.channelId)}, or what the garden’s
+            correction makes of it.
+          </span>
+          {keep(`It is in ${meantOf(question.channelId)}`, question.channelId, meantOf(question.channelId))}
+          {keep('It is what the board prints', question.channelId, PRINTED)}
         </>
       )}
       {question.kind === 'degrees' && (
