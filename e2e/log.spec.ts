@@ -38,7 +38,9 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await to.fill('2026-05-04');
   await expect(title).toContainText('on Mon 4 May, 23:50');
   // Two days of 144 readings; London is an hour ahead of the times in the file.
-  await expect(page.getByText(/^From 3 May 2026 to 4 May 2026: changed by/)).toContainText('288 readings');
+  await expect(page.getByText(/^From 3 May 2026 to 4 May 2026: (rose|fell) by/).locator('..')).toContainText(
+    '288 readings',
+  );
 
   const chart = page.getByRole('group', { name: /^Chart: left and right/ });
   await page.getByRole('button', { name: 'Earlier' }).click();
@@ -48,7 +50,7 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await expect(from).toHaveValue('2026-05-04');
   await page.keyboard.press('PageUp');
   await page.keyboard.press('+');
-  await expect(page.getByText(/changed by/)).toContainText(/14\d readings/);
+  await expect(page.getByText(/(rose|fell|began, ) ?by/i).locator('..')).toContainText(/14\d readings/);
   await page.keyboard.press('-');
   // Dragged to the right by half of its width, it shows what was a day before.
   const box = await chart.boundingBox();
@@ -96,6 +98,24 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await plot(page, /Lemon barrel/).click();
   await expect(from).toHaveValue('2026-05-10');
   await plot(page, /Chilli crate/).click();
+  // The season day by day: a day is read by keys, and shown by Enter.
+  await page.getByText('The season, day by day, all plots').click();
+  const days = page.getByRole('group', { name: /^Days:/ });
+  await expect(
+    days.getByRole('img', { name: /^Chilli crate: \d+ days read, watered on \d+ days?/ }),
+  ).toBeVisible();
+  await expect(days.getByRole('img', { name: /^Strawberry gutter: no day with a percent/ })).toBeVisible();
+  await days.focus();
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('group', { name: 'The day pointed at' })).toContainText(
+    /Chilli crate [\d.]+ % span to [\d.]+ % span, mean [\d.]+ % span, mostly (low|right|wet)/,
+  );
+  await expectAccessible(page);
+  const before = await from.inputValue();
+  await page.keyboard.press('Enter');
+  await expect(from).not.toHaveValue(before);
+  await expect(from).toHaveValue(await to.inputValue());
   // A summer without readings says where they are.
   await from.fill('2026-07-01');
   await to.fill('2026-07-31');

@@ -3,7 +3,14 @@ import { listGardens, loadGarden } from './gardenStore.ts';
 import { readKeeping, readPersistence } from './keeping.ts';
 import { loadLink } from './linkStore.ts';
 import { readerOf, recordsPart } from './records.ts';
-import { latestReadings, readAside, readEvents, readWater, recordExtent } from './recordStore.ts';
+import {
+  latestReadings,
+  readAside,
+  readEvents,
+  readWater,
+  readWaterDays,
+  recordExtent,
+} from './recordStore.ts';
 import { database } from './services.ts';
 import { withoutBeside, type Series } from '@plain-trowel/core/records/series';
 
@@ -99,6 +106,15 @@ export const waterQuery = (gardenId: string, fromMs: number, toMs: number) =>
     queryKey: recordsPart(gardenId, { of: 'water', fromMs, toMs }),
     queryFn: async () => readWater(await database(), gardenId, fromMs, toMs),
     // A class with private maps is not compared field by field.
+    structuralSharing: false,
+    placeholderData: (previous) => previous,
+    gcTime: 10_000,
+  });
+
+export const waterDaysQuery = (gardenId: string, fromMs: number, toMs: number, timeZone: string) =>
+  queryOptions({
+    queryKey: [...recordsPart(gardenId, { of: 'water', fromMs, toMs }), timeZone],
+    queryFn: async () => readWaterDays(await database(), gardenId, fromMs, toMs, timeZone),
     structuralSharing: false,
     placeholderData: (previous) => previous,
     gcTime: 10_000,

@@ -1,7 +1,8 @@
 /** Readings and events in storage. Blocks are merged inside one transaction, so a killed tab leaves whole days or nothing. */
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { contentOf, readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
-import { WaterSums } from '@plain-trowel/core/records/waterGiven';
+import { WaterDays, WaterSums } from '@plain-trowel/core/records/waterGiven';
+import { zoneClock } from '@plain-trowel/core/records/zoneClock';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
 import {
@@ -235,9 +236,14 @@ export type StoredEvents = {
 
 const EVENTS_AT_ONCE = 2000;
 
-/** Water given from `fromMs` to `toMs`, over every event, a piece at a time. */
-export async function readWater(db: Db, gardenId: string, fromMs: number, toMs: number): Promise<WaterSums> {
-  const sums = new WaterSums();
+/** Every event from `fromMs` to `toMs`, a piece at a time, oldest first. */
+async function eachEvent(
+  db: Db,
+  gardenId: string,
+  fromMs: number,
+  toMs: number,
+  take: (event: GardenEvent) => void,
+): Promise<void> {
   const range = IDBKeyRange.bound([gardenId, fromMs], [gardenId, toMs]);
   const keys = await db.getAllKeysFromIndex('events', 'by-garden-time', range);
   for (let at = 0; at < keys.length; at += EVENTS_AT_ONCE) {
@@ -245,10 +251,29 @@ export async function readWater(db: Db, gardenId: string, fromMs: number, toMs: 
     const records = await Promise.all(keys.slice(at, at + EVENTS_AT_ONCE).map((key) => store.get(key)));
     for (const record of records) {
       const event = record?.undone === true ? null : readEvent(record?.event, '-');
-      if (event) sums.add(event);
+      if (event) take(event);
     }
   }
+}
+
+/** Water given from `fromMs` to `toMs`, over every event. */
+export async function readWater(db: Db, gardenId: string, fromMs: number, toMs: number): Promise<WaterSums> {
+  const sums = new WaterSums();
+  await eachEvent(db, gardenId, fromMs, toMs, (event) => sums.add(event));
   return sums;
+}
+
+/** Water given from `fromMs` to `toMs`, by local day. */
+export async function readWaterDays(
+  db: Db,
+  gardenId: string,
+  fromMs: number,
+  toMs: number,
+  timeZone: string,
+): Promise<WaterDays> {
+  const days = new WaterDays(zoneClock(timeZone).dayAt);
+  await eachEvent(db, gardenId, fromMs, toMs, (event) => days.add(event));
+  return days;
 }
 
 /** Events that are read at one time, unless more are asked for. */

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { identified, type EventDraft } from './event.ts';
-import { WaterSums } from './waterGiven.ts';
+import { WaterDays, WaterSums } from './waterGiven.ts';
+import { zoneClock } from './zoneClock.ts';
 
 const common = { atMs: 5000, plotId: 'p', simulated: false };
 const run = (volumeMl: number, of: Partial<EventDraft> = {}): EventDraft =>
@@ -49,4 +50,19 @@ describe('two lines of one plot', () => {
 test('the first event of any kind says how old the log is', () => {
   expect(summed(run(1), { ...common, atMs: 4000, kind: 'note', text: 'early' }).firstMs).toBe(4000);
   expect(summed().firstMs).toBe(Infinity);
+});
+
+test('water by day goes by the garden’s clocks; how often counts runs and pours', () => {
+  const days = new WaterDays(zoneClock('Europe/Berlin').dayAt);
+  const at = (iso: string) => Date.parse(iso);
+  const drafts = [
+    run(100, { atMs: at('2026-05-03T21:59:00Z') }),
+    run(30, { atMs: at('2026-05-03T22:01:00Z') }),
+    { ...common, kind: 'poured', volumeMl: 500, atMs: at('2026-05-04T10:00:00Z') } as EventDraft,
+    { ...common, kind: 'note', text: 'rain', atMs: at('2026-05-04T10:00:00Z') } as EventDraft,
+  ];
+  for (const [place, draft] of drafts.entries()) days.add(identified(draft, `e${place}`, 'board'));
+  expect([3, 4, 5].map((day) => days.of('p', Date.UTC(2026, 4, day)))).toEqual([100, 530, 0]);
+  expect(days.of('q', Date.UTC(2026, 4, 3))).toBe(0);
+  expect(summed(...drafts).timesOf('p')).toBe(3);
 });

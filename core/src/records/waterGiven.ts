@@ -5,6 +5,25 @@ import type { GardenEvent } from './event.ts';
 type Sum = { volumeMl: number; times: number };
 const NOTHING: Readonly<Sum> = { volumeMl: 0, times: 0 };
 
+/** Water that reached each plot on each local day, and what else was written down of it. */
+export class WaterDays {
+  private readonly ml = new Map<string, number>();
+
+  constructor(private readonly dayAt: (ms: number) => number) {}
+
+  add(event: GardenEvent): void {
+    const isWater = event.kind === 'poured' || event.kind === 'pump-stopped';
+    if (!isWater || event.plotId === null) return;
+    const key = `${this.dayAt(event.atMs)} ${event.plotId}`;
+    this.ml.set(key, (this.ml.get(key) ?? 0) + event.volumeMl);
+  }
+
+  /** ml; 0 where none was given. @param dayMs local midnight as if its clocks were those of UTC */
+  of(plotId: string, dayMs: number): number {
+    return this.ml.get(`${dayMs} ${plotId}`) ?? 0;
+  }
+}
+
 /** Runs by line and, for those of the first versions that name none, by plot; pours by plot. */
 export class WaterSums {
   private readonly runsOfLine = new Map<string, Sum>();
@@ -28,6 +47,11 @@ export class WaterSums {
   ofLineMl(lineId: string, onlyOfPlot: string | null): number {
     const nameless = onlyOfPlot === null ? NOTHING : (this.namelessRuns.get(onlyOfPlot) ?? NOTHING);
     return (this.runsOfLine.get(lineId) ?? NOTHING).volumeMl + nameless.volumeMl;
+  }
+
+  /** How often a plot was watered: runs and pours. */
+  timesOf(plotId: string): number {
+    return (this.runsOfPlot.get(plotId) ?? NOTHING).times + (this.pours.get(plotId) ?? NOTHING).times;
   }
 
   /** Water that reached a plot, ml: what its lines gave and what was poured. Null when there was none. */

@@ -8,7 +8,7 @@ import {
   formatNumber,
   formatPercent,
 } from '@plain-trowel/core/quantity/format';
-import { summaryOf } from '@plain-trowel/core/records/summary';
+import { summaryOf, type Summary } from '@plain-trowel/core/records/summary';
 import { workChange, workSwing } from '@plain-trowel/core/records/workSummary';
 import type { WaterSums } from '@plain-trowel/core/records/waterGiven';
 import { dayTime, fullDay } from '@plain-trowel/core/quantity/timeText';
@@ -16,6 +16,20 @@ import type { ShownRecord } from '../../../data/queries.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
 import type { StretchTools } from './useStretch.ts';
+
+const timesText = (times: number): string =>
+  times === 1 ? 'once' : times === 2 ? 'twice' : `${formatNumber(times)} times`;
+
+/** "Rose by", "fell by"; what would be shown as nothing has hardly moved. */
+function movedWord(
+  { change }: Summary,
+  { decimals }: { readonly decimals: number },
+  isInside: boolean,
+): string {
+  const isStill = Math.abs(change) < 0.5 * 10 ** -decimals;
+  const word = isStill ? 'ended where it began, by' : change > 0 ? 'rose by' : 'fell by';
+  return isInside ? word : `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
+}
 
 /** The log's own reading of itself, in a sentence or two, before any picture. */
 export function LogHead({
@@ -47,6 +61,7 @@ export function LogHead({
   const scale = inPercent
     ? { unit: percentUnit(fit.percentKind), decimals: 1 }
     : { unit: rawUnit, decimals: rawUnit === 'counts' ? 0 : 1 };
+  const times = water?.timesOf(plot.id) ?? 0;
   const given = water?.ofPlot(plot.id) ?? null;
   return (
     <header className="mb-3 border-b border-ink pb-2.5">
@@ -59,10 +74,14 @@ export function LogHead({
       <p className="text-soft">
         {summary ? (
           <>
-            {stretch.follows ? 'Changed' : `${days.charAt(0).toUpperCase()}${days.slice(1)}: changed`} by{' '}
-            <WorkedNumber id="change" lead worked={workChange(summary, scale)} /> in{' '}
-            <span className="num">{formatDuration(summary.durationS)}</span>, between {say(summary.lowest)}{' '}
-            and {say(summary.highest)}, a swing of{' '}
+            <span className="text-[16.5px] text-ink">
+              {stretch.follows ? '' : `${days.charAt(0).toUpperCase()}${days.slice(1)}: `}
+              {movedWord(summary, scale, !stretch.follows)}{' '}
+              <WorkedNumber id="change" lead worked={workChange(summary, scale)} /> in{' '}
+              <span className="num">{formatDuration(summary.durationS)}</span>
+              {times > 0 && `, watered ${timesText(times)}`}
+            </span>
+            ; between {say(summary.lowest)} and {say(summary.highest)}, a swing of{' '}
             <WorkedNumber id="swing" worked={workSwing(summary, scale)} />;{' '}
             <span className="num">{formatNumber(summary.readings)}</span> readings.{' '}
           </>

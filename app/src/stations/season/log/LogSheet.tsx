@@ -15,6 +15,7 @@ import { EmptyGarden } from '../../EmptyGarden.tsx';
 import { EventTable } from './EventTable.tsx';
 import { MismatchNote } from '../../MismatchNote.tsx';
 import { ProbeSwitch } from '../../ProbeSwitch.tsx';
+import { SeasonDays } from './days/SeasonDays.tsx';
 import { DueList } from './DueList.tsx';
 import { LogChart, type LogScale } from './LogChart.tsx';
 import { DamageNote } from './DamageNote.tsx';
@@ -162,6 +163,7 @@ function LogOfPlot({
         </p>
       )}
       <AlsoShown own={channelId} chosen={beside} onChange={setBeside} fromMs={fromMs} toMs={toMs} />
+      <SeasonDays nowMs={stretch.newestMs} onShow={stretch.show} />
       <DamageNote days={record?.damagedDays ?? []} events={unreadable} />
       <EntryBar plotId={plotId} events={own} />
       <NoteField plotId={plotId} />

@@ -23,6 +23,8 @@ const ZOOM = 2;
 export type StretchTools = Stretch & {
   /** It ends at the newest moment, and goes on with it. */
   readonly follows: boolean;
+  /** The newest moment that can be shown. */
+  readonly newestMs: number;
   /** Its length in hours where it is one of those that can be pressed; else null. */
   readonly hours: number | null;
   readonly setHours: (hours: number) => void;
@@ -62,6 +64,7 @@ export function useStretch(
   return {
     ...shown,
     follows: fixed === null,
+    newestMs,
     hours: LENGTHS.some(({ value }) => value === hours) ? hours : null,
     // What stands still keeps its end, so that nothing jumps away.
     setHours: (length) => show({ fromMs: shown.toMs - length * HOUR_MS, toMs: shown.toMs }),

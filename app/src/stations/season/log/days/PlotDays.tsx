@@ -1,0 +1,148 @@
+import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { monthText } from '@plain-trowel/core/quantity/timeText';
+import { bandsOf } from '@plain-trowel/core/quantity/bands';
+import type { SeasonDay } from '@plain-trowel/core/records/seasonDays';
+import type { WaterDays } from '@plain-trowel/core/records/waterGiven';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { bandFill } from '../../../../ruler/patterns.tsx';
+import { usePlotDays } from './usePlotDays.ts';
+
+const DAY_MS = 86_400_000;
+const HEIGHT = 58;
+const DROP_Y = HEIGHT + 8;
+
+export type DayPlaces = {
+  readonly fromDay: number;
+  readonly count: number;
+  readonly dayPx: number;
+  readonly labelPx: number;
+};
+
+/** One plot's days: a stroke each from the driest to the wettest, on its own words. */
+export function PlotDays({
+  plotId,
+  days,
+  fromMs,
+  toMs,
+  water,
+  pointed,
+}: {
+  plotId: string;
+  days: DayPlaces;
+  fromMs: number;
+  toMs: number;
+  water: WaterDays | null;
+  pointed: number | null;
+}) {
+  const { garden } = useGarden();
+  const parts = plotParts(garden, plotId);
+  const found = usePlotDays(plotId, fromMs, toMs);
+  if (!parts) return null;
+  const { fromDay, count, dayPx, labelPx } = days;
+  const width = count * dayPx;
+  const xOf = (day: number) => labelPx + ((day - fromDay) / DAY_MS + 0.5) * dayPx;
+  const yOf = (percent: number) => HEIGHT * (1 - Math.min(100, Math.max(0, percent)) / 100);
+  const watered = Array.from({ length: count }, (_, at) => fromDay + at * DAY_MS).filter(
+    (day) => (water?.of(plotId, day) ?? 0) > 0,
+  );
+  return (
+    <svg
+      role="img"
+      aria-label={labelOf(parts.plot.name, found, watered.length)}
+      width={labelPx + width}
+      height={DROP_Y + 18}
+      className="block"
+    >
+      <text x={0} y={16} className="fill-ink text-[13px] font-semibold">
+        {parts.plot.name.length > 15 ? `${parts.plot.name.slice(0, 14)}…` : parts.plot.name}
+      </text>
+      {found?.length === 0 && (
+        <text x={0} y={34} className="fill-soft text-[12px]">
+          {parts.fit ? 'nothing was read' : 'no percent yet'}
+        </text>
+      )}
+      {parts.fit &&
+        bandsOf(parts.plot.bandEdges, parts.plot.words).map(({ name, fromTenths, toTenths }) => (
+          <rect
+            key={name}
+            x={labelPx}
+            width={width}
+            y={yOf(toTenths / 10)}
+            height={yOf(fromTenths / 10) - yOf(toTenths / 10)}
+            fill={bandFill(name)}
+            opacity={0.45}
+          />
+        ))}
+      <rect x={labelPx} width={width} y={0} height={HEIGHT} className="fill-none stroke-rule" />
+      {(found ?? []).map((day) => (
+        <g key={day.dayMs}>
+          <line
+            x1={xOf(day.dayMs)}
+            x2={xOf(day.dayMs)}
+            y1={yOf(day.highest)}
+            y2={yOf(day.lowest)}
+            className="stroke-ink"
+            strokeWidth={Math.max(1, dayPx * 0.35)}
+          />
+          <circle
+            cx={xOf(day.dayMs)}
+            cy={yOf(day.mean)}
+            r={Math.min(2.4, Math.max(1.3, dayPx * 0.4))}
+            className="fill-ink"
+          />
+        </g>
+      ))}
+      {watered.map((day) => (
+        <path
+          key={day}
+          d={`M${xOf(day)} ${DROP_Y - 5}q3.4 4.4 0 6.4q-3.4 -2 0 -6.4z`}
+          className="fill-rill stroke-ink"
+          strokeWidth={0.6}
+        />
+      ))}
+      {months(fromDay, count).map((day) => (
+        <g key={day}>
+          <line
+            x1={xOf(day) - dayPx / 2}
+            x2={xOf(day) - dayPx / 2}
+            y1={0}
+            y2={HEIGHT + 4}
+            className="stroke-soft"
+          />
+          <text x={xOf(day) - dayPx / 2 + 3} y={DROP_Y + 13} className="fill-soft text-[11px]">
+            {monthText(day + DAY_MS / 2, 'UTC')}
+          </text>
+        </g>
+      ))}
+      {pointed !== null && (
+        <rect
+          x={xOf(pointed) - Math.max(3, dayPx / 2)}
+          width={Math.max(6, dayPx)}
+          y={0}
+          height={HEIGHT}
+          className="fill-none stroke-handle"
+          strokeWidth={1.5}
+        />
+      )}
+    </svg>
+  );
+}
+
+/** First days of months among the days; of a long row every one, for they have room from two weeks on. */
+function months(fromDay: number, count: number): number[] {
+  const found: number[] = [];
+  for (let at = 0; at < count - 10; at += 1) {
+    const day = fromDay + at * DAY_MS;
+    if (new Date(day).getUTCDate() === 1) found.push(day);
+  }
+  return found;
+}
+
+function labelOf(name: string, found: readonly SeasonDay[] | null, watered: number): string {
+  if (!found) return `${name}: being read`;
+  const read =
+    found.length === 0
+      ? 'no day with a percent'
+      : `${found.length} ${found.length === 1 ? 'day' : 'days'} read`;
+  return `${name}: ${read}, watered on ${watered} ${watered === 1 ? 'day' : 'days'}`;
+}

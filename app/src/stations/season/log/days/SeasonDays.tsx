@@ -1,0 +1,95 @@
+import { useState, type KeyboardEvent } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { zoneClock } from '@plain-trowel/core/records/zoneClock';
+import type { Stretch } from '@plain-trowel/core/records/stretch';
+import { useGarden } from '../../../../data/gardenContext.ts';
+import { waterDaysQuery } from '../../../../data/queries.ts';
+import { Button } from '../../../../ui/Button.tsx';
+import { useElementWidth } from '../../../../ui/useElementWidth.ts';
+import { DayWords } from './DayWords.tsx';
+import { PlotDays } from './PlotDays.tsx';
+
+const DAY_MS = 86_400_000;
+/** A day is so wide at least, px; half a year is the most. */
+const LEAST_PX = 4;
+const MOST_DAYS = 182;
+/** Of the names at the left. */
+const LABEL_PX = 118;
+
+/** A season looked back on: a row for each plot, a day beside the other, between what it stood and when it was watered. Opened by a press, for it reads half a year. */
+export function SeasonDays({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => void }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details className="mt-4" open={open} onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
+      <summary className="press py-1 font-semibold">The season, day by day, all plots</summary>
+      {open && <Days nowMs={nowMs} onShow={onShow} />}
+    </details>
+  );
+}
+
+function Days({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => void }) {
+  const { garden } = useGarden();
+  const clock = zoneClock(garden.timeZone);
+  const today = clock.dayAt(nowMs);
+  const [lastDay, setLastDay] = useState<number | null>(null);
+  const [pointed, setPointed] = useState<number | null>(null);
+  const [frame, width] = useElementWidth<HTMLDivElement>(700);
+  const count = Math.max(14, Math.min(MOST_DAYS, Math.floor((width - LABEL_PX) / LEAST_PX)));
+  const toDay = lastDay ?? today;
+  const fromDay = toDay - (count - 1) * DAY_MS;
+  /** A local midnight as a moment. */
+  const momentOf = (day: number) => day - clock.offsetAt(day - clock.offsetAt(day));
+  const [fromMs, toMs] = [momentOf(fromDay), momentOf(toDay + DAY_MS) - 1];
+  const water = useQuery(waterDaysQuery(garden.id, fromMs, toMs, garden.timeZone)).data ?? null;
+  const days = { fromDay, count, dayPx: (width - LABEL_PX) / count, labelPx: LABEL_PX };
+  const show = (day: number) => onShow({ fromMs: momentOf(day), toMs: momentOf(day + DAY_MS) });
+  const point = (day: number) => setPointed(Math.min(toDay, Math.max(fromDay, day)));
+  const byKey = ({ key }: KeyboardEvent) => {
+    if (key === 'ArrowLeft') point((pointed ?? toDay + DAY_MS) - DAY_MS);
+    if (key === 'ArrowRight') point((pointed ?? toDay) + DAY_MS);
+    if (key === 'Escape') setPointed(null);
+    if (key === 'Enter' && pointed !== null) show(pointed);
+  };
+  const step = (share: number) => setLastDay(Math.min(today, toDay + Math.round(count * share) * DAY_MS));
+  return (
+    <section aria-label="The season, day by day" className="mt-2">
+      <div className="mb-2 flex flex-wrap items-center gap-3">
+        <Button onClick={() => step(-0.5)}>Earlier days</Button>
+        <Button disabled={toDay >= today} onClick={() => step(0.5)}>
+          Later days
+        </Button>
+        <span className="text-[13.5px] text-soft">
+          A stroke goes from the lowest to the highest reading of a day, the dot is its mean over time; drops
+          below it: watered.
+        </span>
+      </div>
+      <div
+        ref={frame}
+        role="group"
+        tabIndex={0}
+        aria-label="Days: left and right point at one, Enter shows it in the chart above"
+        className="select-none"
+        onKeyDown={byKey}
+        onPointerMove={({ clientX, currentTarget }) => {
+          const x = clientX - currentTarget.getBoundingClientRect().left - LABEL_PX;
+          if (x >= 0) point(fromDay + Math.floor(x / days.dayPx) * DAY_MS);
+        }}
+        onPointerLeave={() => setPointed(null)}
+        onClick={() => pointed !== null && show(pointed)}
+      >
+        {garden.plots.map(({ id }) => (
+          <PlotDays
+            key={id}
+            plotId={id}
+            days={days}
+            fromMs={fromMs}
+            toMs={toMs}
+            water={water}
+            pointed={pointed}
+          />
+        ))}
+      </div>
+      <DayWords day={pointed} fromMs={fromMs} toMs={toMs} water={water} />
+    </section>
+  );
+}
