@@ -5,6 +5,7 @@ import { benchGateway, benchHour, benchKills } from './gateway/run.ts';
 import { benchHandsFree } from './handsFree.ts';
 import { benchSettling } from './settling.ts';
 import { benchEnds } from './settlingEnd.ts';
+import { benchTables } from './tables.ts';
 import { benchRandomGardens } from './wiring/randomGardens.ts';
 import { benchSabotage } from './wiring/run.ts';
 
@@ -16,6 +17,7 @@ const BENCHES = {
   sabotage: () => benchSabotage(),
   gardens: () => benchRandomGardens(),
   bench: () => benchHandsFree(),
+  tables: () => benchTables(),
   gateway: () => benchGateway(),
   kills: () => benchKills(),
   browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), onlyBudget: false }),

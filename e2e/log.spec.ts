@@ -1,5 +1,6 @@
 /** The log over any span: an imported May is seen in November, moved through by hand and keys, and the newest comes back. */
 import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
 import { expect, expectAccessible, message, openSample, plot, sheet, test } from './careful.ts';
 
 const MAY = Date.UTC(2026, 4, 1);
@@ -125,16 +126,18 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await expect(title).toContainText('latest reading');
 });
 
+const giving = (page: Page) => (name: string, text: string) =>
+  page
+    .getByLabel('Readings CSV file')
+    .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+
 test('a table of another program is looked at first: what could be meant in two ways is asked, what is wrong is told by its row, and one press takes it back', async ({
   page,
 }) => {
   await openSample(page);
   await plot(page, /Chilli crate/).click();
   await sheet(page, 'Log').click();
-  const give = (name: string, text: string) =>
-    page
-      .getByLabel('Readings CSV file')
-      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const give = giving(page);
   const rows = Array.from(
     { length: 12 },
     (_, at) =>
@@ -177,6 +180,54 @@ test('a table of another program is looked at first: what could be meant in two 
   await wrong.getByRole('button', { name: 'Cancel' }).click();
   await give('diary.csv', 'Dear diary,\nit rained.\n');
   await expect(message(page, /No rows with times and numbers/)).toBeVisible();
+});
+
+test('a serial log with dates and SenML come in by the names that boards print; readings are deleted on purpose and put back', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Log').click();
+  const give = giving(page);
+  await give(
+    'shed.log',
+    'ready\n2026-05-04T10:00:00Z c2=1800 l1=1900\n2026-05-04T10:10:00Z c2=1801 l1=1901\n',
+  );
+  const log = page.getByRole('dialog', { name: 'How to read shed.log' });
+  await expect(log.getByText('It is a serial log with dates, shown here as a table.')).toBeVisible();
+  await log.getByRole('button', { name: 'Take in 4 readings' }).click();
+  await expect(message(page, /4 new readings were taken in from shed\.log/)).toBeVisible();
+  const senml = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'As SenML' }).click();
+  const pack = readFileSync(await (await senml).path(), 'utf8');
+  // Of the stand-ins nothing: the four of the log alone.
+  expect(JSON.parse(pack)).toHaveLength(4);
+  expect(pack).toContain('{"n":"channel-c2","u":"count","t":1777888800,"v":1800}');
+  await give('back.senml', pack);
+  const back = page.getByRole('dialog', { name: 'How to read back.senml' });
+  await back.getByRole('button', { name: 'Take in 4 readings' }).click();
+  await expect(message(page, /back\.senml: 0 new readings/)).toBeVisible();
+  // Deleted on purpose, and put back.
+  await page.getByText('What the readings take, and deleting some').click();
+  await expect(page.getByRole('row', { name: /^2026 .* MB .* bytes/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete readings of some days' }).click();
+  const deleting = page.getByRole('dialog', { name: 'Delete readings' });
+  await deleting.getByText('all channels', { exact: true }).click();
+  await deleting.getByLabel('Delete to the day, included').fill('');
+  await expect(deleting.getByText('One of the two is no day.')).toBeVisible();
+  await deleting.getByLabel('Delete to the day, included').fill('2026-05-04');
+  await deleting.getByLabel('Delete from the day').fill('2026-05-04');
+  await expectAccessible(page);
+  await deleting.getByRole('button', { name: 'Delete 4 readings' }).click();
+  const gone = message(page, /4 readings of all channels, 4 May 2026 were deleted/);
+  await expect(gone).toBeVisible();
+  await gone.getByRole('button', { name: 'Undo' }).click();
+  await give('again.senml', pack);
+  await page
+    .getByRole('dialog', { name: 'How to read again.senml' })
+    .getByRole('button', { name: 'Take in 4 readings' })
+    .click();
+  await expect(message(page, /again\.senml: 0 new readings/)).toBeVisible();
 });
 
 test('what happened is written down with a press, changed, taken out, and put back; a wrong one is refused in a sentence', async ({

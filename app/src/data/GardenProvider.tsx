@@ -21,7 +21,7 @@ import type { Db } from './db.ts';
 import { gardenQuery, gardensQuery } from './queries.ts';
 import { counted } from './pendingSaves.ts';
 import { hearOtherTabs, recordsWritten, type Written } from './records.ts';
-import { importRecords, stepBack, stepForward } from './recordsImport.ts';
+import { importRecords, removeRecords, stepBack, stepForward } from './recordsImport.ts';
 import { database } from './services.ts';
 import { reportStorage } from './storageHealth.ts';
 import { problemOf } from './storageProblem.ts';
@@ -130,6 +130,14 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
       }
       return outcome;
     };
+    const takeOut: GardenTools['takeOut'] = async (label, of) => {
+      const removed = await save(async (db, now) => {
+        const taken = await removeRecords(db, now, label, of);
+        return { stored: taken.stored, result: taken.removed };
+      });
+      if (removed !== null) recordsChanged(null);
+      return removed;
+    };
     const putBack = async () =>
       (await save(async (db, now) => ({
         stored: await saveGarden(db, now.history, null),
@@ -140,6 +148,7 @@ export function GardenProvider({ stored, children }: { stored: StoredGarden; chi
       history: stored.history,
       commit,
       takeIn,
+      takeOut,
       undo,
       redo,
       putBack,

@@ -1,6 +1,7 @@
 /** Days of readings in storage: packed, and beside each that is over its thinned form, written and dropped in one transaction, so that a chart of a year never shows another past than the days. */
 import { packDay, readDay } from '@plain-trowel/core/records/packDay';
 import { dayOf, type DayBlock } from '@plain-trowel/core/records/series';
+import { StorageUse, type YearUse } from '@plain-trowel/core/records/storageUse';
 import { packThin, thinDay } from '@plain-trowel/core/records/thinDay';
 import { daysOfChannel, ofGarden, writeTo, type Db, type StoreName, type WriteTx } from './db.ts';
 
@@ -70,6 +71,15 @@ export async function tidyDays(
     onProgress(Math.min(days.length, at + DAYS_AT_ONCE), days.length);
   }
   return tidied;
+}
+
+/** What the readings of a garden take, by year; read a channel at a time. */
+export async function storageUse(db: Db, gardenId: string): Promise<readonly YearUse[]> {
+  const use = new StorageUse();
+  const keys = await db.getAllKeys('blocks', ofGarden(gardenId));
+  for (const channelId of new Set(keys.map(([, one]) => one)))
+    for (const day of await db.getAll('blocks', daysOfChannel(gardenId, channelId))) use.add(day);
+  return use.byYear();
 }
 
 /** Thinned days of a channel, both ends included. */

@@ -1,6 +1,8 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
+import { tableChannels } from '@plain-trowel/core/garden/bind/tableChannels';
+import { senmlRecords } from '@plain-trowel/core/tables/senmlFile';
 import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
 import { calibrationOf } from '@plain-trowel/core/garden/bind/decided';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
@@ -60,4 +62,24 @@ export async function readingsFile(db: Db, garden: Garden, header: string): Prom
     }
   }
   return isEmpty ? null : new Blob([...pieces, text], { type: 'text/csv' });
+}
+
+/** The readings of real probes of the whole garden as SenML, in pieces; null where there is none. */
+export async function senmlFile(db: Db, garden: Garden): Promise<Blob | null> {
+  const pieces: Blob[] = [];
+  let text = '[';
+  let isFirst = true;
+  const reader = new SeriesReader(dayStore(() => Promise.resolve(db), garden.id));
+  for (const channel of tableChannels(garden)) {
+    const whole = { channelId: channel.id, fromMs: -Infinity, toMs: Infinity };
+    for await (const chunk of reader.chunks(whole)) {
+      const records = senmlRecords(channel, readingsOf(chunk), isFirst);
+      if (records !== '') isFirst = false;
+      text += records;
+      if (text.length < PIECE) continue;
+      pieces.push(new Blob([text]));
+      text = '';
+    }
+  }
+  return isFirst ? null : new Blob([...pieces, text, '\n]\n'], { type: 'application/senml+json' });
 }

@@ -12,7 +12,14 @@ import { loadGarden, saveGarden } from './gardenStore.ts';
 import { importGarden } from './importGarden.ts';
 import { storeNewGarden } from './newGarden.ts';
 import { isZip, readBackup } from './readBackup.ts';
-import { importRecords, previewImport, stepBack, stepForward } from './recordsImport.ts';
+import {
+  countReadings,
+  importRecords,
+  previewImport,
+  removeRecords,
+  stepBack,
+  stepForward,
+} from './recordsImport.ts';
 import { identified, type GardenEvent } from '@plain-trowel/core/records/event';
 import { named } from './eventIds.ts';
 import { addRecords, dayStore, readAside, readEvents } from './recordStore.ts';
@@ -304,4 +311,38 @@ test.each([
   ['???', 'garden'],
 ])('%j makes the file name %s', (title, name) => {
   expect(fileNameOf(title)).toBe(name);
+});
+
+test('a span is deleted on purpose, of the channels that were chosen alone; undone, every reading is back as it was', async () => {
+  await storeNewGarden(db, garden, past);
+  const whole = () => Promise.all(['channel-c2', 'channel-m1'].map((id) => wholeSeries(db, garden.id, id)));
+  const before = await whole();
+  const times = before[0]?.timesMs ?? new Float64Array();
+  const [fromMs = 0, toMs = 0] = [times[100], times[200]];
+  const span = { channelIds: ['channel-c2'], fromMs, toMs };
+  const inside = times.filter((ms) => ms >= fromMs && ms <= toMs).length;
+  expect(inside).toBe(101);
+  expect(await countReadings(db, garden.id, span)).toBe(inside);
+  const gone = await removeRecords(db, await presentOf(), 'delete', { ...span, what: 'C2', nowMs: NOW });
+  expect(gone.removed).toBe(inside);
+  const [c2, m1] = await whole();
+  expect([...(c2?.timesMs ?? [])]).toEqual([...times].filter((ms) => ms < fromMs || ms > toMs));
+  expect(m1).toEqual(before[1]);
+  expect((await allEvents()).filter(({ kind }) => kind === 'removed')).toMatchObject([{ readings: inside }]);
+  const back = await stepBack(db, gone.stored);
+  expect(await whole()).toEqual(before);
+  expect((await allEvents()).filter(({ kind }) => kind === 'removed')).toEqual([]);
+  await stepForward(db, back);
+  expect((await whole())[0]?.raw).toHaveLength(times.length - inside);
+  expect((await allEvents()).filter(({ kind }) => kind === 'removed')).toHaveLength(1);
+});
+
+test('a deletion that fails half way leaves every reading', async () => {
+  await storeNewGarden(db, garden, past);
+  const before = await wholeSeries(db, garden.id, 'channel-c2');
+  const stored = await presentOf();
+  const old = { ...stored, revision: stored.revision + 7 };
+  const all = { channelIds: ['channel-c2'], fromMs: 0, toMs: NOW, what: 'C2', nowMs: NOW };
+  await expect(removeRecords(db, old, 'delete', all)).rejects.toThrow();
+  expect(await wholeSeries(db, garden.id, 'channel-c2')).toEqual(before);
 });

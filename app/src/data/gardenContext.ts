@@ -3,7 +3,7 @@ import type { History } from '@plain-trowel/core/garden/document/history';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { EventDraft } from '@plain-trowel/core/records/event';
 import type { PutOutcome } from './recordStore.ts';
-import type { RecordsImport } from './recordsImport.ts';
+import type { RecordsImport, RecordsRemoval } from './recordsImport.ts';
 
 /** A change to the garden, with the events that belong to it; saved together or not at all. */
 export type GardenChange = (garden: Garden) => { garden: Garden; events?: readonly EventDraft[] };
@@ -18,6 +18,8 @@ export type GardenTools = {
     label: string,
     of: Omit<RecordsImport, 'garden'> & { readonly garden?: Garden },
   ) => Promise<PutOutcome | null>;
+  /** Takes readings out of the record as one step that can be undone; how many, or null when it was not possible, which is told. */
+  readonly takeOut: (label: string, of: RecordsRemoval) => Promise<number | null>;
   readonly undo: () => Promise<boolean>;
   readonly redo: () => Promise<boolean>;
   /** Writes the garden of this page into storage from which it has gone. */

@@ -18,6 +18,8 @@ type RecordsPart =
       readonly withBeside?: boolean;
     }
   | { readonly of: 'events' | 'water'; readonly fromMs: number; readonly toMs: number }
+  /** How much there is of it. */
+  | { readonly of: 'use' }
   | { readonly of: 'aside' };
 
 export const recordsPart = (gardenId: string, part: RecordsPart) => ['records', gardenId, part] as const;
@@ -84,6 +86,7 @@ function touches({ days, events }: NonNullable<Written>, part: RecordsPart): boo
     case 'events':
     case 'water':
       return events;
+    case 'use':
     case 'latest':
       return days.size > 0;
     case 'extent':

@@ -3,8 +3,14 @@ import { change, redo, undo, type History } from '@plain-trowel/core/garden/docu
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
 import { contentOf, readEvent, type EventDraft, type GardenEvent } from '@plain-trowel/core/records/event';
-import { mergeDay, withoutReadings, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
-import { incomingDays, readingsOfDay, type Incoming } from '@plain-trowel/core/records/series';
+import {
+  mergeDay,
+  splitDay,
+  withoutReadings,
+  type Clash,
+  type OnClash,
+} from '@plain-trowel/core/records/mergeDay';
+import { dayOf, incomingDays, readingsOfDay, type Incoming } from '@plain-trowel/core/records/series';
 import { packDay, readDay } from '@plain-trowel/core/records/packDay';
 import { DAY_STORES, dropDay, putDay } from './days.ts';
 import { daysOfChannel, type Db, type WriteTx } from './db.ts';
@@ -163,15 +169,82 @@ export async function importRecords(
   return { stored: saved, outcome };
 }
 
-/** One step back, or forward again; what was imported with it goes out of the record, or comes back. */
+/** Begins the name of a step that took readings out. */
+const REMOVAL = 'removed ';
+
+export type RecordsRemoval = {
+  readonly channelIds: readonly string[];
+  /** Both ends are included, ms since 1970. */
+  readonly fromMs: number;
+  readonly toMs: number;
+  /** Whose and of when, for the log. */
+  readonly what: string;
+  readonly nowMs: number;
+};
+
+/** How many readings of channels lie in a span. */
+export async function countReadings(
+  db: Db,
+  gardenId: string,
+  { channelIds, fromMs, toMs }: Pick<RecordsRemoval, 'channelIds' | 'fromMs' | 'toMs'>,
+): Promise<number> {
+  let count = 0;
+  for (const channelId of channelIds)
+    for (const day of await db.getAll('blocks', daysOfChannel(gardenId, channelId, dayOf(fromMs), toMs))) {
+      const block = readDay(day);
+      count += block ? (splitDay(block, fromMs, toMs).inside?.raw.length ?? 0) : 0;
+    }
+  return count;
+}
+
+/** Takes a span of readings out of the record on purpose: one step of the history, which puts every one of them back when it is undone. A day that cannot be read stays. */
+export async function removeRecords(
+  db: Db,
+  stored: StoredGarden,
+  label: string,
+  of: RecordsRemoval,
+): Promise<{ readonly stored: StoredGarden; readonly removed: number }> {
+  const importId = `${REMOVAL}${freshName()}`;
+  const garden = stored.history.present;
+  let removed = 0;
+  const history = change(stored.history, garden, label, importId);
+  const saved = await saveGardenWith(db, history, stored.revision, [...DAY_STORES, 'aside'], async (tx) => {
+    for (const channelId of of.channelIds) {
+      const range = daysOfChannel(garden.id, channelId, dayOf(of.fromMs), of.toMs);
+      for (const day of await tx.objectStore('blocks').getAll(range)) {
+        const block = readDay(day);
+        const { inside, outside } = block ? splitDay(block, of.fromMs, of.toMs) : NOTHING;
+        if (!inside) continue;
+        removed += inside.raw.length;
+        await tx.objectStore('imports').put({ gardenId: garden.id, importId, ...packDay(inside) });
+        if (outside) await putDay(tx, garden.id, outside);
+        else await dropDay(tx, garden.id, channelId, inside.dayMs);
+      }
+    }
+    const told: EventDraft = {
+      kind: 'removed',
+      atMs: of.nowMs,
+      plotId: null,
+      simulated: false,
+      what: of.what.slice(0, 200),
+      readings: removed,
+    };
+    await putEvents(tx, garden.id, named([told], 'person'), importId);
+  });
+  return { stored: saved, removed };
+}
+
+const NOTHING = { inside: null, outside: null } as const;
+
+/** One step back, or forward again; what was imported or deleted with it goes out of the record, or comes back. */
 export async function stepBack(db: Db, stored: StoredGarden): Promise<StoredGarden> {
   const step = stored.history.past.at(-1);
-  return step ? saveStep(db, undo(stored.history), stored.revision, step.imported, takeOut) : stored;
+  return step ? saveStep(db, undo(stored.history), stored.revision, step.imported, true) : stored;
 }
 
 export async function stepForward(db: Db, stored: StoredGarden): Promise<StoredGarden> {
   const step = stored.history.future.at(-1);
-  return step ? saveStep(db, redo(stored.history), stored.revision, step.imported, putBack) : stored;
+  return step ? saveStep(db, redo(stored.history), stored.revision, step.imported, false) : stored;
 }
 
 const saveStep = (
@@ -179,10 +252,15 @@ const saveStep = (
   history: History<Garden>,
   revision: number,
   imported: string | undefined,
-  work: (tx: WriteTx, gardenId: string, importId: string) => Promise<void>,
+  isUndone: boolean,
 ): Promise<StoredGarden> =>
   saveGardenWith(db, history, revision, [...DAY_STORES, 'aside'], async (tx) => {
-    if (imported !== undefined) await work(tx, history.present.id, imported);
+    if (imported === undefined) return;
+    const gardenId = history.present.id;
+    // To undo a removal is to put back, to undo an import is to take out.
+    if (imported.startsWith(REMOVAL) === isUndone) await putBack(tx, gardenId, imported);
+    else await takeOut(tx, gardenId, imported);
+    await markEvents(tx, gardenId, imported, isUndone);
   });
 
 const daysOfImport = (gardenId: string, importId: string) =>
@@ -197,7 +275,6 @@ async function takeOut(tx: WriteTx, gardenId: string, importId: string): Promise
     if (left) await putDay(tx, gardenId, left);
     else await dropDay(tx, gardenId, day.channelId, day.dayMs);
   }
-  await markEvents(tx, gardenId, importId, true);
 }
 
 async function putBack(tx: WriteTx, gardenId: string, importId: string): Promise<void> {
@@ -208,7 +285,6 @@ async function putBack(tx: WriteTx, gardenId: string, importId: string): Promise
     days.flatMap((day) => readDay(day) ?? []),
     'beside',
   );
-  await markEvents(tx, gardenId, importId, false);
 }
 
 async function markEvents(tx: WriteTx, gardenId: string, importId: string, undone: boolean): Promise<void> {

@@ -133,6 +133,11 @@ export function eventText(event: GardenEvent): { what: string; detail: string } 
           (event.beside ?? 0) > 0 ? `, ${formatNumber(event.beside ?? 0)} of them beside recorded ones` : ''
         }`,
       };
+    case 'removed':
+      return {
+        what: 'Deleted',
+        detail: `${formatNumber(event.readings)} ${event.readings === 1 ? 'reading' : 'readings'} of ${event.what}`,
+      };
     case 'note':
       return { what: 'Note', detail: event.text };
   }

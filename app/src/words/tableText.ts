@@ -16,6 +16,8 @@ export function noTableText(why: NoTable): string {
       return `The file is not text. ${KEPT} Save it as CSV in the program that it came from.`;
     case 'no-table':
       return `No rows with times and numbers, parted by commas, semicolons, tabs or bars, were found. ${KEPT} A serial log is opened on Bench, Readout.`;
+    case 'cut':
+      return `Its rows have more cells than it has names: decimal commas were probably cut in two. ${KEPT} Save it with semicolons between the cells, or with decimal points.`;
     case 'no-time':
       return `No column holds dates or times since 1970, so nobody could say when its readings were taken. ${KEPT}`;
   }

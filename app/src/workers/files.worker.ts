@@ -17,11 +17,12 @@ import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import { looksBinary, readSerialLog } from '@plain-trowel/core/signal/serialLog';
 import { guessTable, type GuessContext } from '@plain-trowel/core/tables/guess';
 import type { Layout } from '@plain-trowel/core/tables/layout';
+import { asTable, type FileForm } from '@plain-trowel/core/tables/otherForms';
 import { readTable, type RecordedAs, type TableRead } from '@plain-trowel/core/tables/readTable';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
-import { readingsFile } from '../data/exportReadings.ts';
+import { readingsFile, senmlFile } from '../data/exportReadings.ts';
 import { readBackup } from '../data/readBackup.ts';
-import { tidyDays } from '../data/days.ts';
+import { storageUse, tidyDays } from '../data/days.ts';
 import { database } from '../data/services.ts';
 import { writeBackup, type PageState } from '../data/writeBackup.ts';
 import { decodeText } from './decodeText.ts';
@@ -34,6 +35,17 @@ const FRONT_LETTERS = 64_000;
 const bytesOf = async (file: Blob) => new Uint8Array(await file.arrayBuffer());
 const textOf = async (file: Blob) => decodeText(await bytesOf(file));
 
+/** A file as the table that it is, or as one that says the same. */
+function guessForm(text: string, context: GuessContext) {
+  const senml = asTable(text, 'senml');
+  if (senml !== null) return { form: 'senml' as const, table: senml, guess: guessTable(senml, context) };
+  const guess = guessTable(text, context);
+  const log = guess.ok ? null : asTable(text, 'serial-log');
+  return log === null
+    ? { form: 'table' as const, table: text, guess }
+    : { form: 'serial-log' as const, table: log, guess: guessTable(log, context) };
+}
+
 const jobs = {
   /** A readings CSV at once; of any other table how it is most likely to be read, and its beginning. */
   openTable: async (
@@ -45,23 +57,27 @@ const jobs = {
     const { text, encoding } = await textOf(file);
     if (text.trim() === '' || looksBinary(text) || isReadingsCsv(text))
       return { encoding, kind: 'readings' as const, read: readReadingsCsv(text, channels, onProgress) };
-    const front = text.slice(0, FRONT_LETTERS);
+    const { form, table, guess } = guessForm(text, context);
+    const front = table.slice(0, FRONT_LETTERS);
     return {
       encoding,
       kind: 'table' as const,
-      guess: guessTable(text, context),
+      form,
+      guess,
       // Not cut within a line.
-      front: front.length < text.length ? front.slice(0, front.lastIndexOf('\n') + 1) : front,
+      front: front.length < table.length ? front.slice(0, front.lastIndexOf('\n') + 1) : front,
     };
   },
 
   readTable: async (
     file: Blob,
+    form: FileForm,
     layout: Layout,
     channels: readonly RecordedAs[],
     onProgress: Progress,
   ): Promise<TableRead> => {
-    const read = readTable((await textOf(file)).text, layout, channels, { onProgress });
+    const { text } = await textOf(file);
+    const read = readTable(asTable(text, form) ?? '', layout, channels, { onProgress });
     return transfer(
       read,
       read.days.flatMap(({ offsetsMs, raw, flags }) => [offsetsMs.buffer, raw.buffer, flags.buffer]),
@@ -70,6 +86,8 @@ const jobs = {
 
   /** Every reading of the garden as CSV; null when there is none. */
   writeCsv: async (garden: Garden) => readingsFile(await database(), garden, READINGS_HEADER),
+
+  writeSenml: async (garden: Garden) => senmlFile(await database(), garden),
 
   readLog: async (file: Blob, options: { startMs: number; intervalMs: number }, onProgress: Progress) =>
     readSerialLog((await textOf(file)).text, { ...options, onProgress }),
@@ -95,6 +113,8 @@ const jobs = {
   /** Packs and thins the days that are over and were not yet. */
   tidyDays: async (gardenId: string, onProgress: (done: number, all: number) => void) =>
     tidyDays(await database(), gardenId, onProgress),
+
+  storageUse: async (gardenId: string) => storageUse(await database(), gardenId),
 
   makeSample: (nowMs: number) => {
     const garden = marigoldHare(nowMs);

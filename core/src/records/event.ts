@@ -117,6 +117,13 @@ export const eventSchema = z.discriminatedUnion('kind', [
     readings: z.int().min(0),
     beside: z.int().min(0).optional(),
   }),
+  /** Readings that a person took out of the record, of channels and days in words. */
+  z.strictObject({
+    ...common,
+    kind: z.literal('removed'),
+    what: words,
+    readings: z.int().min(0),
+  }),
   z.strictObject({ ...common, kind: z.literal('note'), text: z.string().min(1).max(400) }),
 ]);
 
@@ -139,7 +146,7 @@ export const identified = (draft: EventDraft, id: string, author: Identity['auth
 });
 
 /** What only a person does, and what only a board tells; the rest came from the page. For events of the first versions, which did not say. */
-const PERSONS = ['note', 'entry', 'poured', 'probe-moved', 'reference', 'calibrated', 'imported'];
+const PERSONS = ['note', 'entry', 'poured', 'probe-moved', 'reference', 'calibrated', 'imported', 'removed'];
 const PAGES = ['alert'];
 
 /** An event as a file or the storage holds it; one of the first versions gets what it lacks. @param id for one without; @returns null for what is no event */

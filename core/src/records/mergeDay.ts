@@ -186,3 +186,27 @@ export function withoutReadings(block: DayBlock, readings: readonly Reading[]): 
     flags: Uint8Array.from(kept, (at) => block.flags[at] ?? 0),
   };
 }
+
+/** A day's rows from one moment to another, both included, and the others; null where there are none. */
+export function splitDay(
+  block: DayBlock,
+  fromMs: number,
+  toMs: number,
+): { readonly inside: DayBlock | null; readonly outside: DayBlock | null } {
+  const rows = [...block.offsetsMs.keys()];
+  const isInside = (at: number): boolean => {
+    const ms = block.dayMs + (block.offsetsMs[at] ?? 0);
+    return ms >= fromMs && ms <= toMs;
+  };
+  const only = (kept: readonly number[]): DayBlock | null =>
+    kept.length === 0
+      ? null
+      : {
+          channelId: block.channelId,
+          dayMs: block.dayMs,
+          offsetsMs: Uint32Array.from(kept, (at) => block.offsetsMs[at] ?? 0),
+          raw: Float64Array.from(kept, (at) => block.raw[at] ?? 0),
+          flags: Uint8Array.from(kept, (at) => block.flags[at] ?? 0),
+        };
+  return { inside: only(rows.filter(isInside)), outside: only(rows.filter((at) => !isInside(at))) };
+}

@@ -3,8 +3,8 @@ import { zoneClock } from '../records/zoneClock.ts';
 
 const DAY_MS = 86_400_000;
 
-/** A local time, as if it were UTC, as a moment; null where the zone's clocks never showed it. */
-export type ToMoment = (wallMs: number) => number | null;
+/** A local time, as if it were UTC, as a moment; null where the zone's clocks never showed it. @param of what the row is of, where rows of several things share a time */
+export type ToMoment = (wallMs: number, of?: string) => number | null;
 
 /**
  * A zone's local times in the order in which a table holds them. Of an hour that came twice the one is meant that goes on from the time before; the offset of a day is asked of the zone once.
@@ -13,9 +13,17 @@ export type ToMoment = (wallMs: number) => number | null;
 export function momentsIn(timeZone: string, isFalling = false): ToMoment {
   const { offsetAt, offsetOn } = zoneClock(timeZone);
   let lastMs: number | null = null;
+  /** What had a row at that moment: the same thing a second time is an hour later. */
+  let seen = new Set<string>();
+  const taken = (ms: number, of: string): number => {
+    if (ms !== lastMs) seen = new Set();
+    seen.add(of);
+    lastMs = ms;
+    return ms;
+  };
   // On most days the clocks are left alone; of a day that was asked before nothing is asked again.
   let [knownDay, knownOffset] = [Number.NaN, 0];
-  return (wallMs) => {
+  return (wallMs, of = '') => {
     const day = Math.floor(wallMs / DAY_MS);
     if (day === knownDay) return (lastMs = wallMs - knownOffset);
     const [early, late] = [offsetOn(day - 1), offsetOn(day + 2)];
@@ -30,8 +38,8 @@ export function momentsIn(timeZone: string, isFalling = false): ToMoment {
     if (one === undefined) return null;
     const before = lastMs;
     // The first of the two, in the table's direction, that does not go back behind the row before.
-    const goesOn = (ms: number) => before === null || (isFalling ? ms <= before : ms >= before);
-    lastMs = [one, ...more].find(goesOn) ?? one;
-    return lastMs;
+    const goesOn = (ms: number) =>
+      before === null || (ms === before ? !seen.has(of) : isFalling ? ms < before : ms > before);
+    return taken([one, ...more].find(goesOn) ?? one, of);
   };
 }

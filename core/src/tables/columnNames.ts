@@ -119,7 +119,9 @@ function pointsAt(
     left.size > 0 &&
     [...left].every((word) => wordsOf(channel.plot).includes(word));
   if (!byPlot && !byProbe && isPart) return 1;
-  const isNamed = byPlot || byProbe || (channel.plot === '' && (byBoard || said.length > 0));
+  // Nothing but what it measures: any channel that measures it may be meant.
+  const isBare = !byPlot && !byProbe && !byBoard && left.size === 0 && said.length > 0;
+  const isNamed = byPlot || byProbe || isBare || (channel.plot === '' && (byBoard || said.length > 0));
   if (!isNamed) return 0;
   // Without a word for what it measures, a plot's or probe's name means the moisture that the plot goes by.
   if (said.length === 0 && !channel.decides) return 0;

@@ -125,6 +125,26 @@ describe('columns are known by their names and units', () => {
     expect(guess(battery).leftOut).toEqual([{ name: 'Lawn edge battery', why: 'no-channel', unit: null }]);
   });
 
+  test('a name that says only what it measures is any channel that measures it', () => {
+    const air: NamedChannel = named('air', '', '', {
+      quantity: 'air temperature',
+      unit: '°C',
+      decides: false,
+      names: ['Air under the hatch'],
+    });
+    const look = (title: string) =>
+      guessTable(`time,${title}\n2026-05-03 14:00,17.5\n2026-05-03 14:10,17.6\n`, {
+        ...context,
+        channels: [...CHANNELS, air],
+      });
+    expect(look('temperature')).toMatchObject({
+      value: { questions: [{ kind: 'which-channel', ids: ['t1', 'air'] }] },
+    });
+    expect(look('air temperature')).toMatchObject({ value: { questions: [] } });
+    expect(asked('time,battery\n2026-05-03 14:00,3.7\n2026-05-03 14:10,3.7\n')).toEqual([]);
+    expect(asked('time,moisture\n2026-05-03 14:00,1800\n2026-05-03 14:10,1801\n')).toEqual(['which-channel']);
+  });
+
   test('one reading a row, each under its name', () => {
     const text =
       'when|sensor|what|reading\n2026-05-03T14:00:00Z|M1|raw|1844\n2026-05-03T14:00:00Z|M1|temperature|17.5\n2026-05-03T14:00:00Z|M9|raw|1\n';
@@ -184,6 +204,10 @@ describe('days and months', () => {
       'm1 2026-05-03T09:10:00.000Z 1801',
     ]);
     expect(read('ts,M1\n1777800000,1800\n1777800600,1801\n')[0]).toBe('m1 2026-05-03T09:20:00.000Z 1800');
+    expect(read('Date;M1\n46145,5;1800\n46145,506944444;1801\n')[0]).toBe('m1 2026-05-03T11:00:00.000Z 1800');
+    expect(read('time;Herb bed temperature\n2026-01-03 10:00;−2,5\n2026-01-03 10:10;-2,6\n')[0]).toBe(
+      't1 2026-01-03T10:00:00.000Z -2.5',
+    );
     // 46145.5 is noon of 3 May 2026 in a spreadsheet.
     expect(read('Date,M1\n46145.5,1800\n46145.506944444,1801\n')).toEqual([
       'm1 2026-05-03T11:00:00.000Z 1800',
@@ -217,6 +241,28 @@ describe('clocks', () => {
     expect(read(`time,M1\n${rows.join('\n')}\n`)).toEqual(times);
     const falling = ['2026-10-25 02:00,1800', ...rows.toReversed()];
     expect(read(`time,M1\n${falling.join('\n')}\n`).slice(0, 7)).toEqual(times);
+  });
+
+  test('an hourly logger writes one time twice: the second is an hour later, of each thing that has rows of its own', () => {
+    const wide =
+      'time,M1\n2026-10-25 00:30,1800\n2026-10-25 01:30,1801\n2026-10-25 01:30,1802\n2026-10-25 02:30,1803\n';
+    const times = (text: string) => read(text).map((row) => row.slice(3, 22) + row.slice(27));
+    expect(read(wide).map((row) => row.slice(14, 19))).toEqual(['23:30', '00:30', '01:30', '02:30']);
+    const rows = ['00:30', '01:30', '01:30', '02:30'].flatMap((time) => [
+      `2026-10-25 ${time},M1,1800`,
+      `2026-10-25 ${time},M2,1900`,
+    ]);
+    const long = times(`time,probe,value\n${rows.join('\n')}\n`);
+    expect(long.map((row) => row.slice(11, 16))).toEqual([
+      '23:30',
+      '00:30',
+      '01:30',
+      '02:30',
+      '23:30',
+      '00:30',
+      '01:30',
+      '02:30',
+    ]);
   });
 
   test('an hour that no clock in London showed is a wrong row, with its line', () => {
@@ -262,6 +308,7 @@ describe('shapes', () => {
       'Time;M1;M2',
       '2026-05-03 10:10;1801;1901',
       '2026-05-03 10:20;1802',
+      '',
     ].join('\r\n');
     expect(asked(text)).toEqual([]);
     expect(read(text)).toHaveLength(5);
@@ -272,6 +319,26 @@ describe('shapes', () => {
     expect(layout.headerLine).toBe(0);
     expect(layout.columns.map(({ role }) => role.kind)).toEqual(['time', 'leave-out']);
     expect(leftOut).toHaveLength(1);
+  });
+
+  test('a row of units below the names', () => {
+    const text =
+      'time,Herb bed temperature,M1\n,°F,counts\n2026-05-03 10:00,68,1800\n2026-05-03 10:10,68,1801\n';
+    expect(asked(text)).toEqual([]);
+    expect(read(text)).toContain('t1 2026-05-03T09:00:00.000Z 20');
+  });
+
+  test('decimal commas that were cut in two are refused, not read as whole numbers', () => {
+    const cut = guessTable('time,M1,M2\n2026-05-03 10:00,12,5,1800\n2026-05-03 10:10,12,6,1801\n', context);
+    expect(cut).toEqual({ ok: false, issue: 'cut' });
+  });
+
+  test('a file that was cut off within its last row says so', () => {
+    const whole = 'time,M1,M2\n2026-05-03 10:00,1800,1900\n2026-05-03 10:10,1801,1901\n';
+    const cut = `${whole}2026-05-03 10:20,18`;
+    expect(readTable(cut, guess(whole).layout, CHANNELS).problems).toEqual([
+      { kind: 'columns', line: 4, found: 2, wanted: 3 },
+    ]);
   });
 
   test('what is no table says why', () => {

@@ -11,6 +11,7 @@ import { orderOf, readDateCell, type DatedRow, type DateOrder, type OrderVerdict
 import {
   DELIMITERS,
   isReadable,
+  rowName,
   type Column,
   type Guess,
   type Layout,
@@ -21,11 +22,11 @@ import {
   type TimeForm,
 } from './layout.ts';
 import { decimalOf, numberBy, splitUnit, type Decimal } from './numberForm.ts';
-import { readTable, rowName, withoutMark } from './readTable.ts';
+import { readTable, withoutMark } from './readTable.ts';
 import { cellsOf, isNumeric, isWhen, sampleBy, type Sample } from './sample.ts';
 import { PRINTED, turnInto, unitOf } from './units.ts';
 
-export type NoTable = 'empty' | 'binary' | 'no-table' | 'no-time';
+export type NoTable = 'empty' | 'binary' | 'no-table' | 'no-time' | 'cut';
 
 export type GuessContext = {
   readonly channels: readonly NamedChannel[];
@@ -42,6 +43,7 @@ export function guessTable(whole: string, context: GuessContext): Result<Guess, 
   const samples = DELIMITERS.flatMap((delimiter) => sampleBy(text, delimiter) ?? []);
   const [best] = samples.toSorted((a, b) => b.fits - a.fits);
   if (!best) return fail('no-table');
+  if (best.sample.isCut) return fail('cut');
   return guessOf(text, best.sample, context);
 }
 

@@ -101,3 +101,10 @@ export function isReadable(layout: Layout): boolean {
   const when = has('time') || has('day');
   return when && (has('channel') || (has('name') && has('value') && Object.keys(layout.names).length > 0));
 }
+
+/** The name that a row gives its number, of all columns that name. */
+export const rowName = (cells: readonly string[], columns: readonly number[]): string =>
+  columns
+    .map((at) => (cells[at] ?? '').trim())
+    .join(' ')
+    .trim();

@@ -1,7 +1,10 @@
 /** Made-up tables as loggers, spreadsheets and home servers write them, with what they truly say. Written without a look at how they are read. */
+import { readingsOfDay } from '../records/series.ts';
 import type { NamedChannel } from './columnNames.ts';
+import { guessTable } from './guess.ts';
+import { readTable } from './readTable.ts';
 
-export type MadeUp = {
+type MadeUp = {
   readonly text: string;
   readonly about: string;
   /** By channel, time and value, as they were before they were written. */
@@ -202,4 +205,82 @@ export function madeUp(dice: Dice, channels: readonly NamedChannel[], timeZone: 
     about: `${dateName} ${clockName} ${shape} "${delimiter}" ${comma ? 'comma' : 'point'} ${isLong ? 'long' : 'wide'} ${header.join(' | ')}`,
     truth,
   };
+}
+
+const of = (id: string, plot: string, probe: string, rest: Partial<NamedChannel>): NamedChannel => ({
+  id,
+  quantity: 'moisture',
+  unit: 'raw counts',
+  meant: null,
+  plot,
+  probe,
+  board: 'Shed board',
+  names: [probe],
+  decides: true,
+  ...rest,
+});
+const degrees = (id: string, plot: string, probe: string) =>
+  of(id, plot, probe, {
+    quantity: 'soil temperature',
+    unit: '°C',
+    decides: false,
+    names: [`${probe} soil temperature`],
+  });
+
+export const CHANNELS: readonly NamedChannel[] = [
+  of('a', 'Herb trough', 'H1', { names: ['H1', 'soil1'] }),
+  of('b', 'Tomato tub', 'T1', { names: ['T1', 'soil2'] }),
+  of('c', 'North lawn', 'N3', { names: ['N3', 'n3'] }),
+  degrees('d', 'Herb trough', 'H1'),
+  degrees('e', 'North lawn', 'N3'),
+  of('f', '', '', { quantity: 'battery voltage', unit: 'V', decides: false, names: ['Battery', 'vbat'] }),
+];
+const ZONE = 'Europe/Berlin';
+const NOW = Date.UTC(2026, 10, 29);
+
+/** mulberry32 */
+export function seeded(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d_2b_79_f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+export type Verdict = 'right' | 'asked' | 'wrong';
+
+/** A made-up layout, and what becomes of it: right at once, asked or told, or wrong without a word. */
+export function judgeLayout(seed: number): {
+  readonly verdict: Verdict;
+  readonly why: string;
+  readonly about: string;
+} {
+  const one = madeUp(seeded(seed), CHANNELS, ZONE);
+  return { ...judge(one), about: one.about };
+}
+
+function judge({ text, truth }: MadeUp): { readonly verdict: Verdict; readonly why: string } {
+  const guess = guessTable(text, { channels: CHANNELS, timeZone: ZONE, nowMs: NOW });
+  if (!guess.ok) return { verdict: 'asked', why: guess.issue };
+  const { layout, questions } = guess.value;
+  if (questions.length > 0) return { verdict: 'asked', why: questions.map(({ kind }) => kind).join(' ') };
+  const { days, problems } = readTable(text, layout, CHANNELS);
+  if (problems.length > 0) return { verdict: 'asked', why: JSON.stringify(problems[0]) };
+  const read = new Map<string, (readonly [number, number])[]>();
+  for (const day of days)
+    read.set(day.channelId, [
+      ...(read.get(day.channelId) ?? []),
+      ...readingsOfDay(day).map(({ timeMs, raw }) => [timeMs, raw] as const),
+    ]);
+  const told = (map: ReadonlyMap<string, unknown>, id: string) => JSON.stringify(map.get(id) ?? []);
+  const all = new Set([...truth.keys(), ...read.keys()]);
+  const unlike = [...all].filter((id) => told(truth, id) !== told(read, id));
+  // Left out is told on the screen; it is not taken for right, nor is it wrong.
+  const missing = unlike.filter((id) => !read.has(id));
+  if (unlike.length === 0) return { verdict: 'right', why: '' };
+  return unlike.length === missing.length
+    ? { verdict: 'asked', why: `left out ${missing.join(' ')}` }
+    : { verdict: 'wrong', why: unlike.join(' ') };
 }

@@ -16,7 +16,8 @@ const WITH_UNIT =
 
 /** A cell's number as text, and the unit that stands behind it; null for what is no number by any mark. */
 export function splitUnit(cell: string): { readonly number: string; readonly unit: string } | null {
-  const found = cell.length > 40 ? null : WITH_UNIT.exec(cell.trim());
+  // A typeset minus is one.
+  const found = cell.length > 40 ? null : WITH_UNIT.exec(cell.trim().replace('\u2212', '-'));
   return found ? { number: (found[1] ?? '').trim(), unit: (found[2] ?? '').trim() } : null;
 }
 

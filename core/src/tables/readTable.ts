@@ -2,7 +2,7 @@
 import { csvRecords } from '../records/csv.ts';
 import { DAY_MS, dayOf, FLAGS, type DayBlock } from '../records/series.ts';
 import { MOST_VALUE } from '../signal/line.ts';
-import { isReadable, roleColumns, type Layout } from './layout.ts';
+import { isReadable, roleColumns, rowName, type Layout } from './layout.ts';
 import { isNothing, numberBy, splitUnit, type Decimal } from './numberForm.ts';
 import { rowTimes, type TimeProblem } from './rowTime.ts';
 import { turned, turnInto, type Recorded, type Turned } from './units.ts';
@@ -67,8 +67,11 @@ export function readTable(
     wrong += 1;
     if (problems.length < MOST_PROBLEMS) problems.push(problem);
   };
-  const readRow = (line: number, cells: readonly string[]): void => {
-    if (cells.length !== layout.columns.length && !isShort(cells, layout)) {
+  // A file that was cut off ends within a row.
+  const isWhole = /[\r\n]$/.test(text);
+  const readRow = (line: number, cells: readonly string[], isLast: boolean): void => {
+    const isOdd = cells.length !== layout.columns.length && !isShort(cells, layout);
+    if (isOdd || (isLast && !isWhole && cells.length < layout.columns.length)) {
       wrongRow({ kind: 'columns', line, found: cells.length, wanted: layout.columns.length });
       return;
     }
@@ -103,7 +106,7 @@ export function readTable(
       if (rows === most) break;
       if (rows % PROGRESS_EVERY === 0) onProgress?.(doneFrac);
       rows += 1;
-      readRow(line, cells);
+      readRow(line, cells, doneFrac === 1);
     }
   onProgress?.(1);
   return {
@@ -146,13 +149,6 @@ type CellRead =
       readonly column: string;
       readonly text: string;
     };
-
-/** The name that a row gives its number, of all columns that name. */
-export const rowName = (cells: readonly string[], columns: readonly number[]): string =>
-  columns
-    .map((at) => (cells[at] ?? '').trim())
-    .join(' ')
-    .trim();
 
 function readersOf(
   layout: Layout,

@@ -2,7 +2,7 @@
 import { isMoment, momentOf } from '../quantity/moment.ts';
 import { momentsIn, type ToMoment } from './clocks.ts';
 import { dayOfDate, readDateCell } from './dateText.ts';
-import { roleColumns, type Layout } from './layout.ts';
+import { roleColumns, rowName, type Layout } from './layout.ts';
 import { numberBy } from './numberForm.ts';
 
 export type TimeProblem = 'time' | 'time-range' | 'no-such-hour';
@@ -16,21 +16,33 @@ const SHEET_START_MS = Date.UTC(1899, 11, 30);
 
 /** Reads the times of a table's rows, in their order. */
 export function rowTimes(layout: Layout): (cells: readonly string[]) => RowTime {
-  const toMoment = momentsIn(layout.timeZone, layout.isFalling);
+  const inZone = momentsIn(layout.timeZone, layout.isFalling);
+  const names = roleColumns(layout, 'name');
+  const toMoment = (cells: readonly string[]): ToMoment =>
+    names.length === 0 ? inZone : (wallMs) => inZone(wallMs, rowName(cells, names));
   const [timeAt = -1] = roleColumns(layout, 'time');
   const [dayAt = -1] = roleColumns(layout, 'day');
   const [clockCellAt = -1] = roleColumns(layout, 'clock');
   const lastDay = new LastDay();
   if (timeAt >= 0) {
-    if (layout.time === 'since-1970') return (cells) => sinceStart(cells[timeAt] ?? '', layout);
-    return (cells) => read(cells[timeAt] ?? '', null, layout, toMoment, lastDay);
+    if (layout.time === 'since-1970') return (cells) => sinceStart(cells[timeAt] ?? '');
+    return (cells) => read(cells[timeAt] ?? '', null, layout, toMoment(cells), lastDay);
   }
   return (cells) =>
-    read(cells[dayAt] ?? '', clockCellAt < 0 ? null : (cells[clockCellAt] ?? ''), layout, toMoment, lastDay);
+    read(
+      cells[dayAt] ?? '',
+      clockCellAt < 0 ? null : (cells[clockCellAt] ?? ''),
+      layout,
+      toMoment(cells),
+      lastDay,
+    );
 }
 
-function sinceStart(cell: string, { decimal }: Layout): RowTime {
-  const number = numberBy(cell.trim(), decimal);
+/** Such numbers part no thousands: either mark stands before decimals. */
+const plainNumber = (cell: string): number | null => numberBy(cell.trim().replace(',', '.'), '.');
+
+function sinceStart(cell: string): RowTime {
+  const number = plainNumber(cell);
   if (number === null) return { problem: 'time', text: cell };
   const ms = momentOf(number);
   return ms === null ? { problem: 'time-range', text: cell } : { ms: Math.round(ms) };
@@ -45,7 +57,7 @@ function read(
 ): RowTime {
   const wall =
     layout.time === 'sheet-days'
-      ? sheetDays(cell, clockCell, layout)
+      ? sheetDays(cell, clockCell)
       : (lastDay.wallOf(cell, clockCell) ?? written(cell, clockCell, layout, lastDay));
   if (wall !== null && 'ms' in wall && isMoment(wall.ms)) return wall;
   const ms = wall !== null && 'wallMs' in wall && isMoment(wall.wallMs) ? toMoment(wall.wallMs) : null;
@@ -123,9 +135,9 @@ function written(cell: string, clockCell: string | null, { time }: Layout, lastD
   return offsetMin === null ? { wallMs } : { ms: wallMs - offsetMin * 60_000 };
 }
 
-function sheetDays(cell: string, clockCell: string | null, { decimal }: Layout): Wall {
-  const days = numberBy(cell.trim(), decimal);
-  const part = clockCell === null ? 0 : numberBy(clockCell.trim(), decimal);
+function sheetDays(cell: string, clockCell: string | null): Wall {
+  const days = plainNumber(cell);
+  const part = clockCell === null ? 0 : plainNumber(clockCell);
   if (days === null || part === null) return null;
   // Spreadsheets keep a minute to some hundred nanoseconds: whole seconds are what was meant.
   return { wallMs: SHEET_START_MS + Math.round((days + part) * (DAY_MS / 1000)) * 1000 };

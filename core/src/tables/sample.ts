@@ -3,11 +3,14 @@ import { csvRecords } from '../records/csv.ts';
 import { readDateCell } from './dateText.ts';
 import type { Delimiter } from './layout.ts';
 import { isNothing, numberBy, splitUnit } from './numberForm.ts';
+import { unitOf } from './units.ts';
 
 export type SampleRow = { readonly line: number; readonly cells: readonly string[] };
 
 export type Sample = {
   readonly delimiter: Delimiter;
+  /** Its rows have more filled cells than it has names: numbers with decimal commas were cut in two. */
+  readonly isCut: boolean;
   /** Lines of names: all up to the last of these are no readings; 0 where there is none. */
   readonly headerLine: number;
   readonly header: readonly string[] | null;
@@ -60,21 +63,25 @@ export function sampleBy(
   const behind = rows[firstData - 1];
   // Where the names stand more than once, the readings begin behind the first of them.
   const before = behind && rows.find(({ cells }) => cells.join('\n') === behind.cells.join('\n'));
-  const isHeader =
-    before !== undefined &&
-    before.cells.length >= width - 1 &&
-    !before.cells.some((cell) => isWhen(cell) || isNumeric(cell));
+  const isWords = ({ cells }: SampleRow) =>
+    cells.length >= width - 1 && !cells.some((cell) => isWhen(cell) || isNumeric(cell));
+  const isHeader = before !== undefined && isWords(before);
   const names = isHeader ? before.cells.join('\n') : null;
   // A logger that starts again writes its header again.
   const isNames = (cells: readonly string[]) => cells.join('\n') === names;
   const head = rows.filter(({ line }) => line > (before?.line ?? 0)).filter(({ cells }) => !isNames(cells));
+  const header = isHeader ? namesOf(rows, before, isWords) : null;
   const looked = head.slice(0, LOOKED_ROWS);
   const fitting = looked.filter(isData).length / looked.length;
   return {
     sample: {
       delimiter,
       headerLine: before ? before.line : 0,
-      header: isHeader ? Array.from({ length: width }, (_, at) => (before.cells[at] ?? '').trim()) : null,
+      header: header && Array.from({ length: width }, (_, at) => (header[at] ?? '').trim()),
+      isCut:
+        header !== null &&
+        header.length < width &&
+        head.some(({ cells }) => (cells[width - 1] ?? '').trim() !== ''),
       width,
       head,
       later: laterRows(text.slice(headEnd), delimiter, width).filter((cells) => !isNames(cells)),
@@ -85,6 +92,23 @@ export function sampleBy(
 
 const isEpoch = (cell: string): boolean =>
   /^\d{9,19}(?:\.\d+)?$/.test(cell.trim()) || /^\d{5}[.,]\d+$/.test(cell.trim());
+
+/** The names of the columns; where a row of units stands below them, each with its own. */
+function namesOf(
+  rows: readonly SampleRow[],
+  last: SampleRow,
+  isWords: (row: SampleRow) => boolean,
+): readonly string[] {
+  const above = rows[rows.indexOf(last) - 1];
+  const isUnits = last.cells.every(
+    (cell) => cell.trim() === '' || unitOf(cell.replace(/^[([]|[)\]]$/g, '')) !== null,
+  );
+  if (!isUnits || !above || !isWords(above) || above.cells.length !== last.cells.length) return last.cells;
+  return above.cells.map((name, at) => {
+    const unit = (last.cells[at] ?? '').trim();
+    return unit === '' ? name : `${name.trim()} (${unit.replace(/^[([]|[)\]]$/g, '')})`;
+  });
+}
 
 function usualWidth(rows: readonly SampleRow[]): number {
   const counts = new Map<number, number>();

@@ -5,7 +5,7 @@ const SPELLINGS: Readonly<Record<string, readonly string[]>> = {
   'raw counts': ['counts', 'count', 'raw', 'adc', 'raw counts', 'lsb'],
   '%': ['%', 'percent', 'pct', 'prozent', 'vwc', '% vwc', '%vwc'],
   '% RH': ['%rh', '% rh', 'rh', 'rh%', 'rh %'],
-  '°C': ['°c', 'c', 'degc', 'deg c', 'celsius', '℃', '°', 'degrees c'],
+  '°C': ['°c', 'c', 'degc', 'deg c', 'cel', 'celsius', '℃', '°', 'degrees c'],
   '°F': ['°f', 'f', 'degf', 'deg f', 'fahrenheit', '℉', 'degrees f'],
   K: ['k', 'kelvin'],
   V: ['v', 'volt', 'volts'],

@@ -15,6 +15,12 @@ const TableQuestion = lazy(async () => ({
   default: (await import('./table/TableQuestion.tsx')).TableQuestion,
 }));
 
+const NOTHING = {
+  csv: 'There is no reading to export yet. Connect a board on Bench, Readout.',
+  senml:
+    'There is no reading of a real probe to export yet. SenML has no word for readings of stand-in boards, so they stay out of it.',
+} as const;
+
 /** The way out and back in: all readings of the garden as CSV. */
 export function LogFiles() {
   const { garden } = useGarden();
@@ -23,18 +29,17 @@ export function LogFiles() {
   const { read, done, cancel, question, answer, wrongRows, closeWrongRows, table, takeTable, closeTable } =
     useTakeIn();
 
-  const exportAll = async () => {
+  const exportAll = async (form: 'csv' | 'senml') => {
     await session.flush();
-    const writing = runJob(async (jobs) => ({ csv: await jobs.writeCsv(garden) }));
+    const writing = runJob(async (jobs) => ({
+      file: await (form === 'csv' ? jobs.writeCsv(garden) : jobs.writeSenml(garden)),
+    }));
     const written = await writing.result.catch(() => null);
     if (written === null)
       showToast({ tone: 'problem', text: 'The file could not be written. Try again; nothing was changed.' });
-    else if (written.csv === null)
-      showToast({
-        tone: 'problem',
-        text: 'There is no reading to export yet. Connect a board on Bench, Readout.',
-      });
-    else download(`${fileNameOf(garden.name)}.readings.csv`, written.csv, 'text/csv');
+    else if (written.file === null) showToast({ tone: 'problem', text: NOTHING[form] });
+    else if (form === 'csv') download(`${fileNameOf(garden.name)}.readings.csv`, written.file, 'text/csv');
+    else download(`${fileNameOf(garden.name)}.senml.json`, written.file, 'application/senml+json');
   };
   return (
     <section aria-label="Files" className="mt-5 border-t border-rule pt-3">
@@ -42,18 +47,20 @@ export function LogFiles() {
         <Progress label={done.label} done={done.share} onCancel={cancel} />
       ) : (
         <div className="flex flex-wrap items-center gap-3">
-          <Button onClick={() => void exportAll()}>Export readings as CSV</Button>
+          <Button onClick={() => void exportAll('csv')}>Export readings as CSV</Button>
+          <Button onClick={() => void exportAll('senml')}>As SenML</Button>
           <Button onClick={() => fileInput.current?.click()}>Take in readings from a file</Button>
           <span className="text-[13.5px] text-soft">
-            Out go all plots; the raw counts are the record, the percent is today’s. In comes such a file, or
-            any table with times: what its columns mean is shown first.
+            Out go all plots; the raw counts are the record, the percent in the CSV is today’s; SenML holds
+            real probes alone. In comes such a file, any table with times, a serial log with dates, or SenML:
+            what its columns mean is shown first.
           </span>
         </div>
       )}
       <FileInput
         ref={fileInput}
         label="Readings CSV file"
-        accept=".csv,.tsv,.txt,text/csv,text/tab-separated-values"
+        accept=".csv,.tsv,.txt,.log,.json,.senml,text/csv,text/tab-separated-values,text/plain,application/json,application/senml+json"
         onFile={read}
       />
       {question && (

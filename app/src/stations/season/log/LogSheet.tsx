@@ -26,6 +26,7 @@ import { LogHead } from './LogHead.tsx';
 import { EntryBar } from './EntryBar.tsx';
 import { AlsoShown } from './AlsoShown.tsx';
 import { PointedChart } from './PointedChart.tsx';
+import { StorageUse } from './StorageUse.tsx';
 import { StretchBar } from './StretchBar.tsx';
 import { LAST_DAY, useStretch, type HeldStretch } from './useStretch.ts';
 import { NoteField } from './NoteField.tsx';
@@ -184,6 +185,7 @@ function LogOfPlot({
       <DueList />
       <LogFiles />
       <KeepingState />
+      <StorageUse stretch={stretch} channelId={channelId} />
       <KeptAside />
     </>
   );

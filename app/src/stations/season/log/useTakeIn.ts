@@ -118,8 +118,8 @@ export function useTakeIn() {
       const result = await reading.result;
       if (!result) return;
       if (result.kind === 'table') {
-        const { guess, front, encoding } = result;
-        if (guess.ok) setTable({ file, encoding, guess: guess.value, front });
+        const { guess, front, encoding, form } = result;
+        if (guess.ok) setTable({ file, form, encoding, guess: guess.value, front });
         else problem(`${file.name}: ${noTableText(guess.issue)}`);
         return;
       }

@@ -4,6 +4,7 @@ import { tableChannels } from '@plain-trowel/core/garden/bind/tableChannels';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { DayBlock } from '@plain-trowel/core/records/series';
 import type { Guess } from '@plain-trowel/core/tables/layout';
+import type { FileForm } from '@plain-trowel/core/tables/otherForms';
 import { Button } from '../../../../ui/Button.tsx';
 import { Dialog } from '../../../../ui/Dialog.tsx';
 import { ColumnRoles } from './ColumnRoles.tsx';
@@ -15,10 +16,18 @@ import { useTableRead } from './useTableRead.ts';
 
 export type OpenTable = {
   readonly file: File;
+  /** What it was before it was written as a table. */
+  readonly form: FileForm;
   readonly encoding: string;
   readonly guess: Guess;
   /** The beginning of the text, in whole lines. */
   readonly front: string;
+};
+
+const FORMS: Readonly<Record<FileForm, string>> = {
+  table: 'It was written by another program.',
+  senml: 'It is SenML, shown here as a table.',
+  'serial-log': 'It is a serial log with dates, shown here as a table.',
 };
 
 /** A table that another program wrote: how it would be read, what it leaves open, and what that gives. Nothing is written before an answer. */
@@ -36,7 +45,7 @@ export function TableQuestion({
   const [layout, setLayout] = useState(table.guess.layout);
   const [questions, setQuestions] = useState(table.guess.questions);
   const channels = tableChannels(garden);
-  const { read, share, failed } = useTableRead(table.file, layout, channels);
+  const { read, share, failed } = useTableRead(table, layout, channels);
   const wrong = read ? read.problems.length + read.more : 0;
   const canTake = read !== null && read.readings > 0 && wrong === 0 && questions.length === 0;
   const of = { layout, setLayout, questions, setQuestions, channels };
@@ -46,7 +55,7 @@ export function TableQuestion({
       wide
       onClose={onClose}
       title={`How to read ${table.file.name}`}
-      description="It was written by another program. Nothing has been taken in yet: look whether each column means what it says here."
+      description={`${FORMS[table.form]} Nothing has been taken in yet: look whether each column means what it says here.`}
     >
       <OpenQuestions of={of} />
       <ColumnRoles of={of} front={table.front} />

@@ -2,11 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Layout } from '@plain-trowel/core/tables/layout';
 import type { RecordedAs, TableRead } from '@plain-trowel/core/tables/readTable';
+import type { OpenTable } from './TableQuestion.tsx';
 import { progressOf, runJob } from '../../../../workers/files.ts';
 
 /** A whole table read by its layout, in a worker; a layout that changed meanwhile ends the reading under way. */
 export function useTableRead(
-  file: File,
+  { file, form }: Pick<OpenTable, 'file' | 'form'>,
   layout: Layout,
   channels: readonly RecordedAs[],
 ): { readonly read: TableRead | null; readonly share: number; readonly failed: boolean } {
@@ -14,7 +15,7 @@ export function useTableRead(
   const { data, isError } = useQuery({
     queryKey: ['table', file.name, file.size, file.lastModified, layout],
     queryFn: async ({ signal }) => {
-      const job = runJob(async (jobs) => jobs.readTable(file, layout, channels, progressOf(setShare)));
+      const job = runJob(async (jobs) => jobs.readTable(file, form, layout, channels, progressOf(setShare)));
       signal.addEventListener('abort', job.cancel);
       const read = await job.result;
       if (read === null) throw new Error('ended');
