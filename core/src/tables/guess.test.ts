@@ -321,6 +321,13 @@ describe('shapes', () => {
     expect(leftOut).toHaveLength(1);
   });
 
+  test('a first row in which nothing was measured hides neither the names nor what they say', () => {
+    const text =
+      'Time (UTC),probe,value\n2026-05-03 10:00,M1,\n2026-05-03 10:00,M2,1900\n2026-05-03 10:10,M1,1801\n';
+    expect(asked(text)).toEqual([]);
+    expect(read(text)).toEqual(['m2 2026-05-03T10:00:00.000Z 1900', 'm1 2026-05-03T10:10:00.000Z 1801']);
+  });
+
   test('a row of units below the names', () => {
     const text =
       'time,Herb bed temperature,M1\n,°F,counts\n2026-05-03 10:00,68,1800\n2026-05-03 10:10,68,1801\n';

@@ -58,8 +58,12 @@ export function sampleBy(
     cells.length === width &&
     cells.some((cell) => isNumeric(cell)) &&
     cells.some((cell) => isWhen(cell) || isEpoch(cell));
-  const firstData = rows.findIndex(isData);
+  let firstData = rows.findIndex(isData);
   if (firstData < 0) return null;
+  // Rows with a time in which nothing was measured are rows as well.
+  const isTimed = (row: SampleRow | undefined): boolean =>
+    row?.cells.length === width && row.cells.some((cell) => isWhen(cell) || isEpoch(cell));
+  while (isTimed(rows[firstData - 1])) firstData -= 1;
   const behind = rows[firstData - 1];
   // Where the names stand more than once, the readings begin behind the first of them.
   const before = behind && rows.find(({ cells }) => cells.join('\n') === behind.cells.join('\n'));

@@ -12,7 +12,7 @@ import { useLiveTools } from '../../../links/liveContext.ts';
 import type { LogSource } from '../../../links/logSource.ts';
 import { showToast } from '../../../ui/toasts.ts';
 import { noTableText } from '../../../words/tableText.ts';
-import type { OpenTable } from './table/TableQuestion.tsx';
+import type { OpenTable } from './table/openTable.ts';
 import { csvText } from '../../../words/issueText.ts';
 import { takenInText } from '../../../words/importText.ts';
 import { progressOf, runJob, type Job } from '../../../workers/files.ts';

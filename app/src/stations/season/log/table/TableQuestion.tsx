@@ -3,8 +3,8 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { tableChannels } from '@plain-trowel/core/garden/bind/tableChannels';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { DayBlock } from '@plain-trowel/core/records/series';
-import type { Guess } from '@plain-trowel/core/tables/layout';
 import type { FileForm } from '@plain-trowel/core/tables/otherForms';
+import type { OpenTable } from './openTable.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import { Dialog } from '../../../../ui/Dialog.tsx';
 import { ColumnRoles } from './ColumnRoles.tsx';
@@ -13,16 +13,6 @@ import { OpenQuestions } from './OpenQuestions.tsx';
 import { TableForms } from './TableForms.tsx';
 import { Understood } from './Understood.tsx';
 import { useTableRead } from './useTableRead.ts';
-
-export type OpenTable = {
-  readonly file: File;
-  /** What it was before it was written as a table. */
-  readonly form: FileForm;
-  readonly encoding: string;
-  readonly guess: Guess;
-  /** The beginning of the text, in whole lines. */
-  readonly front: string;
-};
 
 const FORMS: Readonly<Record<FileForm, string>> = {
   table: 'It was written by another program.',

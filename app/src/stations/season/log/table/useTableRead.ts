@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Layout } from '@plain-trowel/core/tables/layout';
 import type { RecordedAs, TableRead } from '@plain-trowel/core/tables/readTable';
-import type { OpenTable } from './TableQuestion.tsx';
+import type { OpenTable } from './openTable.ts';
 import { progressOf, runJob } from '../../../../workers/files.ts';
 
 /** A whole table read by its layout, in a worker; a layout that changed meanwhile ends the reading under way. */
