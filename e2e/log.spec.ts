@@ -290,6 +290,48 @@ test('what happened is written down with a press, changed, taken out, and put ba
   ).toHaveCount(0);
 });
 
+test('a photo is made small, kept with its words, shown whole, and part of the backup; what is no picture is told', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Log').click();
+  const bar = page.getByRole('region', { name: 'Write down what happened' });
+  const events = page.getByRole('region', { name: 'Events' });
+  const photo = page.getByLabel('Photo file');
+  await photo.setInputFiles({ name: 'leaf.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture') });
+  await expect(message(page, /leaf\.jpg is no picture that this browser can read/)).toBeVisible();
+  // A picture as a phone takes it, only of one colour.
+  const png = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(3000, 2000);
+    const pen = canvas.getContext('2d');
+    if (pen) pen.fillStyle = '#6a8f3c';
+    pen?.fillRect(0, 0, 3000, 2000);
+    const bytes = await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
+    return Array.from(new Uint8Array(bytes));
+  });
+  await photo.setInputFiles({ name: 'leaf.png', mimeType: 'image/png', buffer: Buffer.from(png) });
+  const form = bar.getByRole('form', { name: 'Photo' });
+  await form.getByRole('textbox', { name: 'In words' }).fill('first yellow leaf');
+  await form.getByRole('button', { name: 'Write photo' }).click();
+  const row = events.getByRole('row', { name: /Photo: first yellow leaf/ });
+  await row.getByRole('button', { name: 'Photo: first yellow leaf' }).click();
+  const shown = page.getByRole('dialog', { name: 'Photo' });
+  const size = await shown
+    .getByRole('img')
+    .evaluate((one: HTMLImageElement) => [one.naturalWidth, one.naturalHeight]);
+  expect(size).toEqual([1600, 1067]);
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  const backup = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save a backup' }).click();
+  await backup;
+  await expect(message(page, /and 1 photo\./)).toBeVisible();
+  // It outlives the page.
+  await page.reload();
+  await expect(row.getByRole('img')).toBeVisible();
+});
+
 test('what was read before a calibration can be seen as it was told then, and as it is now', async ({
   page,
 }) => {

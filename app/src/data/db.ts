@@ -67,6 +67,8 @@ interface Schema extends DBSchema {
   histories: { key: string; value: { id: string; version?: number; past: unknown; future: unknown } };
   copies: { key: [string, number]; value: CopyRecord };
   blocks: { key: [string, string, number]; value: BlockRecord };
+  /** Pictures of the log, JPEG; whoever reads them looks. */
+  photos: { key: [string, string]; value: { gardenId: string; id: string; bytes: unknown } };
   thins: { key: [string, string, number]; value: ThinRecord };
   imports: { key: [string, string, string, number]; value: ImportRecord };
   /** Keys are texts that whoever writes has made, so that writing the same event twice keeps one; older records have numbers. */
@@ -117,7 +119,10 @@ export function openDb(name = 'plain-trowel', onClosed: () => void = () => undef
         tx.objectStore('events').createIndex('by-import', ['gardenId', 'importId']);
       }
       if (oldVersion < 3) db.createObjectStore('summaries', { keyPath: 'id' });
-      if (oldVersion < 4) db.createObjectStore('thins', { keyPath: ['gardenId', 'channelId', 'dayMs'] });
+      if (oldVersion < 4) {
+        db.createObjectStore('thins', { keyPath: ['gardenId', 'channelId', 'dayMs'] });
+        db.createObjectStore('photos', { keyPath: ['gardenId', 'id'] });
+      }
     },
     // Another tab wants a newer layout: step aside, or it would wait forever.
     blocking: (_current, _blocked, event) => {

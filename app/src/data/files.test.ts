@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory, undo } from '@plain-trowel/core/garden/document/history';
 import { readReadingsCsv, READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
@@ -8,9 +8,10 @@ import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marig
 import { openDb, type Db } from './db.ts';
 import { fileNameOf } from './download.ts';
 import { csvChannels, readingsFile } from './exportReadings.ts';
-import { loadGarden, saveGarden } from './gardenStore.ts';
+import { deleteGarden, loadGarden, saveGarden } from './gardenStore.ts';
 import { importGarden } from './importGarden.ts';
 import { storeNewGarden } from './newGarden.ts';
+import { keepPhoto, readPhoto } from './photos.ts';
 import { isZip, readBackup } from './readBackup.ts';
 import {
   countReadings,
@@ -274,6 +275,35 @@ describe('a backup', () => {
       inside: 0,
       freshEvents: [],
     });
+  });
+
+  test('holds the photos of the log, and brings them back; what is none is counted', async () => {
+    await storeNewGarden(db, garden, past);
+    const jpeg = Uint8Array.from({ length: 3000 }, (_, at) => [0xff, 0xd8, 0xff][at] ?? at % 251);
+    await keepPhoto(db, garden.id, 'abcdefgh1', jpeg);
+    await keepPhoto(db, garden.id, 'abcdefgh2', new Uint8Array(3000));
+    const bytes = await written();
+    const backup = opened(bytes);
+    expect([...backup.photos]).toEqual([['abcdefgh1', jpeg]]);
+    const other = await openDb(`files-${++databases}`);
+    const { readings, events, photos } = backup;
+    await storeNewGarden(other, backup.garden, { ...past, readings, events, photos });
+    expect(await readPhoto(other, garden.id, 'abcdefgh1')).toEqual(jpeg);
+    // Into a garden that is here it comes with the step, and never over a picture that is there.
+    const third = await openDb(`files-${++databases}`);
+    await saveGarden(third, newHistory(garden), null);
+    await keepPhoto(third, garden.id, 'abcdefgh1', jpeg.slice(0, 2000));
+    const found = await loadGarden(third, garden.id);
+    if (found.kind !== 'found') throw new Error(found.kind);
+    const more = new Map([...photos, ['abcdefgh3', jpeg] as const]);
+    await importRecords(third, found.stored, 'open a backup', { ...IMPORT, readings, photos: more });
+    expect((await readPhoto(third, garden.id, 'abcdefgh1'))?.length).toBe(2000);
+    expect(await readPhoto(third, garden.id, 'abcdefgh3')).toEqual(jpeg);
+    const spoilt = zipSync({ ...unzipSync(bytes), 'photos/abcdefgh1.jpg': strToU8('no picture') });
+    expect(opened(spoilt)).toMatchObject({ skippedPhotos: 1 });
+    // A garden that goes takes its photos along.
+    await deleteGarden(other, garden.id);
+    expect(await other.count('photos')).toBe(0);
   });
 
   test('holds what waits in the page, also when storage cannot be read at all', async () => {

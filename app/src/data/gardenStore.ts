@@ -192,11 +192,11 @@ export async function saveGardenWith(
 
 /** Removes a garden with everything that belongs to it. */
 export async function deleteGarden(db: Db, id: string): Promise<void> {
-  const tx = writeTo(db, ...GARDEN_STORES, 'blocks', 'thins', 'links', 'aside', 'keeping');
+  const tx = writeTo(db, ...GARDEN_STORES, 'blocks', 'thins', 'photos', 'links', 'aside', 'keeping');
   await allOrNothing(tx, async () => {
     for (const store of ['gardens', 'summaries', 'histories', 'links', 'keeping'] as const)
       await tx.objectStore(store).delete(id);
-    for (const store of ['copies', 'blocks', 'thins', 'imports'] as const)
+    for (const store of ['copies', 'blocks', 'thins', 'photos', 'imports'] as const)
       await tx.objectStore(store).delete(ofGarden(id));
     for (const key of await tx.objectStore('events').index('by-garden-time').getAllKeys(ofGarden(id)))
       await tx.objectStore('events').delete(key);

@@ -5,6 +5,7 @@ import {
   backupVersion,
   channelOfFile,
   isBackupFile,
+  photoOfFile,
 } from '@plain-trowel/core/garden/document/backup';
 import {
   parseGardenText,
@@ -16,12 +17,17 @@ import { fail, ok, type Result } from '@plain-trowel/core/quantity/result';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { readEventsFile } from '@plain-trowel/core/records/eventsFile';
 import { readReadingsCsv, type CsvIssue } from '@plain-trowel/core/records/readingsCsv';
+import { isPhoto } from '@plain-trowel/core/records/photo';
+import type { Photos } from './photos.ts';
 import type { Reading } from '@plain-trowel/core/records/series';
 
 export type Backup = {
   readonly garden: Garden;
   readonly readings: ReadonlyMap<string, readonly Reading[]>;
   readonly events: readonly GardenEvent[];
+  readonly photos: Photos;
+  /** Pictures that are none. */
+  readonly skippedPhotos: number;
   /** Lines of the events that could not be read. */
   readonly skippedEvents: number;
   /** The text of what the boards remember; null when it is not in it. */
@@ -59,14 +65,17 @@ export function readBackup(
   }
   const total = [...sizes.values()].reduce((sum, one) => sum + one, 0);
   if (total > MOST_BYTES) return fail({ kind: 'too-large' });
-  const textOf = (file: string): string | null => {
+  const bytesOf = (file: string): Uint8Array | null => {
     if (!sizes.has(file)) return null;
     try {
-      const held = unpack((name) => name === file)[file];
-      return held ? strFromU8(held) : null;
+      return unpack((name) => name === file)[file] ?? null;
     } catch {
       return null;
     }
+  };
+  const textOf = (file: string): string | null => {
+    const held = bytesOf(file);
+    return held && strFromU8(held);
   };
   const version = backupVersion(textOf(BACKUP_FILES.about) ?? '');
   if (version === null) return fail({ kind: 'not-a-backup' });
@@ -86,12 +95,24 @@ export function readBackup(
     if (read.ok) readings.set(channelId, read.value.get(channelId) ?? []);
     else if (read.issue.kind !== 'no-rows') return fail({ kind: 'readings', file: name, issue: read.issue });
   }
+  const photos = new Map<string, Uint8Array<ArrayBuffer>>();
+  let skippedPhotos = 0;
+  for (const name of sizes.keys()) {
+    const id = photoOfFile(name);
+    if (id === null) continue;
+    const held = bytesOf(name);
+    const bytes = held && new Uint8Array(held);
+    if (isPhoto(bytes)) photos.set(id, bytes);
+    else skippedPhotos += 1;
+  }
   const { events, skipped } = readEventsFile(textOf(BACKUP_FILES.events) ?? '');
   onProgress?.(1);
   return ok({
     garden: garden.value,
     readings,
     events,
+    photos,
+    skippedPhotos,
     skippedEvents: skipped,
     boards: textOf(BACKUP_FILES.boards),
   });

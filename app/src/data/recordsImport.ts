@@ -16,6 +16,7 @@ import { DAY_STORES, dropDay, putDay } from './days.ts';
 import { daysOfChannel, type Db, type WriteTx } from './db.ts';
 import { freshName, named } from './eventIds.ts';
 import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
+import { putPhotos, type Photos } from './photos.ts';
 import { oldId, putEvents, putReadings, type PutOutcome } from './recordStore.ts';
 
 /** What a file would bring, before anything is written. */
@@ -128,6 +129,8 @@ export type RecordsImport = {
   readonly readings: Incoming;
   /** Events to add; those that are recorded already are left out by the preview. */
   readonly events: readonly GardenEvent[];
+  /** Pictures that the events name; they stay when the step is undone. */
+  readonly photos?: Photos;
   readonly onClash: OnClash;
   /** The document as it is to stand afterwards; the garden's own when only records come in. */
   readonly garden: Garden;
@@ -147,7 +150,9 @@ export async function importRecords(
   const gardenId = of.garden.id;
   const history = change(stored.history, of.garden, label, importId);
   const outcomes: PutOutcome[] = [];
-  const saved = await saveGardenWith(db, history, stored.revision, [...DAY_STORES, 'aside'], async (tx) => {
+  const stores = [...DAY_STORES, 'aside', 'photos'] as const;
+  const saved = await saveGardenWith(db, history, stored.revision, stores, async (tx) => {
+    await putPhotos(tx, gardenId, of.photos ?? new Map());
     const put = await putReadings(tx, gardenId, of.readings, of.onClash, (added) =>
       tx.objectStore('imports').put({ gardenId, importId, ...packDay(added) }),
     );

@@ -1,6 +1,11 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
-import { strToU8, Zip, ZipDeflate } from 'fflate';
-import { BACKUP_FILES, backupAbout, readingsFileOf } from '@plain-trowel/core/garden/document/backup';
+import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
+import {
+  BACKUP_FILES,
+  backupAbout,
+  photoFileOf,
+  readingsFileOf,
+} from '@plain-trowel/core/garden/document/backup';
 import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
@@ -10,6 +15,7 @@ import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
 import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import { ofGarden, type Db } from './db.ts';
 import { rowWriter } from './exportReadings.ts';
+import { photosOf } from './photos.ts';
 import { dayStore, oldId, type ReadingsByChannel } from './recordStore.ts';
 
 /** What a page holds that may not be on disk: the document, and what waits to be written. */
@@ -18,7 +24,7 @@ export type PageState = {
   readonly waiting: { readonly readings: ReadingsByChannel; readonly events: readonly GardenEvent[] };
 };
 
-export type BackupContent = { readonly readings: number; readonly events: number };
+export type BackupContent = { readonly readings: number; readonly events: number; readonly photos: number };
 
 /** How many events one piece of the file holds: never all of a long season in memory. */
 const EVENTS_AT_ONCE = 1000;
@@ -81,10 +87,20 @@ export async function writeBackup(
     entry.end();
     onProgress?.((done += 1) / channelIds.size);
   }
+  let photos = 0;
+  if (db)
+    for await (const [id, bytes] of photosOf(db, garden.id)) {
+      // A picture is packed already.
+      const entry = new ZipPassThrough(photoFileOf(id));
+      entry.mtime = nowMs;
+      zip.add(entry);
+      entry.push(bytes, true);
+      photos += 1;
+    }
   zip.end();
   const [error] = failed;
   if (error) throw error;
-  return { zip: new Blob(pieces, { type: 'application/zip' }), content: { readings, events } };
+  return { zip: new Blob(pieces, { type: 'application/zip' }), content: { readings, events, photos } };
 }
 
 /** A channel whose plot was removed: its readings are kept, its name is not known any more. */

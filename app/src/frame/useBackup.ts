@@ -23,8 +23,8 @@ export function useBackup() {
     try {
       const done = await started.result;
       if (!done) return;
-      const { readings, events } = done.content;
-      const held = `${formatNumber(readings)} ${readings === 1 ? 'reading' : 'readings'} and ${formatNumber(events)} ${events === 1 ? 'event' : 'events'}`;
+      const { readings, events, photos } = done.content;
+      const held = `${formatNumber(readings)} ${readings === 1 ? 'reading' : 'readings'} and ${formatNumber(events)} ${events === 1 ? 'event' : 'events'}${photos > 0 ? ` and ${formatNumber(photos)} ${photos === 1 ? 'photo' : 'photos'}` : ''}`;
       showToast({
         tone: done.whole ? 'done' : 'problem',
         text: done.whole

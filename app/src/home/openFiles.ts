@@ -128,6 +128,7 @@ async function keepBackup(backup: Backup, fileName: string, tools: OpenTools): P
     await storeNewGarden(db, garden, {
       readings,
       events,
+      photos: backup.photos,
       link: { ...link, openAtStart: false },
     });
     setOpening({ kind: 'none' });
@@ -145,8 +146,11 @@ async function keepBackup(backup: Backup, fileName: string, tools: OpenTools): P
   setOpening({ kind: 'compare', backup, fileName, preview, isSame, isDamaged: present.kind === 'damaged' });
 }
 
-const skippedText = ({ skippedEvents }: Backup): string =>
-  skippedEvents > 0 ? ` ${formatNumber(skippedEvents)} lines of its events could not be read.` : '';
+const skippedText = ({ skippedEvents, skippedPhotos }: Backup): string =>
+  [
+    skippedEvents > 0 ? ` ${formatNumber(skippedEvents)} lines of its events could not be read.` : '',
+    skippedPhotos > 0 ? ` ${formatNumber(skippedPhotos)} of its photos could not be read.` : '',
+  ].join('');
 
 /** Merges a backup into the garden that is here, as one step. @param takeDocument the document becomes that of the backup */
 export async function mergeBackup(
@@ -166,6 +170,7 @@ export async function mergeBackup(
     const { outcome } = await importRecords(db, stored, 'open a backup', {
       readings: backup.readings,
       events: of.freshEvents,
+      photos: backup.photos,
       onClash: of.onClash,
       garden: of.takeDocument ? backup.garden : stored.history.present,
       what: of.fileName,

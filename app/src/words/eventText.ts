@@ -24,6 +24,7 @@ export const WRITTEN_NAMES: Readonly<Record<Written, string>> = {
   moved: 'Moved',
   'probe changed': 'Probe changed',
   dial: 'Dial meter',
+  photo: 'Photo',
   note: 'Note',
 };
 
@@ -40,6 +41,8 @@ export function entryIssueText(issue: EntryIssue): string {
       return issue.amount.unit === '' ? 'What did it show?' : `How much was it, in ${issue.amount.unit}?`;
     case 'amount-out':
       return `From ${formatNumber(issue.amount.least)} to ${formatNumber(issue.amount.most)}${issue.amount.unit === '' ? '' : ` ${issue.amount.unit}`}.`;
+    case 'no-photo':
+      return 'Choose a picture.';
     case 'no-text':
       return 'Write a few words.';
     case 'no-time':

@@ -13,6 +13,7 @@ import {
   readReadingsCsv,
   type CsvChannel,
 } from '@plain-trowel/core/records/readingsCsv';
+import { isPhoto, shrunk } from '@plain-trowel/core/records/photo';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import { looksBinary, readSerialLog } from '@plain-trowel/core/signal/serialLog';
 import { guessTable, type GuessContext } from '@plain-trowel/core/tables/guess';
@@ -115,6 +116,18 @@ const jobs = {
     tidyDays(await database(), gardenId, onProgress),
 
   storageUse: async (gardenId: string) => storageUse(await database(), gardenId),
+
+  /** A picture as a small JPEG, without where and with what it was taken; null for what the browser cannot read as one. */
+  shrinkPhoto: async (file: Blob): Promise<Uint8Array<ArrayBuffer> | null> => {
+    const picture = await createImageBitmap(file, { imageOrientation: 'from-image' }).catch(() => null);
+    if (!picture) return null;
+    const { width, height } = shrunk(picture.width, picture.height);
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('2d')?.drawImage(picture, 0, 0, width, height);
+    const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.82 });
+    const bytes = new Uint8Array(await blob.arrayBuffer());
+    return isPhoto(bytes) ? bytes : null;
+  },
 
   makeSample: (nowMs: number) => {
     const garden = marigoldHare(nowMs);

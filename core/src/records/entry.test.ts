@@ -10,6 +10,7 @@ const entry = (change: Partial<Entry>): Entry => ({
   amount: null,
   text: '',
   atMs: NOW,
+  photo: change.what === 'photo' ? 'abcdefgh12345678' : null,
   ...change,
 });
 const issueOf = (change: Partial<Entry>) => {
@@ -34,6 +35,7 @@ describe('an entry', () => {
     },
   );
   test.each([
+    ['a photo without a picture', { what: 'photo', photo: null }, 'no-photo'],
     ['watered without how much', { what: 'watered' }, 'no-amount'],
     ['watered nothing', { what: 'watered', amount: 0 }, 'amount-out'],
     ['rain below nothing', { what: 'rain', amount: -1 }, 'amount-out'],

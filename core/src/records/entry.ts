@@ -33,6 +33,7 @@ export const AMOUNTS: Readonly<Record<Written, Amount | null>> = {
   mulched: null,
   moved: null,
   'probe changed': null,
+  photo: null,
   note: null,
 };
 
@@ -46,15 +47,17 @@ export type Entry = {
   readonly amount: number | null;
   readonly text: string;
   readonly atMs: number;
+  /** The picture of a photo; null for all else. */
+  readonly photo: string | null;
 };
 
 export type EntryIssue =
   | { readonly kind: 'no-amount' | 'amount-out'; readonly amount: Amount }
-  | { readonly kind: 'no-text' | 'no-time' | 'in-future' };
+  | { readonly kind: 'no-text' | 'no-photo' | 'no-time' | 'in-future' };
 
 /** The event that keeps an entry. @param of whose plot it is, and what time it is now, ms since 1970 */
 export function entryDraft(
-  { what, amount, text, atMs }: Entry,
+  { what, amount, text, atMs, photo }: Entry,
   of: { readonly plotId: string | null; readonly nowMs: number },
 ): Result<EventDraft, EntryIssue> {
   const counted = AMOUNTS[what];
@@ -63,6 +66,7 @@ export function entryDraft(
   if (counted && amount !== null && !(amount >= counted.least && amount <= counted.most))
     return fail({ kind: 'amount-out', amount: counted });
   if (what === 'note' && words === '') return fail({ kind: 'no-text' });
+  if (what === 'photo' && photo === null) return fail({ kind: 'no-photo' });
   if (!isMoment(atMs)) return fail({ kind: 'no-time' });
   if (atMs > of.nowMs + AHEAD_MS) return fail({ kind: 'in-future' });
   const common = { atMs: Math.round(atMs), plotId: of.plotId, simulated: false };
@@ -75,6 +79,7 @@ export function entryDraft(
     what,
     text: words,
     ...(counted && amount !== null ? { amount } : {}),
+    ...(what === 'photo' && photo !== null ? { photo } : {}),
   });
 }
 
@@ -84,11 +89,17 @@ export function entryOf(event: GardenEvent): Entry | null {
   if (event.author !== 'person' || event.simulated || event.id.startsWith(OLD_ID)) return null;
   switch (event.kind) {
     case 'note':
-      return { what: 'note', amount: null, text: event.text, atMs };
+      return { what: 'note', amount: null, text: event.text, atMs, photo: null };
     case 'poured':
-      return { what: 'watered', amount: event.volumeMl, text: event.text ?? '', atMs };
+      return { what: 'watered', amount: event.volumeMl, text: event.text ?? '', atMs, photo: null };
     case 'entry':
-      return { what: event.what, amount: event.amount ?? null, text: event.text, atMs };
+      return {
+        what: event.what,
+        amount: event.amount ?? null,
+        text: event.text,
+        atMs,
+        photo: event.photo ?? null,
+      };
     default:
       return null;
   }

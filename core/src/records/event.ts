@@ -15,12 +15,15 @@ export const ENTRY_KINDS = [
   'moved',
   'probe changed',
   'dial',
+  'photo',
 ] as const;
 
 /** Not said: span percent, as in the first versions. */
 const kind = z.enum(PERCENT_KIND_IDS).optional();
 const words = z.string().max(400);
 const id = z.string().min(1).max(160);
+/** Names the picture in this browser's storage, and in a backup. */
+export const photoId = z.string().regex(/^[a-z0-9]{8,40}$/);
 const common = {
   /** Given once, by whoever saw it happen: the same event twice is kept once. */
   id,
@@ -88,6 +91,7 @@ export const eventSchema = z.discriminatedUnion('kind', [
     kind: z.literal('entry'),
     what: z.enum(ENTRY_KINDS),
     amount: z.number().optional(),
+    photo: photoId.optional(),
     text: words,
   }),
   z.strictObject({ ...common, kind: z.literal('probe-moved'), to: z.enum(['soil', 'air', 'jar']) }),

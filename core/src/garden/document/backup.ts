@@ -5,6 +5,7 @@
  *     garden.json           the document
  *     events.ndjson         what happened, one event a line
  *     readings/<channel>.csv  the readings of a channel, as the readings CSV has them
+ *     photos/<id>.jpg       pictures that events name; may be missing
  *     boards.json           what the stand-in boards remember, and which alerts are raised; may be missing
  *
  * Undo steps are not in it.
@@ -27,9 +28,16 @@ export const readingsFileOf = (channelId: string): string => `readings/${channel
 /** The channel that a file of a backup belongs to; null for every other name. */
 export const channelOfFile = (name: string): string | null => readingsName.exec(name)?.[1] ?? null;
 
+const photoName = /^photos\/([a-z0-9]{8,40})\.jpg$/;
+export const photoFileOf = (photoId: string): string => `photos/${photoId}.jpg`;
+/** The photo that a file of a backup is; null for every other name. */
+export const photoOfFile = (name: string): string | null => photoName.exec(name)?.[1] ?? null;
+
 /** Whether a name in a zip is one that a backup has; whatever else a zip holds is passed over. */
 export const isBackupFile = (name: string): boolean =>
-  (Object.values(BACKUP_FILES) as string[]).includes(name) || channelOfFile(name) !== null;
+  (Object.values(BACKUP_FILES) as string[]).includes(name) ||
+  channelOfFile(name) !== null ||
+  photoOfFile(name) !== null;
 
 const about = z.object({
   format: z.literal(FORMAT),

@@ -19,6 +19,7 @@ import { problemText, type ProblemOf } from './entryProblem.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { Field } from '../../../ui/Field.tsx';
+import { Photo } from './Photo.tsx';
 import { showToast } from '../../../ui/toasts.ts';
 import { entryIssueText, WRITTEN_NAMES } from '../../../words/eventText.ts';
 
@@ -58,6 +59,7 @@ export function EntryForm({
         what: entry.what,
         amount: read.kind === 'number' ? read.value : null,
         text,
+        photo: entry.photo,
         atMs: isSameMinute ? entry.atMs : momentAt(when, garden.timeZone),
       },
       { plotId, nowMs },
@@ -78,6 +80,7 @@ export function EntryForm({
         void keep();
       }}
     >
+      {entry.photo !== null && <Photo id={entry.photo} text={text} />}
       {counted && (
         <Field
           label={`${name}${counted.needed ? '' : ', if measured'}`}

@@ -5,6 +5,7 @@ import { useGarden } from '../../../data/gardenContext.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { eventText } from '../../../words/eventText.ts';
 import { EntryForm } from './EntryForm.tsx';
+import { Photo } from './Photo.tsx';
 import { dayTime } from '@plain-trowel/core/quantity/timeText';
 
 const AT_FIRST = 12;
@@ -60,6 +61,9 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
                   <td className="num">{dayTime(event.atMs, garden.timeZone)}</td>
                   <td className="font-semibold">{what}</td>
                   <td className="wrap-anywhere">
+                    {event.kind === 'entry' && event.photo !== undefined && (
+                      <Photo id={event.photo} text={event.text} />
+                    )}
                     {detail}
                     {event.simulated && <span className="text-soft"> (stand-in)</span>}
                   </td>

@@ -1,0 +1,38 @@
+import { useState } from 'react';
+import { freshName } from '../../../data/eventIds.ts';
+import { useGarden } from '../../../data/gardenContext.ts';
+import { keepPhoto } from '../../../data/photos.ts';
+import { database } from '../../../data/services.ts';
+import { showToast } from '../../../ui/toasts.ts';
+import { runJob } from '../../../workers/files.ts';
+
+/** Makes a picture small in a worker and keeps it; null where it is none, which is told. */
+export function usePhoto() {
+  const { garden } = useGarden();
+  const [busy, setBusy] = useState(false);
+  const take = async (file: File): Promise<string | null> => {
+    setBusy(true);
+    try {
+      const bytes = await runJob(async (jobs) => jobs.shrinkPhoto(file)).result;
+      if (!bytes) {
+        showToast({
+          tone: 'problem',
+          text: `${file.name} is no picture that this browser can read. Nothing was kept; choose a JPEG or PNG.`,
+        });
+        return null;
+      }
+      const id = freshName();
+      await keepPhoto(await database(), garden.id, id, bytes);
+      return id;
+    } catch {
+      showToast({
+        tone: 'problem',
+        text: 'The photo could not be kept: the browser’s storage may be full. Nothing else was changed.',
+      });
+      return null;
+    } finally {
+      setBusy(false);
+    }
+  };
+  return { busy, take };
+}
