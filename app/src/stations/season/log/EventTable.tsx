@@ -15,6 +15,10 @@ const AUTHORS: Readonly<Record<GardenEvent['author'], string>> = {
   person: 'a person',
 };
 
+/** On a phone an event is two lines: when and what, and below it the rest of the story. */
+const ROW = 'max-md:flex max-md:flex-wrap max-md:gap-x-3 max-md:border-b max-md:border-rule max-md:py-1.5';
+const CELL = 'max-md:border-0! max-md:p-0!';
+
 /** What happened, newest first. */
 export function EventTable({ events }: { events: readonly GardenEvent[] }) {
   const { garden } = useGarden();
@@ -29,8 +33,8 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
           Nothing in this stretch of time. Waterings, references, faults and your notes will appear here.
         </p>
       ) : (
-        <table>
-          <thead>
+        <table className="max-md:block">
+          <thead className="max-md:hidden">
             <tr>
               <th className="w-[150px]">When</th>
               <th className="w-[128px]">What</th>
@@ -39,7 +43,7 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
               <th className="no-print w-[80px]">Change</th>
             </tr>
           </thead>
-          <tbody>
+          <tbody className="max-md:block">
             {shown.map((event, at) => {
               const { what, detail } = eventText(event);
               const entry = entryOf(event);
@@ -57,18 +61,18 @@ export function EventTable({ events }: { events: readonly GardenEvent[] }) {
                   </tr>
                 );
               return (
-                <tr key={`${event.atMs} ${event.kind} ${at}`}>
-                  <td className="num">{dayTime(event.atMs, garden.timeZone)}</td>
-                  <td className="font-semibold">{what}</td>
-                  <td className="wrap-anywhere">
+                <tr key={`${event.atMs} ${event.kind} ${at}`} className={ROW}>
+                  <td className={`num ${CELL}`}>{dayTime(event.atMs, garden.timeZone)}</td>
+                  <td className={`font-semibold ${CELL}`}>{what}</td>
+                  <td className={`wrap-anywhere max-md:order-last max-md:basis-full ${CELL}`}>
                     {event.kind === 'entry' && event.photo !== undefined && (
                       <Photo id={event.photo} text={event.text} />
                     )}
                     {detail}
                     {event.simulated && <span className="text-soft"> (stand-in)</span>}
                   </td>
-                  <td className="text-soft">{AUTHORS[event.author]}</td>
-                  <td className="no-print">
+                  <td className={`text-soft ${CELL}`}>{AUTHORS[event.author]}</td>
+                  <td className={`no-print max-md:ml-auto ${CELL}`}>
                     {entry && (
                       <Button look="quiet" className="min-h-0! py-0!" onClick={() => setChanging(event.id)}>
                         Change

@@ -37,7 +37,7 @@ export function Photo({ id, text }: { id: string; text: string }) {
   return (
     <>
       <button type="button" className="press mr-3 inline-block align-top" onClick={() => setOpen(true)}>
-        <img src={data} alt={alt} className="h-[72px] w-auto border border-ink" />
+        <img src={data} alt={alt} className="h-[72px] w-auto max-w-none border border-ink" />
       </button>
       {open && (
         <Dialog open wide onClose={() => setOpen(false)} title="Photo" description={text}>
