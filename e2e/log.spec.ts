@@ -332,6 +332,47 @@ test('a photo is made small, kept with its words, shown whole, and part of the b
   await expect(row.getByRole('img')).toBeVisible();
 });
 
+test('backups go into a folder that was chosen, each under a name of its own; where that fails it is told', async ({
+  page,
+}) => {
+  // The page's own folder stands in for one of the computer: the same handles, and nobody to ask.
+  await page.addInitScript(() => {
+    Object.assign(window, {
+      showDirectoryPicker: async () =>
+        (await navigator.storage.getDirectory()).getDirectoryHandle('backups', { create: true }),
+    });
+  });
+  await openSample(page);
+  await sheet(page, 'Log').click();
+  await page.getByRole('button', { name: 'Choose a folder for backups' }).click();
+  const into = page.getByRole('button', { name: 'Back up into “backups”' });
+  await into.click();
+  await expect(
+    message(page, /\d{4}-\d\d-\d\d\.zip was written into “backups”\. It holds the garden/),
+  ).toBeVisible();
+  await into.click();
+  await expect(message(page, /-2\.zip was written into “backups”/)).toBeVisible();
+  const files = () =>
+    page.evaluate(async () => {
+      const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('backups');
+      const found: [string, string][] = [];
+      for await (const [name, handle] of folder as unknown as AsyncIterable<[string, FileSystemFileHandle]>) {
+        const bytes = new Uint8Array(await (await handle.getFile()).slice(0, 2).arrayBuffer());
+        found.push([name, String.fromCharCode(...bytes)]);
+      }
+      return found.toSorted();
+    });
+  expect((await files()).map(([, start]) => start)).toEqual(['PK', 'PK']);
+  // The folder is known after a reload; when it is gone, that is told and nothing is lost.
+  await page.reload();
+  await expect(into).toBeVisible();
+  await page.evaluate(async () =>
+    (await navigator.storage.getDirectory()).removeEntry('backups', { recursive: true }),
+  );
+  await into.click();
+  await expect(message(page, /could not be written into “backups”: it may be gone, or full/)).toBeVisible();
+});
+
 test('what was read before a calibration can be seen as it was told then, and as it is now', async ({
   page,
 }) => {

@@ -1,6 +1,7 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { runJob, progressOf, type Job } from '../workers/files.ts';
 import { download, fileNameOf } from './download.ts';
+import { writeInto } from './backupFolder.ts';
 import { noteBackup } from './keeping.ts';
 import { database } from './services.ts';
 import type { BackupContent, PageState } from './writeBackup.ts';
@@ -8,12 +9,13 @@ import type { BackupContent, PageState } from './writeBackup.ts';
 /** "the-marigold-hare.2026-05-01.zip" */
 const backupName = (name: string, nowMs: number) => `${fileNameOf(name)}.${isoOf(nowMs).slice(0, 10)}.zip`;
 
-/** Writes a backup in a worker. Without storage that can be read it holds what the page has. */
+/** Writes a backup in a worker, into a folder or as a download. Without storage that can be read it holds what the page has. */
 export function startBackup(
   page: PageState,
   nowMs: number,
   onProgress: (doneFrac: number) => void,
-): Job<{ readonly content: BackupContent; readonly whole: boolean }> {
+  folder: FileSystemDirectoryHandle | null = null,
+): Job<{ readonly content: BackupContent; readonly whole: boolean; readonly name: string }> {
   const report = progressOf(onProgress);
   const job = runJob(async (jobs) => {
     try {
@@ -24,12 +26,14 @@ export function startBackup(
   });
   const result = job.result.then(async (done) => {
     if (!done) return null;
-    download(backupName(page.garden.name, nowMs), done.zip, 'application/zip');
+    const wanted = backupName(page.garden.name, nowMs);
+    const name = folder ? await writeInto(folder, wanted, done.zip) : wanted;
+    if (!folder) download(name, done.zip, 'application/zip');
     if (done.whole)
       await database()
         .then((db) => noteBackup(db, page.garden.id, nowMs))
         .catch(() => undefined);
-    return { content: done.content, whole: done.whole };
+    return { content: done.content, whole: done.whole, name };
   });
   return { result, cancel: job.cancel };
 }

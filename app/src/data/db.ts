@@ -50,6 +50,8 @@ type KeepingRecord = {
   readonly id: string;
   readonly backupAtMs: number | null;
   readonly firstRealAtMs: number | null;
+  /** Where backups go; whoever reads it looks. */
+  readonly folder?: unknown;
 };
 
 type SummaryRecord = {

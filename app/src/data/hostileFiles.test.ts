@@ -174,8 +174,11 @@ describe('hostile files', () => {
         let best = Infinity;
         for (let turn = 0; turn < 3; turn += 1) {
           const began = performance.now();
+          const worked = process.cpuUsage();
           parse(hostile);
-          best = Math.min(best, performance.now() - began);
+          const cpuMs = process.cpuUsage(worked).user / 1000;
+          // A machine that is lent to others meanwhile stands still on the clock, not in the work done.
+          best = Math.min(best, performance.now() - began, cpuMs);
           if (best < MOST_MS / 2) break;
         }
         slowest = Math.max(slowest, best / allowedMs(name, hostile));

@@ -6,15 +6,21 @@ export type Keeping = {
   readonly backupAtMs: number | null;
   /** When the first reading of a real probe was kept; null: none yet. */
   readonly firstRealAtMs: number | null;
+  /** Where backups go, if a folder was chosen; null: they are downloaded. */
+  readonly folder: FileSystemDirectoryHandle | null;
 };
 
 const isTime = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value);
+
+const isFolder = (value: unknown): value is FileSystemDirectoryHandle =>
+  typeof FileSystemDirectoryHandle !== 'undefined' && value instanceof FileSystemDirectoryHandle;
 
 export async function readKeeping(db: Db, gardenId: string): Promise<Keeping> {
   const record = await db.get('keeping', gardenId);
   return {
     backupAtMs: isTime(record?.backupAtMs) ? record.backupAtMs : null,
     firstRealAtMs: isTime(record?.firstRealAtMs) ? record.firstRealAtMs : null,
+    folder: isFolder(record?.folder) ? record.folder : null,
   };
 }
 
@@ -24,6 +30,12 @@ async function change(db: Db, gardenId: string, to: Partial<Keeping>): Promise<v
 
 export const noteBackup = (db: Db, gardenId: string, atMs: number): Promise<void> =>
   change(db, gardenId, { backupAtMs: atMs });
+
+export const noteFolder = (
+  db: Db,
+  gardenId: string,
+  folder: FileSystemDirectoryHandle | null,
+): Promise<void> => change(db, gardenId, { folder });
 
 /** Notes the first reading of a real probe, once. @returns whether this was the first */
 export async function noteFirstReal(db: Db, gardenId: string, atMs: number): Promise<boolean> {
@@ -60,7 +72,10 @@ const DAY_MS = 86_400_000;
 const BACKUP_EVERY_DAYS = 14;
 
 /** Whether it is time for a backup: real readings are there, and none of them, or none for two weeks, has left the browser. */
-export function backupIsDue({ backupAtMs, firstRealAtMs }: Keeping, nowMs: number): boolean {
+export function backupIsDue(
+  { backupAtMs, firstRealAtMs }: Pick<Keeping, 'backupAtMs' | 'firstRealAtMs'>,
+  nowMs: number,
+): boolean {
   if (firstRealAtMs === null) return false;
   return nowMs - (backupAtMs ?? firstRealAtMs) >= BACKUP_EVERY_DAYS * DAY_MS;
 }

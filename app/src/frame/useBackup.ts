@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { startBackup } from '../data/backupFile.ts';
+import { mayWrite } from '../data/backupFolder.ts';
 import { useGarden } from '../data/gardenContext.ts';
 import { keepingQuery } from '../data/queries.ts';
 import { useLiveTools } from '../links/liveContext.ts';
@@ -15,10 +16,19 @@ export function useBackup() {
   const client = useQueryClient();
   const [running, setRunning] = useState<number | null>(null);
   const job = useRef<Job<unknown> | null>(null);
-  const save = async () => {
+  /** @param folder where it goes; null: it is downloaded */
+  const save = async (folder: FileSystemDirectoryHandle | null = null) => {
+    if (folder && !(await mayWrite(folder).catch(() => false))) {
+      showToast({
+        tone: 'problem',
+        text: `The browser may not write into “${folder.name}”. Allow it, choose another folder, or save the backup as a download.`,
+      });
+      return;
+    }
     setRunning(0);
     await session.flush();
-    const started = startBackup({ garden, waiting: session.waiting() }, Date.now(), setRunning);
+    const page = { garden, waiting: session.waiting() };
+    const started = startBackup(page, Date.now(), setRunning, folder);
     job.current = started;
     try {
       const done = await started.result;
@@ -28,14 +38,16 @@ export function useBackup() {
       showToast({
         tone: done.whole ? 'done' : 'problem',
         text: done.whole
-          ? `The backup holds the garden with ${held}.`
+          ? `${folder ? `${done.name} was written into “${folder.name}”. It` : 'The backup'} holds the garden with ${held}.`
           : `The browser’s storage could not be read: the file holds only what this page has, the garden with ${held}.`,
       });
       await client.invalidateQueries({ queryKey: keepingQuery(garden.id).queryKey });
     } catch {
       showToast({
         tone: 'problem',
-        text: 'The backup could not be written. Nothing was changed; try again.',
+        text: folder
+          ? `The backup could not be written into “${folder.name}”: it may be gone, or full. Nothing was changed; choose another folder, or save it as a download.`
+          : 'The backup could not be written. Nothing was changed; try again.',
       });
     } finally {
       setRunning(null);

@@ -1,4 +1,8 @@
-import { daysSince } from '../../../data/keeping.ts';
+import { useQueryClient } from '@tanstack/react-query';
+import { chooseFolder, hasFolders } from '../../../data/backupFolder.ts';
+import { daysSince, noteFolder } from '../../../data/keeping.ts';
+import { keepingQuery } from '../../../data/queries.ts';
+import { database } from '../../../data/services.ts';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { useState } from 'react';
 import { useGarden } from '../../../data/gardenContext.ts';
@@ -15,6 +19,13 @@ export function KeepingState() {
   const keeping = useKeeping();
   const { save, running, cancel } = useBackup();
   const [nowMs] = useState(() => Date.now());
+  const client = useQueryClient();
+  const choose = async () => {
+    const folder = await chooseFolder();
+    if (!folder) return;
+    await noteFolder(await database(), garden.id, folder);
+    await client.invalidateQueries({ queryKey: keepingQuery(garden.id).queryKey });
+  };
   if (!keeping) return null;
   const days = daysSince(keeping.backupAtMs, nowMs);
   return (
@@ -42,7 +53,17 @@ export function KeepingState() {
         {running !== null ? (
           <Progress label="Writing the backup" done={running} onCancel={cancel} />
         ) : (
-          <Button onClick={() => void save()}>Save a backup</Button>
+          <div className="flex flex-wrap gap-3">
+            {keeping.folder && (
+              <Button onClick={() => void save(keeping.folder)}>Back up into “{keeping.folder.name}”</Button>
+            )}
+            <Button onClick={() => void save()}>Save a backup</Button>
+            {hasFolders() && (
+              <Button look="quiet" onClick={() => void choose()}>
+                {keeping.folder ? 'Another folder' : 'Choose a folder for backups'}
+              </Button>
+            )}
+          </div>
         )}
       </div>
     </section>
