@@ -65,7 +65,7 @@ export function DeleteReadings({
       open
       onClose={onClose}
       title="Delete readings"
-      description="Readings cannot be made again. Undo puts them back, until fifty further steps have been made; what was watered and written down stays."
+      description="Readings cannot be made again. Undo puts them back, until fifty further steps have been made, and until then they still take their room; what was watered and written down stays."
     >
       <div className="flex flex-wrap items-end gap-4">
         <Choice
