@@ -438,3 +438,38 @@ test('a part’s own figures, board, kind and sum are changed beside the picture
   await page.getByRole('button', { name: 'Take 4 mm²' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^All of \d+ checks passed$/);
 });
+
+test('the wiring is built along step by step: in the order of the bench, by keys, its ticks kept over a reload', async ({
+  page,
+}) => {
+  await openSample(page);
+  await page.goto('/g/marigold-hare/plan/wiring?view=build');
+  const card = page.getByRole('region', { name: /^Step \d+ of \d+$/ });
+  await expect(card).toContainText('Everything off');
+  const next = page.getByRole('button', { name: 'Done, next' });
+  await next.press('Enter');
+  await expect(card).toContainText(/Ground, wire \d+/);
+  await expectAccessible(page);
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByText(/^2 of \d+ steps done\.$/)).toBeVisible();
+  await expect(page.getByRole('region', { name: /^Step 4 of/ })).toBeVisible();
+  // What was ticked is there after a break, and the first open step is shown.
+  await page.reload();
+  await expect(page.getByRole('region', { name: /^Step 3 of/ })).toContainText(/Ground, wire \d+/);
+  const list = page.getByRole('region', { name: 'All steps' });
+  const boxes = list.getByRole('checkbox');
+  const kinds = await list.getByRole('listitem').allTextContents();
+  const of = (text: string) =>
+    text.startsWith('Measure') ? 'measure' : (/, (ground|supply|signal)/.exec(text)?.[1] ?? 'off');
+  const order = kinds.map(of).filter((kind, at, all) => kind !== all[at - 1]);
+  expect(order).toEqual(['off', 'ground', 'supply', 'signal', 'measure']);
+  // Measured is what the table of the meter says.
+  await list
+    .getByRole('button', { name: /^Measure, without power/ })
+    .first()
+    .click();
+  await expect(card).toContainText('It should show: no beep: a beep is a short');
+  await list.getByRole('button', { name: 'Take all ticks away' }).click();
+  await expect(boxes.first()).not.toBeChecked();
+});

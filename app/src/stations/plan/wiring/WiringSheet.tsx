@@ -6,6 +6,7 @@ import { useView, Views } from '../../../ui/Views.tsx';
 import { PaperView } from '../sheets/PaperView.tsx';
 import { provedText } from '../../../words/wiringText.ts';
 import { usePlan } from '../usePlan.ts';
+import { BuildView } from './build/BuildView.tsx';
 import { CableTable } from './CableTable.tsx';
 import { FindingList, isSame } from './FindingList.tsx';
 import { PictureView } from './PictureView.tsx';
@@ -14,7 +15,7 @@ import { SumsView } from './sums/SumsView.tsx';
 import { useVerdict, type Checked } from './useVerdict.ts';
 import { WireTable } from './WireTable.tsx';
 
-const VIEWS = ['picture', 'table', 'cables', 'sums', 'paper'] as const;
+const VIEWS = ['picture', 'table', 'cables', 'build', 'sums', 'paper'] as const;
 
 /** Will it survive being connected? The wiring as picture and as table, with every check. */
 export default function WiringSheet() {
@@ -59,6 +60,7 @@ export default function WiringSheet() {
           { id: 'picture', name: 'Picture' },
           { id: 'table', name: 'Table' },
           { id: 'cables', name: 'Cables' },
+          { id: 'build', name: 'Build' },
           { id: 'sums', name: 'Sums' },
           { id: 'paper', name: 'Paper' },
         ]}
@@ -83,6 +85,17 @@ export default function WiringSheet() {
         </>
       )}
       {view === 'cables' && <CableTable plan={plan} />}
+      {view === 'build' && (
+        <BuildView
+          plan={plan}
+          faults={
+            verdict
+              ? verdict.findings.filter(({ severity }) => severity === 'danger' || severity === 'fault')
+                  .length
+              : null
+          }
+        />
+      )}
       {view === 'sums' && <SumsView />}
       {view === 'paper' && <PaperView plan={plan} verdict={verdict} />}
     </>

@@ -7,8 +7,9 @@ import type { Role, Terminal } from '@plain-trowel/core/catalogue/schema';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { inOhm } from '@plain-trowel/core/wiring/look';
 import { endName } from '../ends.ts';
-import { fact, isType, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
+import { fact, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
 import type { ColourTag, End, Wire } from '@plain-trowel/core/wiring/netlist';
+import { wireKind, type WireKind } from '@plain-trowel/core/wiring/buildOrder';
 
 type Side = 'left' | 'right';
 type StripTerminal = {
@@ -33,7 +34,6 @@ export type Strip = {
   readonly height: number;
   readonly at: { readonly x: number; readonly y: number } | null;
 };
-type WireKind = 'supply' | 'ground' | 'signal';
 export type Strand = {
   readonly id: string;
   /** Both ends, and the cable: "Roof board P34 – L1 signal, cable L1, yellow". */
@@ -102,22 +102,6 @@ function sideOf(role: Role, terminal: Terminal): Side {
   return 'left';
 }
 
-function kindOf(circuit: Circuit, wire: Wire): WireKind {
-  const spots = [wire.from, wire.to].flatMap((end) => {
-    const placed = circuit.parts.get(end.part);
-    return placed?.spots.filter((spot) => spot.terminal.id === end.terminal) ?? [];
-  });
-  if (spots.some((spot) => spot.terminal.type === 'ground')) return 'ground';
-  return spots.some(
-    (spot) =>
-      isType(spot, 'supply out') ||
-      (isType(spot, 'load') && spot.terminal.side === 'plus') ||
-      spot.placed.entry.role === 'fuse',
-  )
-    ? 'supply'
-    : 'signal';
-}
-
 /** @param allPins boards show the pins that nothing uses as well */
 export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Picture {
   const used = new Set(
@@ -132,7 +116,7 @@ export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Pic
     strips.flatMap((strip) => strip.terminals.map((terminal) => `${strip.id}.${terminal.id}`)),
   );
   const strands = circuit.netlist.wires.flatMap((wire): Strand[] => {
-    const kind = kindOf(circuit, wire);
+    const kind = wireKind(circuit, wire);
     if ((shown === 'signals' && kind !== 'signal') || (shown === 'supply' && kind === 'signal')) return [];
     if (
       !there.has(`${wire.from.part}.${wire.from.terminal}`) ||
