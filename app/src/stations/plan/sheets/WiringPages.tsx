@@ -1,6 +1,7 @@
 import type { Verdict } from '@plain-trowel/core/wiring/checks/all';
 import { isType, type Circuit } from '@plain-trowel/core/wiring/circuit';
-import type { End } from '@plain-trowel/core/wiring/netlist';
+import { buildSteps, type WireKind } from '@plain-trowel/core/wiring/buildOrder';
+import type { Cable, End } from '@plain-trowel/core/wiring/netlist';
 import { measuresOf } from '@plain-trowel/core/wiring/measures';
 import { endName } from '../wiring/ends.ts';
 import type { Layout } from '../wiring/picture/layOut.ts';
@@ -11,7 +12,8 @@ import { PictureDrawing } from './PictureDrawing.tsx';
 
 const SIZE = 3.2;
 type Row = {
-  readonly kind: 'head' | 'row' | 'note';
+  /** A tick is a row with a box in front, to be ticked at the bench. */
+  readonly kind: 'head' | 'row' | 'tick' | 'note';
   readonly cells: readonly string[];
   readonly heightMm: number;
 };
@@ -81,15 +83,7 @@ function RowDrawing({ row, top, widths }: { row: Row; top: number; widths: reado
   if (row.kind === 'note')
     return (
       <>
-        <rect
-          x={MARGIN_MM}
-          y={top + 1.2}
-          width={2.8}
-          height={2.8}
-          fill="none"
-          stroke={SOFT}
-          strokeWidth={0.3}
-        />
+        <Box top={top} />
         <Lines
           text={row.cells[0] ?? ''}
           x={MARGIN_MM + 5}
@@ -101,15 +95,17 @@ function RowDrawing({ row, top, widths }: { row: Row; top: number; widths: reado
     );
   const leftOf = (at: number) => widths.slice(0, at).reduce((sum, one) => sum + one, MARGIN_MM);
   const bottom = top + row.heightMm - 0.3;
+  const boxMm = row.kind === 'tick' ? 5 : 0;
   return (
     <>
+      {row.kind === 'tick' && <Box top={top} />}
       {row.cells.map((cell, at) => (
         <Lines
           key={at}
           text={cell}
-          x={leftOf(at)}
+          x={leftOf(at) + (at === 0 ? boxMm : 0)}
           y={top + 3.7}
-          width={(widths[at] ?? 0) - 2}
+          width={(widths[at] ?? 0) - 2 - (at === 0 ? boxMm : 0)}
           size={SIZE}
           {...(at === 0 ? { fontFamily: MONO } : {})}
         />
@@ -126,8 +122,24 @@ function RowDrawing({ row, top, widths }: { row: Row; top: number; widths: reado
   );
 }
 
+const Box = ({ top }: { top: number }) => (
+  <rect x={MARGIN_MM} y={top + 1.2} width={2.8} height={2.8} fill="none" stroke={SOFT} strokeWidth={0.3} />
+);
+
 const terminalName = (circuit: Circuit, end: End): string =>
   circuit.parts.get(end.part)?.entry.terminals.find((one) => one.id === end.terminal)?.name ?? end.terminal;
+
+/** In the order of the bench. */
+const WIRE_GROUPS: readonly (readonly [WireKind, string])[] = [
+  ['ground', 'Every wire, with everything off: grounds first'],
+  ['supply', 'Then supplies'],
+  ['signal', 'Then signals'],
+];
+
+const cableText = (cable: Cable | null): string =>
+  cable === null
+    ? 'in the box'
+    : `cable ${cable.label}${cable.colour === 'none' ? '' : `, ${cable.colour}`}${cable.lengthM === null ? '' : `, ${cable.lengthM} m`}`;
 
 function rowsOf(circuit: Circuit, verdict: Verdict, widths: readonly number[]): Row[] {
   const full = widths.reduce((sum, one) => sum + one, 0);
@@ -179,20 +191,30 @@ function rowsOf(circuit: Circuit, verdict: Verdict, widths: readonly number[]): 
       heightMm: wrapText(text, full - 5, SIZE).length * SIZE * 1.3 + 1.6,
     };
   });
-  const wires = circuit.netlist.wires.map((wire, at) => {
-    const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
-    return row([
-      String(at + 1),
-      `${endName(circuit, wire.from)} – ${endName(circuit, wire.to)}`,
-      cable ? `cable ${cable.label}` : 'in the box',
-    ]);
+  const tick = (cells: string[]): Row => ({ ...row(cells), kind: 'tick' });
+  const steps = buildSteps(circuit);
+  const wiresOf = (kind: WireKind): Row[] =>
+    steps.flatMap((step) =>
+      step.kind === 'wire' && step.of === kind
+        ? [
+            tick([
+              String(step.number),
+              `${endName(circuit, step.from)} to ${endName(circuit, step.to)}`,
+              cableText(step.cable),
+            ]),
+          ]
+        : [],
+    );
+  const groups = WIRE_GROUPS.flatMap(([kind, text]) => {
+    const rows = wiresOf(kind);
+    return rows.length === 0 ? [] : [head(text), ...rows];
   });
   const measures = measuresOf(circuit).map((one) =>
-    row([one.stage, `${one.red} (red), ${one.black} (black)`, one.expects]),
+    tick([one.stage, `${one.red} (red), ${one.black} (black)`, one.expects]),
   );
   return [
     ...pins,
-    ...(wires.length > 0 ? [head('Every wire'), ...wires] : []),
+    ...groups,
     ...(measures.length > 0 ? [head('With the multimeter, before you trust it'), ...measures] : []),
     ...(cables.length > 0 ? [head('Cables'), ...cables] : []),
     ...(notes.length > 0 ? [head('Before power, and at the bench'), ...notes] : []),
