@@ -51,7 +51,9 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   await expect(from).toHaveValue('2026-05-04');
   await page.keyboard.press('PageUp');
   await page.keyboard.press('+');
-  await expect(page.getByText(/(rose|fell|began, ) ?by/i).locator('..')).toContainText(/14\d readings/);
+  await expect(page.getByText(/(rose by|fell by|hardly moved)/i).locator('..')).toContainText(
+    /14\d readings/,
+  );
   await page.keyboard.press('-');
   // Dragged to the right by half of its width, it shows what was a day before.
   const box = await chart.boundingBox();
@@ -151,11 +153,11 @@ test('a table of another program is looked at first: what could be meant in two 
   await expect(dialog.getByText('Left out: rssi (no probe of this garden is called so).')).toBeVisible();
   await expectAccessible(page);
   await dialog.getByRole('button', { name: '5 March 2026' }).click();
-  await expect(dialog.getByText(/all of 5 March 2026/)).toBeVisible();
+  await expect(dialog.getByText(/taken on 5 March 2026/)).toBeVisible();
   // Changed its mind: the order is a field as well.
   await dialog.getByLabel('Times are written as').selectOption({ label: 'day, month, year' });
   await dialog.getByRole('button', { name: 'Lemon barrel, L1' }).click();
-  await expect(dialog.getByText(/24\s*readings.*of 2 channels.*all of 3 May 2026/)).toBeVisible();
+  await expect(dialog.getByText(/24\s*readings.*of 2 channels.*taken on 3 May 2026/)).toBeVisible();
   // London is an hour ahead of UTC in May; the row says which it is.
   await expect(
     dialog.getByRole('row', { name: /3 May 2026, 08:00:00 Chilli crate, C2 1800 raw counts/ }),
@@ -327,6 +329,23 @@ test('a photo is made small, kept with its words, shown whole, and part of the b
   await page.getByRole('button', { name: 'Save a backup' }).click();
   await backup;
   await expect(message(page, /and 1 photo\./)).toBeVisible();
+  // One that nothing was written about is not kept, nor is it in a backup.
+  await photo.setInputFiles({ name: 'other.png', mimeType: 'image/png', buffer: Buffer.from(png) });
+  await form.getByRole('button', { name: 'Cancel' }).click();
+  await expect
+    .poll(() =>
+      page.evaluate(
+        () =>
+          new Promise<number>((resolve) => {
+            const open = indexedDB.open('plain-trowel');
+            open.onsuccess = () => {
+              const all = open.result.transaction('photos').objectStore('photos').count();
+              all.onsuccess = () => resolve(all.result);
+            };
+          }),
+      ),
+    )
+    .toBe(1);
   // It outlives the page.
   await page.reload();
   await expect(row.getByRole('img')).toBeVisible();

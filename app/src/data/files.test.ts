@@ -280,7 +280,12 @@ describe('a backup', () => {
   test('holds the photos of the log, and brings them back; what is none is counted', async () => {
     await storeNewGarden(db, garden, past);
     const jpeg = Uint8Array.from({ length: 3000 }, (_, at) => [0xff, 0xd8, 0xff][at] ?? at % 251);
+    const about = (photo: string) =>
+      ({ kind: 'entry', what: 'photo', photo, text: '', atMs: NOW, plotId: null, simulated: false }) as const;
+    await addRecords(db, garden.id, new Map(), named([about('abcdefgh1'), about('abcdefgh2')], 'person'));
     await keepPhoto(db, garden.id, 'abcdefgh1', jpeg);
+    // One whose entry was never written does not leave this browser.
+    await keepPhoto(db, garden.id, 'abcdefgh9', jpeg);
     await keepPhoto(db, garden.id, 'abcdefgh2', new Uint8Array(3000));
     const bytes = await written();
     const backup = opened(bytes);

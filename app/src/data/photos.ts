@@ -1,6 +1,6 @@
 /** Pictures of the log in storage. They are kept as long as their garden, for an entry that was taken out can come back. */
 import { isPhoto } from '@plain-trowel/core/records/photo';
-import { ofGarden, type Db, type WriteTx } from './db.ts';
+import type { Db, WriteTx } from './db.ts';
 
 export type Photos = ReadonlyMap<string, Uint8Array<ArrayBuffer>>;
 
@@ -26,12 +26,17 @@ export async function readPhoto(
   return isPhoto(bytes) ? bytes : null;
 }
 
-/** The photos of a garden one by one, for a backup. */
+/** Takes a photo out that no entry was written about. */
+export const dropPhoto = (db: Db, gardenId: string, id: string): Promise<void> =>
+  db.delete('photos', [gardenId, id]);
+
+/** Photos by their names one by one, for a backup. */
 export async function* photosOf(
   db: Db,
   gardenId: string,
+  ids: Iterable<string>,
 ): AsyncGenerator<readonly [string, Uint8Array<ArrayBuffer>]> {
-  for (const [, id] of await db.getAllKeys('photos', ofGarden(gardenId))) {
+  for (const id of ids) {
     const bytes = await readPhoto(db, gardenId, id);
     if (bytes) yield [id, bytes];
   }

@@ -68,7 +68,12 @@ export async function writeBackup(
   }
   const eventsFile = file(BACKUP_FILES.events);
   let events = 0;
-  for await (const lines of eventLines(db, garden.id, waiting.events)) {
+  /** Pictures that events name: what an entry was never written about stays here. */
+  const photoIds = new Set<string>();
+  const look = (event: GardenEvent) => {
+    if (event.kind === 'entry' && event.photo !== undefined) photoIds.add(event.photo);
+  };
+  for await (const lines of eventLines(db, garden.id, waiting.events, look)) {
     eventsFile.write(lines.join(''));
     events += lines.length;
   }
@@ -89,7 +94,7 @@ export async function writeBackup(
   }
   let photos = 0;
   if (db)
-    for await (const [id, bytes] of photosOf(db, garden.id)) {
+    for await (const [id, bytes] of photosOf(db, garden.id, photoIds)) {
       // A picture is packed already.
       const entry = new ZipPassThrough(photoFileOf(id));
       entry.mtime = nowMs;
@@ -143,6 +148,7 @@ async function* eventLines(
   db: Db | null,
   gardenId: string,
   waiting: readonly GardenEvent[],
+  look: (event: GardenEvent) => void,
 ): AsyncGenerator<string[]> {
   let lines: string[] = [];
   if (db) {
@@ -150,7 +156,10 @@ async function* eventLines(
     for (const key of keys) {
       const record = await db.get('events', key);
       const event = record?.undone === true ? null : readEvent(record?.event, oldId(key));
-      if (event) lines.push(eventLine(event));
+      if (event) {
+        look(event);
+        lines.push(eventLine(event));
+      }
       if (lines.length < EVENTS_AT_ONCE) continue;
       yield lines;
       lines = [];

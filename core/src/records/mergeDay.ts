@@ -177,15 +177,20 @@ export function withoutReadings(block: DayBlock, readings: readonly Reading[]): 
     if (left > 0) gone.set(key, left - 1);
     else kept.push(at);
   }
-  if (kept.length === 0) return null;
-  return {
-    channelId: block.channelId,
-    dayMs: block.dayMs,
-    offsetsMs: Uint32Array.from(kept, (at) => block.offsetsMs[at] ?? 0),
-    raw: Float64Array.from(kept, (at) => block.raw[at] ?? 0),
-    flags: Uint8Array.from(kept, (at) => block.flags[at] ?? 0),
-  };
+  return onlyRows(block, kept);
 }
+
+/** A day with some of its rows, in their order; null for none. */
+const onlyRows = (block: DayBlock, kept: readonly number[]): DayBlock | null =>
+  kept.length === 0
+    ? null
+    : {
+        channelId: block.channelId,
+        dayMs: block.dayMs,
+        offsetsMs: Uint32Array.from(kept, (at) => block.offsetsMs[at] ?? 0),
+        raw: Float64Array.from(kept, (at) => block.raw[at] ?? 0),
+        flags: Uint8Array.from(kept, (at) => block.flags[at] ?? 0),
+      };
 
 /** A day's rows from one moment to another, both included, and the others; null where there are none. */
 export function splitDay(
@@ -198,15 +203,11 @@ export function splitDay(
     const ms = block.dayMs + (block.offsetsMs[at] ?? 0);
     return ms >= fromMs && ms <= toMs;
   };
-  const only = (kept: readonly number[]): DayBlock | null =>
-    kept.length === 0
-      ? null
-      : {
-          channelId: block.channelId,
-          dayMs: block.dayMs,
-          offsetsMs: Uint32Array.from(kept, (at) => block.offsetsMs[at] ?? 0),
-          raw: Float64Array.from(kept, (at) => block.raw[at] ?? 0),
-          flags: Uint8Array.from(kept, (at) => block.flags[at] ?? 0),
-        };
-  return { inside: only(rows.filter(isInside)), outside: only(rows.filter((at) => !isInside(at))) };
+  return {
+    inside: onlyRows(block, rows.filter(isInside)),
+    outside: onlyRows(
+      block,
+      rows.filter((at) => !isInside(at)),
+    ),
+  };
 }

@@ -1,7 +1,6 @@
 /** A zone's clocks for many moments, the slow question asked once a day. */
+import { DAY_MS } from './series.ts';
 import { zoneOffsetMs } from './timeTicks.ts';
-
-const DAY_MS = 86_400_000;
 
 export type ZoneClock = {
   /** How far the zone's clocks are ahead of UTC at a moment, ms. */

@@ -1,7 +1,6 @@
 /** Local clock times as moments, also across the nights in which the clocks are changed. */
+import { DAY_MS } from '../records/series.ts';
 import { zoneClock } from '../records/zoneClock.ts';
-
-const DAY_MS = 86_400_000;
 
 /** A local time, as if it were UTC, as a moment; null where the zone's clocks never showed it. @param of what the row is of, where rows of several things share a time */
 export type ToMoment = (wallMs: number, of?: string) => number | null;

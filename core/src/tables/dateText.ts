@@ -1,4 +1,5 @@
 /** Dates and times as other programs' tables write them, and what only the whole column can tell: which of the numbers is the day. */
+import { DAY_MS } from '../records/series.ts';
 import { isMoment } from '../quantity/moment.ts';
 
 /** In which order a date's numbers stand. */
@@ -29,7 +30,6 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
 const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
 
 const MINUTE = 60_000;
-const DAY_MS = 86_400_000;
 
 /** A month's number by its English name, or by its first three letters; null for another word. */
 function monthOf(word: string): string | null {

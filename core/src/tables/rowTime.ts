@@ -1,5 +1,6 @@
 /** When a row of a table was taken, by its layout. */
 import { isMoment, momentOf } from '../quantity/moment.ts';
+import { DAY_MS } from '../records/series.ts';
 import { momentsIn, type ToMoment } from './clocks.ts';
 import { dayOfDate, readDateCell } from './dateText.ts';
 import { roleColumns, rowName, type Layout } from './layout.ts';
@@ -10,7 +11,6 @@ export type RowTime = { readonly ms: number } | { readonly problem: TimeProblem;
 
 /** A day without a time of day counts from its noon. */
 export const NOON_MS = 43_200_000;
-const DAY_MS = 86_400_000;
 /** Day 0 of spreadsheets, 1899-12-30, as ms since 1970. */
 const SHEET_START_MS = Date.UTC(1899, 11, 30);
 

@@ -26,10 +26,15 @@ test('everything off, the grounds, the supplies, the signals, then the meter; wi
   ]);
 });
 
-test('a wire that was led elsewhere is another step, the others are the same', () => {
+test('a wire that was led elsewhere is another step, the other wires are the same, and all is to be measured again', () => {
   const before = stepsOf(POT).map(({ id }) => id);
   const after = stepsOf(POT.replace('l1.out - roof.p34', 'l1.out - roof.p35')).map(({ id }) => id);
-  expect(after.filter((id) => !before.includes(id))).toEqual(['wire l1.out roof.p35']);
+  const fresh = after.filter((id) => !before.includes(id));
+  expect(fresh.filter((id) => id.startsWith('wire'))).toEqual(['wire l1.out roof.p35']);
+  expect(fresh.filter((id) => id.startsWith('measure'))).toHaveLength(4);
+  // A wire taken off is no step more, and what was measured with it says nothing any more.
+  const fewer = stepsOf(POT.replace('l1.gnd - roof.gnd', '')).map(({ id }) => id);
+  expect(fewer.filter((id) => id.startsWith('measure') && before.includes(id))).toEqual([]);
   expect(new Set(before).size).toBe(before.length);
 });
 

@@ -23,7 +23,7 @@ export function wireKind(circuit: Circuit, { from, to }: Pick<Wire, 'from' | 'to
 }
 
 export type BuildStep = {
-  /** By its ends, so that a tick goes with a wire that was led elsewhere, and stays with one that was not. */
+  /** Of a wire by its ends, so that a tick goes with one that was led elsewhere; of what is measured by all wires, for a changed wiring has not been measured. */
   readonly id: string;
 } & (
   | { readonly kind: 'off' }
@@ -54,15 +54,28 @@ export function buildSteps(circuit: Circuit): BuildStep[] {
     to: wire.to,
     cable: wire.cableId === null ? null : (circuit.cables.get(wire.cableId) ?? null),
   }));
+  const wiring = fingerprint(
+    wired
+      .map(({ id }) => id)
+      .toSorted()
+      .join('\n'),
+  );
   return [
     { id: 'off', kind: 'off' },
     ...ORDER.flatMap((kind) => wired.filter(({ of }) => of === kind)),
     ...measuresOf(circuit).map((measure): BuildStep => ({
-      id: `measure ${measure.stage}, ${measure.red}, ${measure.black}`,
+      id: `measure ${wiring} ${fingerprint(`${measure.stage}\n${measure.red}\n${measure.black}`)}`,
       kind: 'measure',
       ...measure,
     })),
   ];
+}
+
+/** A text in a few letters (FNV-1a, 32 bits): to see that it changed, not to keep anything safe. */
+function fingerprint(text: string): string {
+  let hash = 0x81_1c_9d_c5;
+  for (let at = 0; at < text.length; at += 1) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01_00_01_93);
+  return (hash >>> 0).toString(36);
 }
 
 /** The first step that is not ticked, from a place on, then from the beginning; null when all are. */

@@ -13,8 +13,14 @@ export function EntryBar({ plotId, events }: { plotId: string; events: readonly 
   const { session } = useLiveTools();
   const [open, setOpen] = useState<Entry | null>(null);
   const photoInput = useRef<HTMLInputElement>(null);
-  const { busy, take } = usePhoto();
+  const { busy, take, drop } = usePhoto();
+  /** Puts the form away; a photo that nothing was written about goes with it. */
+  const putAway = () => {
+    if (open?.photo != null) void drop(open.photo);
+    setOpen(null);
+  };
   const begin = (what: Written, photo: string | null = null) => {
+    putAway();
     const before = events.map(entryOf).find((one) => one?.what === what);
     setOpen({
       what,
@@ -33,7 +39,7 @@ export function EntryBar({ plotId, events }: { plotId: string; events: readonly 
             key={what}
             look={open?.what === what ? 'primary' : 'plain'}
             aria-expanded={open?.what === what}
-            onClick={() => (open?.what === what ? setOpen(null) : begin(what))}
+            onClick={() => (open?.what === what ? putAway() : begin(what))}
           >
             {WRITTEN_NAMES[what]}
           </Button>
@@ -55,6 +61,7 @@ export function EntryBar({ plotId, events }: { plotId: string; events: readonly 
           before={null}
           plotId={plotId}
           onDone={() => setOpen(null)}
+          onCancel={putAway}
         />
       )}
     </section>

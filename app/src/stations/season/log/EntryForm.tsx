@@ -29,12 +29,15 @@ export function EntryForm({
   before,
   plotId,
   onDone,
+  onCancel = onDone,
 }: {
   entry: Entry;
   /** The event that is changed; null: a new one. */
   before: GardenEvent | null;
   plotId: string | null;
   onDone: () => void;
+  /** Put away without a word written; as when done, if not said. */
+  onCancel?: () => void;
 }) {
   const { garden } = useGarden();
   const { session } = useLiveTools();
@@ -137,7 +140,7 @@ export function EntryForm({
           Take it out
         </Button>
       )}
-      <Button look="quiet" onClick={onDone}>
+      <Button look="quiet" onClick={onCancel}>
         Cancel
       </Button>
     </form>

@@ -52,8 +52,8 @@ export function LogFiles() {
           <Button onClick={() => fileInput.current?.click()}>Take in readings from a file</Button>
           <span className="text-[13.5px] text-soft">
             Out go all plots; the raw counts are the record, the percent in the CSV is today’s; SenML holds
-            real probes alone. In comes such a file, any table with times, a serial log with dates, or SenML:
-            what its columns mean is shown first.
+            real probes alone. In comes such a file; also any table with times, a serial log with dates or
+            SenML, and what they mean is shown first.
           </span>
         </div>
       )}

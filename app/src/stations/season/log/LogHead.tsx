@@ -27,7 +27,7 @@ function movedWord(
   isInside: boolean,
 ): string {
   const isStill = Math.abs(change) < 0.5 * 10 ** -decimals;
-  const word = isStill ? 'ended where it began, by' : change > 0 ? 'rose by' : 'fell by';
+  const word = isStill ? 'hardly moved:' : change > 0 ? 'rose by' : 'fell by';
   return isInside ? word : `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
 }
 

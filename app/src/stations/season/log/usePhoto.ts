@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { freshName } from '../../../data/eventIds.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { keepPhoto } from '../../../data/photos.ts';
+import { dropPhoto, keepPhoto } from '../../../data/photos.ts';
 import { database } from '../../../data/services.ts';
 import { showToast } from '../../../ui/toasts.ts';
 import { runJob } from '../../../workers/files.ts';
@@ -34,5 +34,9 @@ export function usePhoto() {
       setBusy(false);
     }
   };
-  return { busy, take };
+  const drop = async (id: string) => {
+    // What cannot be taken out now is in no backup either, for no entry names it.
+    await dropPhoto(await database(), garden.id, id).catch(() => undefined);
+  };
+  return { busy, take, drop };
 }

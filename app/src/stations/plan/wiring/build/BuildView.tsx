@@ -1,18 +1,18 @@
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { buildSteps, nextStep } from '@plain-trowel/core/wiring/buildOrder';
 import { useGarden } from '../../../../data/gardenContext.ts';
+import { useKeptTicks } from '../../../../ui/useKeptTicks.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import type { usePlan } from '../../usePlan.ts';
 import { StepCard } from './StepCard.tsx';
 import { StepList } from './StepList.tsx';
-import { useTicks } from './useTicks.ts';
 
 /** Building along at the bench: one step at a time in large letters, ticked by a press or a key, taken up again after a break. */
 export function BuildView({ plan, faults }: { plan: ReturnType<typeof usePlan>; faults: number | null }) {
   const { garden } = useGarden();
   const { circuit } = plan;
   const steps = useMemo(() => buildSteps(circuit), [circuit]);
-  const { ticks, set, clear } = useTicks(garden.id);
+  const { ticks, set, clear } = useKeptTicks(`plain-trowel built ${garden.id}`);
   const isDone = (id: string) => ticks[id] !== undefined;
   const [chosen, setChosen] = useState<string | null>(null);
   const held = steps.findIndex(({ id }) => id === chosen);
@@ -27,7 +27,7 @@ export function BuildView({ plan, faults }: { plan: ReturnType<typeof usePlan>; 
     );
   const go = (to: number) => setChosen(steps[Math.min(steps.length - 1, Math.max(0, to))]?.id ?? null);
   const finish = () => {
-    set(step.id, true);
+    set(step.id, Date.now());
     const next = nextStep(steps, (id) => id === step.id || isDone(id), at + 1);
     go(next ?? at);
   };
@@ -59,7 +59,7 @@ export function BuildView({ plan, faults }: { plan: ReturnType<typeof usePlan>; 
           Pass over
         </Button>
         {isDone(step.id) && (
-          <Button look="quiet" onClick={() => set(step.id, false)}>
+          <Button look="quiet" onClick={() => set(step.id, null)}>
             Take the tick away
           </Button>
         )}
@@ -70,7 +70,7 @@ export function BuildView({ plan, faults }: { plan: ReturnType<typeof usePlan>; 
         at={at}
         isDone={isDone}
         onChoose={setChosen}
-        onTick={set}
+        onTick={(id, isTicked) => set(id, isTicked ? Date.now() : null)}
         onClear={clear}
       />
     </div>

@@ -1,13 +1,13 @@
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { monthText } from '@plain-trowel/core/quantity/timeText';
 import { bandsOf } from '@plain-trowel/core/quantity/bands';
+import { DAY_MS } from '@plain-trowel/core/records/series';
 import type { SeasonDay } from '@plain-trowel/core/records/seasonDays';
 import type { WaterDays } from '@plain-trowel/core/records/waterGiven';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { bandFill } from '../../../../ruler/patterns.tsx';
 import { usePlotDays } from './usePlotDays.ts';
 
-const DAY_MS = 86_400_000;
 const HEIGHT = 58;
 const DROP_Y = HEIGHT + 8;
 

@@ -1,7 +1,9 @@
 import { useState, type KeyboardEvent } from 'react';
 import { useQuery } from '@tanstack/react-query';
+import { isoOf } from '@plain-trowel/core/quantity/moment';
+import { DAY_MS } from '@plain-trowel/core/records/series';
 import { zoneClock } from '@plain-trowel/core/records/zoneClock';
-import type { Stretch } from '@plain-trowel/core/records/stretch';
+import { daysStretch, type Stretch } from '@plain-trowel/core/records/stretch';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { waterDaysQuery } from '../../../../data/queries.ts';
 import { Button } from '../../../../ui/Button.tsx';
@@ -9,7 +11,8 @@ import { useElementWidth } from '../../../../ui/useElementWidth.ts';
 import { DayWords } from './DayWords.tsx';
 import { PlotDays } from './PlotDays.tsx';
 
-const DAY_MS = 86_400_000;
+/** Days that are no days: nothing is drawn. */
+const NO_TIME: Stretch = { fromMs: 0, toMs: 1 };
 /** A day is so wide at least, px; half a year is the most. */
 const LEAST_PX = 4;
 const MOST_DAYS = 182;
@@ -37,12 +40,14 @@ function Days({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => 
   const count = Math.max(14, Math.min(MOST_DAYS, Math.floor((width - LABEL_PX) / LEAST_PX)));
   const toDay = lastDay ?? today;
   const fromDay = toDay - (count - 1) * DAY_MS;
-  /** A local midnight as a moment. */
-  const momentOf = (day: number) => day - clock.offsetAt(day - clock.offsetAt(day));
-  const [fromMs, toMs] = [momentOf(fromDay), momentOf(toDay + DAY_MS) - 1];
+  /** Days of the zone's clocks as a stretch of time. */
+  const stretchOf = (first: number, last: number) =>
+    daysStretch(isoOf(first).slice(0, 10), isoOf(last).slice(0, 10), garden.timeZone) ?? NO_TIME;
+  const { fromMs, toMs: endMs } = stretchOf(fromDay, toDay);
+  const toMs = endMs - 1;
   const water = useQuery(waterDaysQuery(garden.id, fromMs, toMs, garden.timeZone)).data ?? null;
   const days = { fromDay, count, dayPx: (width - LABEL_PX) / count, labelPx: LABEL_PX };
-  const show = (day: number) => onShow({ fromMs: momentOf(day), toMs: momentOf(day + DAY_MS) });
+  const show = (day: number) => onShow(stretchOf(day, day));
   const point = (day: number) => setPointed(Math.min(toDay, Math.max(fromDay, day)));
   const byKey = ({ key }: KeyboardEvent) => {
     if (key === 'ArrowLeft') point((pointed ?? toDay + DAY_MS) - DAY_MS);

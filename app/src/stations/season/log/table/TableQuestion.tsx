@@ -59,6 +59,7 @@ export function TableQuestion({
         failed={failed}
         leftOut={table.guess.leftOut}
         layout={layout}
+        questions={questions}
         garden={garden}
       />
       <div className="sticky -bottom-6 -mb-6 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">

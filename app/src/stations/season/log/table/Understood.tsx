@@ -1,9 +1,10 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import { dayTime, fullDay } from '@plain-trowel/core/quantity/timeText';
+import { clockTime, fullDay } from '@plain-trowel/core/quantity/timeText';
 import { tableChannels } from '@plain-trowel/core/garden/bind/tableChannels';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import type { Layout, LeftOut } from '@plain-trowel/core/tables/layout';
+import { columnOf } from '@plain-trowel/core/tables/columnNames';
+import type { Layout, LeftOut, Question } from '@plain-trowel/core/tables/layout';
 import type { ReadCell, TableRead } from '@plain-trowel/core/tables/readTable';
 import { leftOutText, tableProblemText } from '../../../../words/tableText.ts';
 import { channelLabel } from './editing.ts';
@@ -17,6 +18,7 @@ export function Understood({
   failed,
   leftOut,
   layout,
+  questions,
   garden,
 }: {
   read: TableRead | null;
@@ -24,6 +26,7 @@ export function Understood({
   failed: boolean;
   leftOut: readonly LeftOut[];
   layout: Layout;
+  questions: readonly Question[];
   garden: Garden;
 }) {
   if (failed)
@@ -52,7 +55,7 @@ export function Understood({
           <FirstReadings cells={read.first} garden={garden} />
         </>
       )}
-      <LeftOutNote layout={layout} leftOut={leftOut} />
+      <LeftOutNote layout={layout} questions={questions} leftOut={leftOut} />
       {wrong > 0 && (
         <div role="alert" className="mt-3 border-l-4 border-handle pl-3">
           <p className="font-semibold">
@@ -75,7 +78,7 @@ export function Understood({
 
 function daysText({ fromMs, toMs }: TableRead, timeZone: string): string {
   const [from, to] = [fullDay(fromMs ?? 0, timeZone), fullDay(toMs ?? 0, timeZone)];
-  return from === to ? `all of ${from}` : `from ${from} to ${to}`;
+  return from === to ? `taken on ${from}` : `from ${from} to ${to}`;
 }
 
 function FirstReadings({ cells, garden }: { cells: readonly ReadCell[]; garden: Garden }) {
@@ -97,7 +100,7 @@ function FirstReadings({ cells, garden }: { cells: readonly ReadCell[]; garden: 
             <tr key={`${line} ${channelId}`}>
               <td className="num text-right text-soft">{line}</td>
               <td className="num">
-                {fullDay(timeMs, garden.timeZone)}, {dayTime(timeMs, garden.timeZone, 's').split(', ').at(-1)}
+                {fullDay(timeMs, garden.timeZone)}, {clockTime(timeMs, garden.timeZone)}
               </td>
               <td>{channel ? channelLabel(channel) : channelId}</td>
               <td className="num text-right">
@@ -111,15 +114,27 @@ function FirstReadings({ cells, garden }: { cells: readonly ReadCell[]; garden: 
   );
 }
 
-/** Columns that are taken in nowhere, as things stand. */
-function LeftOutNote({ layout, leftOut }: { layout: Layout; leftOut: readonly LeftOut[] }) {
-  const isTaken = (name: string) =>
-    name in layout.names ||
-    layout.columns.some(
-      (column) => column.role.kind !== 'leave-out' && column.name.startsWith(name) && name !== '',
+/** Columns that are taken in nowhere, as things stand, with the reason where it was none of the person's; one that is asked about is not left out yet. */
+function LeftOutNote({
+  layout,
+  questions,
+  leftOut,
+}: {
+  layout: Layout;
+  questions: readonly Question[];
+  leftOut: readonly LeftOut[];
+}) {
+  const isAsked = (column: number) =>
+    questions.some((one) =>
+      'column' in one ? one.column === column : 'columns' in one && one.columns.includes(column),
     );
-  const left = leftOut.filter(({ name }) => !isTaken(name));
+  const left = layout.columns.flatMap(({ name, role }, column) => {
+    if (role.kind !== 'leave-out' || isAsked(column)) return [];
+    const called = columnOf(name, []).name;
+    const known = name === '' ? undefined : leftOut.find((one) => one.name === called || one.name === name);
+    return [known ? leftOutText(known) : name || `column ${column + 1}`];
+  });
   return left.length === 0 ? null : (
-    <p className="mt-2 max-w-[72ch] text-[14px] text-soft">Left out: {left.map(leftOutText).join('; ')}.</p>
+    <p className="mt-2 max-w-[72ch] text-[14px] text-soft">Left out: {left.join('; ')}.</p>
   );
 }

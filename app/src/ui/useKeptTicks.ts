@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { z } from '@plain-trowel/core/quantity/schema';
 
 const ticksSchema = z.record(z.string().max(200), z.number());
-export type Ticks = Readonly<Record<string, number>>;
+type Ticks = Readonly<Record<string, number>>;
 
 function readTicks(key: string): Ticks {
   try {
@@ -12,9 +12,8 @@ function readTicks(key: string): Ticks {
   }
 }
 
-/** What was ticked while building, by step and when, ms since 1970; kept in this browser, so that the bench may be left and come back to. */
-export function useTicks(gardenId: string) {
-  const key = `plain-trowel built ${gardenId}`;
+/** What was ticked, by the id of the step and when, ms since 1970; kept in this browser under a key, so that the bench may be left and come back to. */
+export function useKeptTicks(key: string) {
   const [ticks, setTicks] = useState<Ticks>(() => readTicks(key));
   const keep = (next: Ticks) => {
     setTicks(next);
@@ -26,9 +25,9 @@ export function useTicks(gardenId: string) {
   };
   return {
     ticks,
-    set: (id: string, isDone: boolean) => {
+    set: (id: string, atMs: number | null) => {
       const { [id]: _before, ...others } = ticks;
-      keep(isDone ? { ...others, [id]: Date.now() } : others);
+      keep(atMs === null ? others : { ...others, [id]: atMs });
     },
     clear: () => keep({}),
   };
