@@ -110,7 +110,6 @@ test('the bus desk reads, explains its bytes, counts errors, changes an address,
   page,
 }) => {
   // A hundred reads that fail take half a minute of waiting by themselves.
-  test.setTimeout(180_000);
   await openSample(page);
   await view(page, 'Bus desk').click();
   await page.getByRole('button', { name: 'Open the stand-in bus' }).click();

@@ -37,7 +37,6 @@ async function saved(page: Page, press: () => Promise<void>): Promise<string> {
 test('a mixing series: weighed, captured, its curve chosen and used; limits keep their raw counts', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await openSample(page);
   await plot(page, /Chilli crate/).click();
   await sheet(page, 'Calibrate').click();
@@ -195,7 +194,6 @@ test('versions: compared on the past log, used again, their table and certificat
 test('practice: done wrong every mistake is told with its price, done right there is none', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await openSample(page);
   await sheet(page, 'Calibrate').click();
   await view(page, /^Practice/).click();

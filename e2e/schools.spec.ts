@@ -47,7 +47,6 @@ const use = async (page: Page) => {
 };
 
 test('by feel: what a finger found becomes the plot’s bands', async ({ page }) => {
-  test.setTimeout(180_000);
   await begin(page, 'Bands by feel');
   const feel = async (what: string) => {
     await page.getByText(what, { exact: true }).last().click();
@@ -72,7 +71,6 @@ test('by feel: what a finger found becomes the plot’s bands', async ({ page })
 test('against a dial: five pairs say little yet, and it is said; what curve they give has its ±', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await begin(page, 'Against a reference meter');
   const pair = async (dial: string, count: number) => {
     await page.getByLabel('The meter shows', { exact: true }).last().fill(dial);
@@ -105,7 +103,6 @@ test('against a dial: five pairs say little yet, and it is said; what curve they
 test('pot weighing: says what is still unknown, takes the best kind of percent that the weights carry', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await begin(page, 'Pot weighing');
   await fill(page, 'Pot, saucer, stake and probe', '400');
   const weigh = async (grams: string, count: number) => {
@@ -137,7 +134,6 @@ test('pot weighing: says what is still unknown, takes the best kind of percent t
 test('a factory curve is checked against one soil, and says that it agrees or by how much it is off', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await begin(page, 'Factory curve, checked');
   await fill(page, 'Raw value at the low end of its sheet', '2934');
   await fill(page, 'Raw value at the high end of its sheet', '1144');
@@ -152,7 +148,6 @@ test('a factory curve is checked against one soil, and says that it agrees or by
 });
 
 test('a drain test looks at the log first, and gives available percent', async ({ page }) => {
-  test.setTimeout(180_000);
   await begin(page, 'Drain test');
   await expect(page.getByText(/shows no soaking|still moving by|a day later it stood at/)).toBeVisible();
   await byHand(page);
@@ -180,7 +175,6 @@ test('a drain test looks at the log first, and gives available percent', async (
 test('raw cut-offs: two numbers, typed or captured, are limits, lamp and program, and no percent stands anywhere', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await begin(page, 'Raw cut-offs');
   const number = page.getByLabel('Or the number itself');
   const take = async (counts: string, said: RegExp) => {

@@ -196,3 +196,20 @@ test('an address that leads nowhere says so', async ({ page }) => {
   await page.goto('/g/garden-none/bench/readout');
   await expect(page.getByText('This garden is not here')).toBeVisible();
 });
+
+test('a plot tapped while a sheet is still on its way leads to that sheet', async ({ page }) => {
+  await openSample(page);
+  let arrive = () => {};
+  const held = new Promise<void>((resolve) => (arrive = resolve));
+  await page.route(/LimitsSheet.*\.js/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await sheet(page, 'Limits').click();
+  await expect(page.getByText('Laying out the sheet …')).toBeVisible();
+  await plot(page, /Chilli crate/).click();
+  await expect(page).toHaveURL(/rules\/limits\?plot=chilli/);
+  arrive();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Chilli crate');
+  await expect(page.getByRole('link', { name: 'start limit', exact: true })).toBeVisible();
+});

@@ -105,7 +105,6 @@ async function openWithoutTank(page: Page): Promise<void> {
 test('a program is loaded onto a board that runs the interpreter; then the board is followed, obeys, and takes a changed limit', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const port = await boardOnPort(page);
   await openWithoutTank(page);
   const loading = page.getByRole('region', { name: 'Load onto the board' });

@@ -13,7 +13,6 @@ import {
 } from './careful.ts';
 
 test('from nothing to a pot that waters itself, and away with the data', async ({ page }) => {
-  test.setTimeout(180_000);
 
   // Three choices and nothing else.
   await page.goto('/');

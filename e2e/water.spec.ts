@@ -164,7 +164,6 @@ test('a program is told in a sentence and shown on yesterday; what contradicts i
 test('an order by hand runs and can be stopped; doses that raise nothing lock the line until a person has looked', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await openLimits(page, /Chilli crate/);
   await view(page, 'Program').click();
   const answer = page.getByRole('region', { name: 'Answer' });

@@ -65,7 +65,8 @@ createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
       <Suspense>
-        <RouterProvider router={router} />
+        {/* Not as a transition: readings that keep coming would hold it up, and for as long the sheet, the rail and the labels would not agree on where one is. */}
+        <RouterProvider router={router} useTransitions={false} />
       </Suspense>
     </QueryClientProvider>
   </StrictMode>,
