@@ -230,6 +230,8 @@ test('a full disk: told on every sheet, what waits is counted and can be saved, 
   expect(zip.subarray(0, 2).toString()).toBe('PK');
   await notice.getByRole('button', { name: 'Try again' }).click();
   await expect(message(page, /It still does not work/)).toBeVisible();
+  await notice.getByRole('link', { name: 'Have fewer old readings' }).click();
+  await expect(page.getByRole('button', { name: 'Thin out old days' })).toBeInViewport();
   // The browser asks before the page is left.
   let asked = false;
   page.once('dialog', (dialog) => {

@@ -210,7 +210,7 @@ test('a serial log with dates and SenML come in by the names that boards print; 
   await back.getByRole('button', { name: 'Take in 4 readings' }).click();
   await expect(message(page, /back\.senml: 0 new readings/)).toBeVisible();
   // Deleted on purpose, and put back.
-  await page.getByText('What the readings take, and deleting some').click();
+  await page.getByText('What the readings take, and having fewer').click();
   await expect(page.getByRole('row', { name: /^2026 .* MB .* bytes/ })).toBeVisible();
   await page.getByRole('button', { name: 'Delete readings of some days' }).click();
   const deleting = page.getByRole('dialog', { name: 'Delete readings' });
@@ -230,6 +230,50 @@ test('a serial log with dates and SenML come in by the names that boards print; 
     .getByRole('button', { name: 'Take in 4 readings' })
     .click();
   await expect(message(page, /again\.senml: 0 new readings/)).toBeVisible();
+});
+
+test('old days are thinned out for good: what goes is said before, a box must be ticked, and the log tells it', async ({
+  page,
+}) => {
+  await openSample(page);
+  await plot(page, /Chilli crate/).click();
+  await sheet(page, 'Log').click();
+  // Ten hours of a reading a minute, up and down within each hour.
+  const minutes = Array.from({ length: 600 }, (_, at) => ({
+    n: 'channel-c2',
+    u: 'count',
+    t: 1746349200 + at * 60,
+    v: 1500 + ((at * 37) % 60),
+  }));
+  await page
+    .locator('input[type=file]')
+    .last()
+    .setInputFiles({
+      name: 'may.senml',
+      mimeType: 'application/senml+json',
+      buffer: Buffer.from(JSON.stringify(minutes)),
+    });
+  await page.getByRole('button', { name: 'Take in 600 readings' }).click();
+  await expect(message(page, /600 new readings were taken in/)).toBeVisible();
+  await page.getByText('What the readings take, and having fewer').click();
+  await page.getByRole('button', { name: 'Thin out old days' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Thin out old days' });
+  await dialog.getByLabel('Up to the day, included').fill('2025-05-03');
+  await expect(dialog.getByText('Nothing would go: up to then there are no readings.')).toBeVisible();
+  await dialog.getByLabel('Up to the day, included').fill('2025-05-05');
+  // Of each of the ten hours first, lowest, highest and last: 37 and 60 have no common divisor, so every value comes once in each.
+  await expect(
+    dialog.getByText(/^Of 600 readings 5[67]\d would go and [34]\d stay: 0\.00 MB become 0\.00 MB\.$/),
+  ).toBeVisible();
+  await expectAccessible(page);
+  const run = dialog.getByRole('button', { name: /^Delete 5\d\d readings for good$/ });
+  await expect(run).toBeDisabled();
+  await dialog.getByText('I have a backup of these days').click();
+  await run.click();
+  await expect(message(page, /^5\d\d readings are gone; of each hour/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Events' })).toContainText(
+    /5\d\d readings of all channels up to 4 May 2025, thinned out to what tells of each hour/,
+  );
 });
 
 test('what happened is written down with a press, changed, taken out, and put back; a wrong one is refused in a sentence', async ({

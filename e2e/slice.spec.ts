@@ -13,7 +13,6 @@ import {
 } from './careful.ts';
 
 test('from nothing to a pot that waters itself, and away with the data', async ({ page }) => {
-
   // Three choices and nothing else.
   await page.goto('/');
   await expect(

@@ -7,14 +7,15 @@ import {
   PointElement,
   type ChartConfiguration,
 } from 'chart.js';
-import Annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
+import Annotation from 'chartjs-plugin-annotation';
 import { memo, useEffect, useRef } from 'react';
 import type { BandName } from '@plain-trowel/core/quantity/bands';
 import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { tickText, timeTicks } from '@plain-trowel/core/records/timeTicks';
 import type { TracePoint } from '@plain-trowel/core/records/trace';
 import { AXIS_PX } from './axis.ts';
-import { inkOf, washOf } from './chartInk.ts';
+import { annotationsOf } from './annotations.ts';
+import { inkOf } from './chartInk.ts';
 
 Chart.register(LinearScale, LineController, LineElement, PointElement, Annotation);
 
@@ -45,6 +46,10 @@ export type TimeChartProps = {
   readonly points: readonly TracePoint[];
   /** Further traces on the same scale, each dashed in its own way and named at its end. */
   readonly others?: readonly { readonly label: string; readonly points: readonly TracePoint[] }[];
+  /** Drawn paler than the first trace: what is of lesser worth. */
+  readonly pale?: readonly TracePoint[];
+  /** The same, as points that nothing joins. */
+  readonly dots?: readonly TracePoint[];
   /** Name of the first trace, where there are others. */
   readonly name?: string;
   readonly lines?: readonly {
@@ -107,6 +112,7 @@ function configOf(
   const ink = inkOf('--ink');
   const soft = inkOf('--soft');
   const rule = inkOf('--rule');
+  const pale = inkOf('--pale-trace');
   const mono = { family: "'Spline Sans Mono Variable', monospace", size: 12 };
   const { ticksMs, stepMs } = timeTicks(
     props.fromMs,
@@ -125,6 +131,22 @@ function configOf(
           pointHitRadius: 0,
           spanGaps: false,
           borderJoinStyle: 'round',
+        },
+        {
+          data: [...(props.pale ?? [])],
+          borderColor: pale,
+          borderWidth: 1.6,
+          pointRadius: 0,
+          pointHitRadius: 0,
+          spanGaps: false,
+        },
+        {
+          data: [...(props.dots ?? [])],
+          showLine: false,
+          borderColor: soft,
+          backgroundColor: pale,
+          pointRadius: 2.5,
+          pointHitRadius: 0,
         },
         ...(props.others ?? []).map(({ points }, at) => ({
           data: [...points],
@@ -201,97 +223,4 @@ function configOf(
 function decimalsOf([first, second]: readonly { readonly value: number }[]): number {
   const step = first && second ? Math.abs(second.value - first.value) : 1;
   return step > 0 && step < 1 ? Math.min(3, Math.ceil(-Math.log10(step))) : Number.isInteger(step) ? 0 : 1;
-}
-
-function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions> {
-  const steel = inkOf('--steel');
-  const paper = inkOf('--paper');
-  const rill = inkOf('--rill');
-  const soft = inkOf('--soft');
-  const font = {
-    family: "'Atkinson Hyperlegible Next Variable', sans-serif",
-    size: 12,
-    weight: 600,
-  } as const;
-  const all: Record<string, AnnotationOptions> = {};
-  props.nights?.forEach((night, at) => {
-    all[`night${at}`] = {
-      type: 'box',
-      xMin: night.fromMs,
-      xMax: night.toMs,
-      borderWidth: 0,
-      backgroundColor: inkOf('--night-wash'),
-      drawTime: 'beforeDatasetsDraw',
-    };
-  });
-  props.washes?.forEach((wash, at) => {
-    all[`wash${at}`] = {
-      type: 'box',
-      yMin: wash.from,
-      yMax: wash.to,
-      borderWidth: 0,
-      backgroundColor: washOf(wash.band),
-      drawTime: 'beforeDatasetsDraw',
-      label: { display: true, content: wash.band, position: { x: 'start', y: 'start' }, color: soft, font },
-    };
-  });
-  // Each trace is named where it ends.
-  const named = props.others?.length
-    ? [{ label: props.name ?? '', points: props.points }, ...props.others]
-    : [];
-  named.forEach(({ label, points }, at) => {
-    const last = points.findLast((point) => point.y !== null);
-    if (!last || last.y === null) return;
-    all[`name${at}`] = {
-      type: 'label',
-      xValue: last.x,
-      yValue: last.y,
-      content: label,
-      position: { x: 'end', y: at % 2 === 0 ? 'end' : 'start' },
-      color: at === 0 ? inkOf('--ink') : soft,
-      backgroundColor: paper,
-      font,
-      padding: 2,
-    };
-  });
-  props.lines?.forEach((line, at) => {
-    all[`line${at}`] = {
-      type: 'line',
-      yMin: line.at,
-      yMax: line.at,
-      borderColor: steel,
-      borderWidth: 1.5,
-      label: {
-        display: true,
-        content: line.label,
-        position: 'end',
-        // Beside its line, on the side where the readings are less likely to be.
-        yAdjust: line.side === 'above' ? -10 : 10,
-        backgroundColor: 'transparent',
-        color: steel,
-        font,
-        padding: { x: 5, y: 1 },
-      },
-    };
-  });
-  props.marks?.forEach((mark, at) => {
-    all[`mark${at}`] = {
-      type: 'line',
-      xMin: mark.atMs,
-      xMax: mark.atMs,
-      borderColor: rill,
-      borderWidth: 1.5,
-      borderDash: [3, 3],
-      label: {
-        display: mark.label !== '',
-        content: mark.label,
-        position: 'start',
-        backgroundColor: paper,
-        color: rill,
-        font,
-        padding: { x: 4, y: 1 },
-      },
-    };
-  });
-  return all;
 }

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState, useSyncExternalStore } from 'react';
+import { Link } from 'react-router';
 import { useGarden } from '../data/gardenContext.ts';
 import { pendingSaves } from '../data/pendingSaves.ts';
 import { reportStorage, storageHealth } from '../data/storageHealth.ts';
@@ -9,6 +10,8 @@ import { Button } from '../ui/Button.tsx';
 import { showToast } from '../ui/toasts.ts';
 import { storageText, waitingText } from '../words/storageText.ts';
 import { keptPage } from './keptPage.ts';
+import { sheetPath } from './stations.ts';
+import { usePlotScope } from './usePlotScope.ts';
 import { useBackup } from './useBackup.ts';
 
 const useHealth = () => useSyncExternalStore(storageHealth.subscribe, storageHealth.getSnapshot);
@@ -29,7 +32,8 @@ function useLeaveWarning(isWaiting: boolean) {
 /** What is wrong with the browser's storage, on every sheet: what is so, what waits, and what can be done. */
 export function StorageNotice() {
   const client = useQueryClient();
-  const { putBack } = useGarden();
+  const { garden, putBack } = useGarden();
+  const plotId = usePlotScope();
   const { session } = useLiveTools();
   const clockIsWrong = useLive((live) => live.clockIsWrong);
   const { problem, waiting } = useHealth();
@@ -75,6 +79,14 @@ export function StorageNotice() {
         </Button>
         {problem !== 'gone' && problem !== 'newer' && (
           <Button onClick={() => void tryAgain()}>Try again</Button>
+        )}
+        {problem === 'full' && (
+          <Link
+            to={`${sheetPath(garden.id, 'season', 'log', plotId)}${plotId === null ? '?' : '&'}room=wanted`}
+            className="press flex items-center px-2 underline underline-offset-4"
+          >
+            Have fewer old readings
+          </Link>
         )}
         {problem === 'gone' && <Button onClick={() => void putAllBack()}>Store the garden again</Button>}
         {(problem === 'newer' || problem === 'closed') && (

@@ -25,6 +25,7 @@ import { readingsFile, senmlFile } from '../data/exportReadings.ts';
 import { readBackup } from '../data/readBackup.ts';
 import { storageUse, tidyDays } from '../data/days.ts';
 import { database } from '../data/services.ts';
+import { thinningOf, thinOut } from '../data/thinOut.ts';
 import { writeBackup, type PageState } from '../data/writeBackup.ts';
 import { decodeText } from './decodeText.ts';
 
@@ -116,6 +117,14 @@ const jobs = {
     tidyDays(await database(), gardenId, onProgress),
 
   storageUse: async (gardenId: string) => storageUse(await database(), gardenId),
+
+  thinningOf: async (gardenId: string, toMs: number) => thinningOf(await database(), gardenId, toMs),
+
+  thinOut: async (
+    gardenId: string,
+    of: Parameters<typeof thinOut>[2],
+    onProgress: (done: number, all: number) => void,
+  ) => thinOut(await database(), gardenId, of, onProgress),
 
   /** A picture as a small JPEG, without where and with what it was taken; null for what the browser cannot read as one. */
   shrinkPhoto: async (file: Blob): Promise<Uint8Array<ArrayBuffer> | null> => {

@@ -67,3 +67,10 @@ test('is well-formed whatever names hold, and without a point to draw', () => {
   }
   expect(open).toEqual([]);
 });
+test('what stand-ins read is grey among black, in its trace and in the legend', () => {
+  const { series } = picture();
+  const pale = series.map((one) => ({ ...one, name: 'from stand-ins', isPale: true }));
+  const text = chartSvg(picture({ series: [...series, ...pale] }));
+  expect(text.match(/stroke="#999"/g)).toHaveLength(2);
+  expect(text).toContain('>from stand-ins<');
+});

@@ -11,7 +11,12 @@ export type ChartPicture = {
   readonly yMin: number;
   readonly yMax: number;
   readonly yUnit: string;
-  readonly series: readonly { readonly name: string; readonly points: readonly TracePoint[] }[];
+  readonly series: readonly {
+    readonly name: string;
+    readonly points: readonly TracePoint[];
+    /** Of lesser worth, as readings of stand-ins among real ones. */
+    readonly isPale?: boolean;
+  }[];
   readonly lines: readonly { readonly at: number; readonly label: string }[];
   readonly marks: readonly { readonly atMs: number; readonly label: string }[];
 };
@@ -81,17 +86,18 @@ export function chartSvg(picture: ChartPicture): string {
       `<line x1="${rounded(x(atMs))}" x2="${rounded(x(atMs))}" y1="${BOX.top}" y2="${bottom}" stroke="#268" stroke-dasharray="3 3"/>`,
       `<text x="${rounded(x(atMs) + 3)}" y="${bottom - 6}" ${FONT} font-size="12" fill="#268">${escaped(label)}</text>`,
     );
-  for (const [place, { name, points }] of picture.series.entries()) {
-    const dash = DASHES[place % DASHES.length] ?? '';
+  for (const [place, { name, points, isPale }] of picture.series.entries()) {
+    const dash = isPale ? '' : (DASHES[place % DASHES.length] ?? '');
+    const ink = isPale ? '#999' : '#000';
     const path = pathOf(points, x, y);
     if (path !== '')
       rows.push(
-        `<path d="${path}" fill="none" stroke="#000" stroke-width="1.6" clip-path="url(#box)"${dash === '' ? '' : ` stroke-dasharray="${dash}"`}/>`,
+        `<path d="${path}" fill="none" stroke="${ink}" stroke-width="1.6" clip-path="url(#box)"${dash === '' ? '' : ` stroke-dasharray="${dash}"`}/>`,
       );
     // The legend: a piece of each line with its name.
     const left = BOX.left + place * 180;
     rows.push(
-      `<line x1="${left}" x2="${left + 28}" y1="40" y2="40" stroke="#000" stroke-width="1.6"${dash === '' ? '' : ` stroke-dasharray="${dash}"`}/>`,
+      `<line x1="${left}" x2="${left + 28}" y1="40" y2="40" stroke="${ink}" stroke-width="1.6"${dash === '' ? '' : ` stroke-dasharray="${dash}"`}/>`,
       `<text x="${left + 34}" y="44" ${FONT} font-size="12">${escaped(name)}</text>`,
     );
   }

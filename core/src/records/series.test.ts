@@ -1,7 +1,17 @@
 import { expect, test } from 'vitest';
 import { EARLIEST_MS, LATEST_MS } from '../quantity/moment.ts';
 import { mergeDay } from './mergeDay.ts';
-import { byDay, DAY_MS, dayOf, FLAGS, isReading, isSoundBlock, seriesOf, type Reading } from './series.ts';
+import {
+  byDay,
+  DAY_MS,
+  dayOf,
+  FLAGS,
+  isReading,
+  isSoundBlock,
+  ofProbes,
+  seriesOf,
+  type Reading,
+} from './series.ts';
 
 const at = (timeMs: number, raw: number, flags = 0): Reading => ({ timeMs, raw, flags });
 const day = 20_000 * DAY_MS;
@@ -35,6 +45,21 @@ test('a reading beside another is shown only where it is asked for', () => {
   const all = seriesOf([block], day, day + 1, true);
   expect([...all.raw]).toEqual([3, 8, 4]);
   expect([...all.flags]).toEqual([0, FLAGS.beside, 0]);
+});
+
+test('where a probe was read, what stand-ins read says nothing of its plot; where there is nothing else, they speak', () => {
+  const rows = (flags: readonly number[]) => ({
+    timesMs: Float64Array.from(flags, (_, row) => day + row),
+    raw: Float64Array.from(flags, (_, row) => 10 + row),
+    flags: Uint8Array.from(flags),
+  });
+  const mixed = ofProbes(rows([FLAGS.simulated, 0, FLAGS.simulated | FLAGS.imported, FLAGS.imported]));
+  expect([...mixed.timesMs]).toEqual([day + 1, day + 3]);
+  expect([...mixed.raw]).toEqual([11, 13]);
+  expect([...mixed.flags]).toEqual([0, FLAGS.imported]);
+  const standIns = rows([FLAGS.simulated, FLAGS.simulated]);
+  expect(ofProbes(standIns)).toBe(standIns);
+  expect(ofProbes(rows([])).raw).toHaveLength(0);
 });
 
 test.each([

@@ -154,8 +154,18 @@ function rowsBefore({ dayMs, offsetsMs }: DayBlock, timeMs: number, andAt = fals
 
 /** A series without the readings that stand beside others; the same one when there are none. */
 export function withoutBeside(series: Series): Series {
-  if (series.flags.every((flags) => (flags & FLAGS.beside) === 0)) return series;
-  const kept = [...series.flags.keys()].filter((at) => ((series.flags[at] ?? 0) & FLAGS.beside) === 0);
+  return without(series, FLAGS.beside);
+}
+
+/** What a plot is judged by: readings of probes where there are some, those of stand-ins only where there is nothing else. The same series when all are of one kind. */
+export function ofProbes(series: Series): Series {
+  const own = without(series, FLAGS.simulated);
+  return own.raw.length > 0 ? own : series;
+}
+
+function without(series: Series, flag: number): Series {
+  if (series.flags.every((flags) => (flags & flag) === 0)) return series;
+  const kept = [...series.flags.keys()].filter((at) => ((series.flags[at] ?? 0) & flag) === 0);
   return {
     timesMs: Float64Array.from(kept, (at) => series.timesMs[at] ?? 0),
     raw: Float64Array.from(kept, (at) => series.raw[at] ?? 0),

@@ -13,7 +13,7 @@ import { nearestRow } from '@plain-trowel/core/records/nearestRow';
 import { gapFinder } from '@plain-trowel/core/records/trace';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { shownQuery } from '../../../data/queries.ts';
-import type { LogScale } from './LogChart.tsx';
+import type { LogScale } from './logDrawing.ts';
 
 /** So near to a reading, as a share of what is drawn, the hand means it. */
 const REACH = 1 / 150;

@@ -1,35 +1,27 @@
 import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { lazy, Suspense, useMemo, useRef, type ReactNode } from 'react';
-import { bandsOf } from '@plain-trowel/core/quantity/bands';
-import { countsAtPercent, readCurves } from '@plain-trowel/core/calibration/curve';
 import { percentUnit } from '@plain-trowel/core/quantity/percentKind';
-import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { fitOf } from '@plain-trowel/core/garden/bind/decided';
 import { nightsIn } from '@plain-trowel/core/garden/bind/nights';
-import { percentThen, versionsThen } from '@plain-trowel/core/garden/bind/percentThen';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
-import { gapFinder, traceOf } from '@plain-trowel/core/records/trace';
 import { dayTime } from '@plain-trowel/core/quantity/timeText';
 import type { ChartPicture } from '@plain-trowel/core/records/chartSvg';
-import { stripRange } from '@plain-trowel/core/signal/stripRange';
+import { readCurves } from '@plain-trowel/core/calibration/curve';
+import { traceOf } from '@plain-trowel/core/records/trace';
 import type { ShownRecord } from '../../../data/queries.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { ChartFiles } from './ChartFiles.tsx';
+import { BUCKETS, drawnOf, marksOf, type LogScale } from './logDrawing.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
 
 const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
 
-/** Percent by the calibration in use, by those of the time, or neither. */
-export type LogScale = 'percent' | 'then' | 'raw';
 const HEIGHT = 300;
 /** In a longer stretch nights would be stripes. */
 const MOST_NIGHTS_MS = 15 * 86_400_000;
-/** Share of the chart's width that the words of a mark need. */
-const LEAST_APART = 0.09;
 
 /** A stretch of time with limits as lines, bands as washes, waterings as ticks with words. Percent is worked out here, from the raw record. */
 export function LogChart({
@@ -59,52 +51,10 @@ export function LogChart({
   const { garden } = useGarden();
   const [tone] = useSheetTone();
   const { plot, fit, board, channel } = parts;
-  const { series, isGap } = record;
-  const chart = useMemo(() => {
-    const inPercent = scale !== 'raw' && fit !== null;
-    const then =
-      scale === 'then' && fit && channel
-        ? percentThen(versionsThen(garden, channel, fit.percentKind), series.timesMs, series.raw)
-        : null;
-    const values = then?.values ?? (inPercent ? readCurves(fit, series.raw) : series.raw);
-    const isBroken = isGap ?? gapFinder(series.timesMs);
-    const toScale = (tenths: number) => (inPercent || !fit ? tenths / 10 : countsAtPercent(fit, tenths / 10));
-    const range = inPercent
-      ? { low: Math.min(0, fit.dryPercent), high: Math.max(10, Math.ceil(fit.wetPercent / 10) * 10) }
-      : stripRange(series.raw, fullScaleCounts(board?.adcBits ?? 12));
-    // In raw counts a falling probe has its wet end at the foot of the chart.
-    const flip = !inPercent && fit?.direction === 'falling';
-    const limitLine = (name: 'start' | 'stop', tenths: number, side: 'above' | 'below') => ({
-      at: toScale(tenths),
-      label: `${name} ${formatNumber(toScale(tenths))}`,
-      side,
-    });
-    const limits = fit
-      ? [
-          limitLine('start', plot.limits.startTenths, flip ? 'above' : 'below'),
-          limitLine('stop', plot.limits.stopTenths, flip ? 'below' : 'above'),
-        ]
-      : [];
-    const washes = fit
-      ? bandsOf(plot.bandEdges, plot.words).map((band) => ({
-          from: toScale(band.fromTenths),
-          to: toScale(band.toTenths),
-          band: band.name,
-        }))
-      : [];
-    return {
-      points: traceOf(
-        series.timesMs,
-        values,
-        400,
-        then ? (at) => isBroken(at) || then.isChange(at) : isBroken,
-      ),
-      yMin: range.low,
-      yMax: range.high,
-      lines: limits,
-      washes,
-    };
-  }, [series, isGap, scale, fit, plot, board, garden, channel]);
+  const chart = useMemo(
+    () => drawnOf({ garden, plot, fit, board, channel }, record, scale),
+    [garden, plot, fit, board, channel, record, scale],
+  );
   const beside = useMemo(
     () =>
       others.flatMap((one) => {
@@ -113,7 +63,7 @@ export function LogChart({
           ? [
               {
                 label: channelName(garden, one.channel),
-                points: traceOf(one.record.series.timesMs, readCurves(own, one.record.series.raw), 400),
+                points: traceOf(one.record.series.timesMs, readCurves(own, one.record.series.raw), BUCKETS),
               },
             ]
           : [];
@@ -137,7 +87,11 @@ export function LogChart({
     yUnit,
     yMin: chart.yMin,
     yMax: chart.yMax,
-    series: [{ name, points: chart.points }, ...beside.map(({ label, points }) => ({ name: label, points }))],
+    series: [
+      { name, points: chart.points },
+      ...(chart.pale.length > 0 ? [{ name: 'from stand-ins', points: chart.pale, isPale: true }] : []),
+      ...beside.map(({ label, points }) => ({ name: label, points })),
+    ],
     lines: chart.lines,
     marks,
   });
@@ -164,23 +118,19 @@ export function LogChart({
           </Suspense>
         </div>,
       )}
+      <PaleNote pale={chart.pale.length > 0} dots={chart.dots.length > 0} />
       <ChartFiles picture={picture} around={around} />
     </>
   );
 }
 
-/** Waterings as marks; a mark too near to the next one keeps its line and gives up its words, so that none run into each other. */
-function marksOf(events: readonly GardenEvent[], spanMs: number) {
-  const waterings = events.flatMap((event) =>
-    event.kind === 'pump-stopped' || event.kind === 'poured'
-      ? [{ atMs: event.atMs, label: formatVolume(event.volumeMl) }]
-      : [],
+/** What the paler ink stands for, where there is some. */
+function PaleNote({ pale, dots }: { pale: boolean; dots: boolean }) {
+  if (!pale && !dots) return null;
+  return (
+    <p className="mt-1 text-[14px] text-soft">
+      {pale && 'The paler line was read by stand-in boards, not by a probe. '}
+      {dots && 'Pale dots stand beside a recorded reading of the same time that has another value.'}
+    </p>
   );
-  let lastWordsMs = Infinity;
-  // Newest first, as the events come: the newest mark always speaks.
-  return waterings.map((mark) => {
-    if (lastWordsMs - mark.atMs < spanMs * LEAST_APART) return { ...mark, label: '' };
-    lastWordsMs = mark.atMs;
-    return mark;
-  });
 }

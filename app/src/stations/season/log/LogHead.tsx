@@ -8,6 +8,7 @@ import {
   formatNumber,
   formatPercent,
 } from '@plain-trowel/core/quantity/format';
+import { ofProbes } from '@plain-trowel/core/records/series';
 import { summaryOf, type Summary } from '@plain-trowel/core/records/summary';
 import { workChange, workSwing } from '@plain-trowel/core/records/workSummary';
 import type { WaterSums } from '@plain-trowel/core/records/waterGiven';
@@ -48,7 +49,8 @@ export function LogHead({
   // What has a number of its own is summed up in that number.
   const inPercent = fit !== null && !isShownRaw(fit.percentKind);
   const rawUnit = channel ? rawUnitOf(channel) : 'counts';
-  const series = record?.series ?? null;
+  const series = record && ofProbes(record.series);
+  const isMixed = record !== null && series !== record.series;
   const values = series && (inPercent ? readCurves(fit, series.raw) : series.raw);
   const summed = series && values && summaryOf(series.timesMs, values);
   const summary = summed && { ...summed, readings: record?.readings ?? 0 };
@@ -83,7 +85,8 @@ export function LogHead({
             </span>
             ; between {say(summary.lowest)} and {say(summary.highest)}, a swing of{' '}
             <WorkedNumber id="swing" worked={workSwing(summary, scale)} />;{' '}
-            <span className="num">{formatNumber(summary.readings)}</span> readings.{' '}
+            <span className="num">{formatNumber(summary.readings)}</span> readings
+            {isMixed && ', those of stand-ins among them left out of the other numbers'}.{' '}
           </>
         ) : stretch.follows ? (
           `No reading in the last ${formatDuration((stretch.toMs - stretch.fromMs) / 1000)}. `

@@ -2,6 +2,7 @@ import { recordUnitOf } from '@plain-trowel/core/garden/bind/scale';
 import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { candidatesOf } from '@plain-trowel/core/garden/bind/decided';
 import { versionsThen } from '@plain-trowel/core/garden/bind/percentThen';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
@@ -17,7 +18,8 @@ import { MismatchNote } from '../../MismatchNote.tsx';
 import { ProbeSwitch } from '../../ProbeSwitch.tsx';
 import { SeasonDays } from './days/SeasonDays.tsx';
 import { DueList } from './DueList.tsx';
-import { LogChart, type LogScale } from './LogChart.tsx';
+import { LogChart } from './LogChart.tsx';
+import type { LogScale } from './logDrawing.ts';
 import { DamageNote } from './DamageNote.tsx';
 import { KeepingState } from './KeepingState.tsx';
 import { KeptAside } from './KeptAside.tsx';
@@ -69,6 +71,8 @@ function LogOfPlot({
 }) {
   const { garden } = useGarden();
   const parts = plotParts(garden, plotId, useProbeScope());
+  // Sent by the notice of a full disk: what makes room comes first then.
+  const wantsRoom = useSearchParams()[0].has('room');
   const [wanted, setScale] = useState<LogScale>('percent');
   const channelId = parts?.channel?.id ?? '';
   const stretch = useStretch(channelId, held, setHeld);
@@ -103,10 +107,12 @@ function LogOfPlot({
     ...(parts.channel ? [parts.channel] : []),
     ...garden.channels.filter(({ id }) => id !== channelId && shownIds.has(id)),
   ];
+  const storage = <StorageUse stretch={stretch} channelId={channelId} wanted={wantsRoom} />;
   const rawUnit = recordUnitOf(parts.channel);
   return (
     <>
       <LogHead parts={parts} record={record} water={water.data ?? null} stretch={stretch} />
+      {wantsRoom && storage}
       <ProbeSwitch parts={parts} />
       <MismatchNote parts={parts} />
       <StretchBar tools={stretch} extent={extent} timeZone={garden.timeZone}>
@@ -185,7 +191,7 @@ function LogOfPlot({
       <DueList />
       <LogFiles />
       <KeepingState />
-      <StorageUse stretch={stretch} channelId={channelId} />
+      {!wantsRoom && storage}
       <KeptAside />
     </>
   );

@@ -6,26 +6,39 @@ import { recordsPart } from '../../../data/records.ts';
 import { Button } from '../../../ui/Button.tsx';
 import { runJob } from '../../../workers/files.ts';
 import { DeleteReadings } from './DeleteReadings.tsx';
+import { ThinOut } from './ThinOut.tsx';
 import type { StretchTools } from './useStretch.ts';
 
 const MEGABYTE = 1e6;
 
-/** What the readings take in this browser, by year, what the browser allows, and the way to delete some on purpose. Opened by a press, for it reads every day. */
-export function StorageUse({ stretch, channelId }: { stretch: StretchTools; channelId: string }) {
-  const [open, setOpen] = useState(false);
-  const [deleting, setDeleting] = useState(false);
+/** What the readings take in this browser, by year, what the browser allows, and the ways to have fewer on purpose. Opened by a press, for it reads every day, or by who has no room left. */
+export function StorageUse({
+  stretch,
+  channelId,
+  wanted,
+}: {
+  stretch: StretchTools;
+  channelId: string;
+  /** Somebody came for this. */
+  wanted: boolean;
+}) {
+  const [open, setOpen] = useState(wanted);
+  const [doing, setDoing] = useState<'delete' | 'thin' | null>(null);
+  const close = () => setDoing(null);
   return (
-    <details className="mt-3" open={open} onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
-      <summary className="press py-1 font-semibold">What the readings take, and deleting some</summary>
-      {open && <Years />}
+    <details className="my-3" open={open} onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
+      <summary className="press py-1 font-semibold">What the readings take, and having fewer</summary>
       {open && (
-        <Button className="mt-2" onClick={() => setDeleting(true)}>
-          Delete readings of some days
-        </Button>
+        <>
+          <Years />
+          <div className="mt-2 flex flex-wrap gap-3">
+            <Button onClick={() => setDoing('delete')}>Delete readings of some days</Button>
+            <Button onClick={() => setDoing('thin')}>Thin out old days</Button>
+          </div>
+        </>
       )}
-      {deleting && (
-        <DeleteReadings stretch={stretch} channelId={channelId} onClose={() => setDeleting(false)} />
-      )}
+      {doing === 'delete' && <DeleteReadings stretch={stretch} channelId={channelId} onClose={close} />}
+      {doing === 'thin' && <ThinOut newestMs={stretch.newestMs} onClose={close} />}
     </details>
   );
 }

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { readCurves } from '@plain-trowel/core/calibration/curve';
 import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
+import { ofProbes } from '@plain-trowel/core/records/series';
 import { seasonDays, type SeasonDay } from '@plain-trowel/core/records/seasonDays';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { shownQuery } from '../../../../data/queries.ts';
@@ -17,8 +18,8 @@ export function usePlotDays(plotId: string, fromMs: number, toMs: number): reado
   return useMemo(() => {
     if (!fit || !edges) return [];
     // Days other than those asked for would be drawn at the wrong places.
-    return data && !isPlaceholderData
-      ? seasonDays(data.series.timesMs, readCurves(fit, data.series.raw), edges, timeZone)
-      : null;
+    if (!data || isPlaceholderData) return null;
+    const { timesMs, raw } = ofProbes(data.series);
+    return seasonDays(timesMs, readCurves(fit, raw), edges, timeZone);
   }, [data, isPlaceholderData, fit, edges, timeZone]);
 }
