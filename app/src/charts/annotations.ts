@@ -1,7 +1,7 @@
 /** What lies on a chart beside its traces: nights, bands, limits, waterings, names. */
 import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { inkOf, washOf } from './chartInk.ts';
-import type { TimeChartProps } from './TimeChart.tsx';
+import type { TimeChartProps } from './chartProps.ts';
 
 export function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions> {
   const steel = inkOf('--steel');

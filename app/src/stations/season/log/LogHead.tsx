@@ -53,7 +53,7 @@ export function LogHead({
   const isMixed = record !== null && series !== record.series;
   const values = series && (inPercent ? readCurves(fit, series.raw) : series.raw);
   const summed = series && values && summaryOf(series.timesMs, values);
-  const summary = summed && { ...summed, readings: record?.readings ?? 0 };
+  const summary = summed && { ...summed, readings: record.readings };
   const lastMs = series?.timesMs.at(-1) ?? null;
   const days = `from ${fullDay(stretch.fromMs, garden.timeZone)} to ${fullDay(stretch.toMs - 1, garden.timeZone)}`;
   const say = (value: number) =>
