@@ -75,7 +75,9 @@ async function openFastBoard(page: Page, address: string): Promise<void> {
   });
   await page.goto(`${address}/new`);
   await page.getByLabel('Plot', { exact: true }).fill('Bench pot');
+  await page.getByLabel('I have them already').check();
   await page.getByLabel('Label on the probe').fill('B1');
+  await page.getByLabel('Name that the board prints').fill('value');
   await page.getByRole('button', { name: 'Make the garden' }).click();
   await page.getByText('A board on a serial port').click();
   await page.getByRole('button', { name: 'Choose the port' }).click();
@@ -156,6 +158,20 @@ async function dragBig(browser: Browser, address: string): Promise<Smoothness> {
   return seen;
 }
 
+/** From the press to the drawn chart and its first sentence, ms; the chunks of the sheet are fetched before. */
+async function openLog(page: Page): Promise<number> {
+  const stations = page.getByRole('navigation', { name: 'Stations' });
+  await stations.getByRole('link', { name: 'Log', exact: true }).click();
+  await page.locator('canvas[role=img]').waitFor();
+  await stations.getByRole('link', { name: 'Readout', exact: true }).click();
+  await page.getByRole('button', { name: /^Reading now/ }).waitFor();
+  const began = performance.now();
+  await stations.getByRole('link', { name: 'Log', exact: true }).click();
+  await page.locator('canvas[role=img]').waitFor();
+  await page.getByText(/ readings\./).waitFor();
+  return performance.now() - began;
+}
+
 const say = (what: string, seen: Smoothness) =>
   console.log(
     `  ${what.padEnd(36)} ${seen.framesPerS.toFixed(0)} frames/s, worst ${seen.worstFrameMs.toFixed(0)} ms, ${(seen.busyShare * 100).toFixed(1)} % of the time in tasks over 50 ms`,
@@ -199,6 +215,9 @@ export async function benchBrowser(options: { tenMinutes: boolean; onlyBudget: b
     console.log(
       `  ${'frames then ÷ frames at first'.padEnd(36)} ${(full.framesPerS / fresh.framesPerS).toFixed(2)}`,
     );
+    const openedMs = await openLog(page);
+    console.log(`  ${'log opened at 50 lines/s'.padEnd(36)} ${openedMs.toFixed(0)} ms`);
+    say('log open at 50 lines/s', await watch(page, 15));
   } finally {
     await browser.close();
     server.close();

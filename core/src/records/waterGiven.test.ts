@@ -66,3 +66,48 @@ test('water by day goes by the garden’s clocks; how often counts runs and pour
   expect(days.of('q', Date.UTC(2026, 4, 3))).toBe(0);
   expect(summed(...drafts).timesOf('p')).toBe(3);
 });
+
+test('a hundred thousand events over a year with both changes of clocks: any span is the sum of whole tenths, and its days add up to it', () => {
+  let state = 11;
+  const dice = () => (state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0) / 2 ** 32;
+  const from = Date.parse('2026-01-01T00:00:00+01:00');
+  const to = Date.parse('2027-01-01T00:00:00+01:00');
+  const events = Array.from({ length: 100_000 }, (_, at) => {
+    const tenths = Math.floor(dice() * 5000);
+    const atMs = from + Math.floor(dice() * (to - from));
+    const poured = dice() < 0.2;
+    const draft = poured
+      ? { ...common, kind: 'poured' as const, volumeMl: tenths / 10, atMs }
+      : run(tenths / 10, { atMs });
+    return { event: identified(draft, `e${at}`, 'board'), tenths, atMs };
+  });
+  const { dayAt } = zoneClock('Europe/Berlin');
+  // The whole year, and spans that begin and end within the nights in which the clocks change.
+  for (const [first, last] of [
+    [from, to],
+    [Date.parse('2026-03-29T00:00:00+01:00'), Date.parse('2026-03-30T00:00:00+02:00')],
+    [Date.parse('2026-10-25T00:00:00+02:00'), Date.parse('2026-10-26T00:00:00+01:00')],
+    [Date.parse('2026-10-25T00:59:59Z'), Date.parse('2026-12-24T17:30:00Z')],
+  ] as const) {
+    const inside = events.filter(({ atMs }) => atMs >= first && atMs < last);
+    const sums = new WaterSums();
+    const days = new WaterDays(dayAt);
+    for (const { event } of inside) {
+      sums.add(event);
+      days.add(event);
+    }
+    const tenths = inside.reduce((sum, one) => sum + one.tenths, 0);
+    expect(sums.ofPlot('p')?.value).toBeCloseTo(tenths / 10, 4);
+    const dayStarts = [...new Set(inside.map(({ atMs }) => dayAt(atMs)))];
+    const byDay = dayStarts.reduce((sum, dayMs) => sum + days.of('p', dayMs), 0);
+    expect(byDay).toBeCloseTo(tenths / 10, 4);
+  }
+  // By hand: the day of 23 hours holds what fell between its midnights, 23 h apart.
+  const spring = events.filter(
+    ({ atMs }) => atMs >= Date.UTC(2026, 2, 28, 23) && atMs < Date.UTC(2026, 2, 29, 22),
+  );
+  const days = new WaterDays(dayAt);
+  for (const { event } of events) days.add(event);
+  const springTenths = spring.reduce((sum, one) => sum + one.tenths, 0);
+  expect(days.of('p', Date.UTC(2026, 2, 29))).toBeCloseTo(springTenths / 10, 4);
+});
