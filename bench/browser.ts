@@ -138,6 +138,8 @@ async function dragBig(browser: Browser, address: string): Promise<Smoothness> {
   const board = page.locator('.react-flow__node').filter({ hasText: 'Board 1' }).first();
   await board.waitFor();
   await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Fit View' }).click();
+  await page.waitForTimeout(500);
   const box = await board.boundingBox();
   if (!box) throw new Error('the board is not in the picture');
   await page.mouse.move(box.x + 30, box.y + 8);

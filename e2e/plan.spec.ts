@@ -172,8 +172,11 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await expect(terminal('Stern board', 'P4')).toBeVisible();
   await page.getByRole('button', { name: 'Fill the screen' }).click();
   await page.waitForTimeout(500);
+  // Opened at a size that is read; both parts are wanted in sight.
+  await expect(page.getByRole('img', { name: 'Map of the whole wiring' })).toBeVisible();
+  await page.getByRole('button', { name: 'Fit View' }).click();
+  await page.waitForTimeout(500);
   await terminal('Stern board', 'P4').dragTo(terminal('Pump switch', 'gate'));
-  await expect(page.locator('.wire').nth(63)).toBeAttached();
   await page.keyboard.press('Escape');
   await expect(page.getByText('28 parts, 64 wires, 11 cables.')).toBeVisible();
 
@@ -190,6 +193,31 @@ test('a wire is drawn from terminal to terminal, rerouted and removed; the table
   await expect(page.getByText('28 parts, 63 wires, 11 cables.')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('28 parts, 64 wires, 11 cables.')).toBeVisible();
+});
+
+test('one part at a time: every wire of it to the part at its other end, on the phone as well; a press goes on to that part, a wire is chosen', async ({
+  page,
+}) => {
+  await openSample(page);
+  await sheet(page, 'Wiring').click();
+  await page.getByText('one at a time', { exact: true }).click();
+  const wire = page.getByRole('button', { name: 'Wire 37: Roof board P34 to L1 signal, cable L1, yellow' });
+  await expect(wire).toBeVisible();
+  // All that end at the board, under the numbers of the table.
+  await expect(page.getByRole('button', { name: /^Wire \d+: Roof board / })).toHaveCount(26);
+  await expectAccessible(page);
+  await wire.click();
+  await expect(page.getByRole('button', { name: /^Remove/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Look at L1' }).click();
+  await expect(page.getByLabel('Part in the middle')).toHaveValue(/.+/);
+  await expect(page.getByRole('button', { name: /^Wire \d+: L1 / })).toHaveCount(3);
+  await page.getByRole('button', { name: 'Next part' }).click();
+  await expect(page.getByRole('button', { name: /^Wire \d+: L1 / })).toHaveCount(0);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.getByLabel('Part in the middle').selectOption({ label: 'Roof board' });
+  await expect(wire).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+  await expectAccessible(page);
 });
 
 test('a board with too few inputs: the planner says who is in the way and adds the converter that helps', async ({

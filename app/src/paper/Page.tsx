@@ -13,7 +13,7 @@ export const TAG_INKS = {
   white: '#ffffff',
   black: '#17211d',
 } as const;
-export const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif";
+const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif";
 export const MONO = "'Spline Sans Mono Variable', monospace";
 
 /** One page of paper as a drawing of its own, in millimetres. */

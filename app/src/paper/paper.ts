@@ -26,12 +26,16 @@ export function wrapText(text: string, widthMm: number, sizeMm: number): string[
   return line === '' ? lines : [...lines, line];
 }
 
-/** Deals blocks of known height out to pages of a paper; each block is put whole on one page. A block taller than a page has one to itself. */
+/**
+ * Deals blocks of known height out to pages of a paper; each block is put whole on one page. A block taller than a page has one to itself.
+ * @param belowMm room that is kept free above the foot
+ */
 export function dealPages<Block extends { readonly heightMm: number }>(
   blocks: readonly Block[],
   paper: PaperName,
+  belowMm = 0,
 ): { block: Block; topMm: number }[][] {
-  const bottom = PAPERS[paper].height - FOOT_MM;
+  const bottom = PAPERS[paper].height - FOOT_MM - belowMm;
   const pages: { block: Block; topMm: number }[][] = [[]];
   let top = HEAD_MM;
   for (const block of blocks) {

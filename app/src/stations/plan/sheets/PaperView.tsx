@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Verdict } from '@plain-trowel/core/wiring/checks/all';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
@@ -6,8 +6,6 @@ import { Choice } from '../../../ui/Choice.tsx';
 import { showToast } from '../../../ui/toasts.ts';
 import { fullDay } from '@plain-trowel/core/quantity/timeText';
 import type { usePlan } from '../usePlan.ts';
-import { layOutPicture, type Layout } from '../wiring/picture/layOut.ts';
-import { pictureOf } from '../wiring/picture/pictureModel.ts';
 import { labelPages } from './LabelPages.tsx';
 import type { PaperName } from '../../../paper/paper.ts';
 import { PlacementFields } from './PlacementFields.tsx';
@@ -87,19 +85,8 @@ function usePages(
   paper: PaperName,
 ) {
   const [nowMs] = useState(() => Date.now());
-  const picture = useMemo(() => pictureOf(circuit, 'all', false), [circuit]);
-  const [layout, setLayout] = useState<Layout | null>(null);
-  useEffect(() => {
-    let stale = false;
-    void layOutPicture(picture).then((done) => {
-      if (!stale) setLayout(done);
-    });
-    return () => {
-      stale = true;
-    };
-  }, [picture]);
   const subtitle = `${garden.name}, ${fullDay(nowMs, garden.timeZone)}.`;
   if (kind === 'labels') return labelPages({ circuit, paper, subtitle });
   if (kind === 'placement') return placementPages({ garden, paper, subtitle });
-  return layout && verdict && wiringPages({ circuit, verdict, picture, layout, paper, subtitle });
+  return verdict && wiringPages({ circuit, verdict, paper, subtitle });
 }

@@ -1,16 +1,24 @@
 import type { Verdict } from '@plain-trowel/core/wiring/checks/all';
 import { isType, type Circuit } from '@plain-trowel/core/wiring/circuit';
 import { buildSteps, type WireKind } from '@plain-trowel/core/wiring/buildOrder';
-import type { Cable, End } from '@plain-trowel/core/wiring/netlist';
+import type { Cable } from '@plain-trowel/core/wiring/netlist';
 import { measuresOf } from '@plain-trowel/core/wiring/measures';
-import { endName } from '../wiring/ends.ts';
-import type { Layout } from '../wiring/picture/layOut.ts';
-import type { Picture } from '../wiring/picture/pictureModel.ts';
-import { dealPages, MARGIN_MM, PAPERS, wrapText, type PaperName } from '../../../paper/paper.ts';
+import { endName, terminalName } from '../wiring/ends.ts';
+import {
+  dealPages,
+  FOOT_MM,
+  HEAD_MM,
+  MARGIN_MM,
+  PAPERS,
+  wrapText,
+  type PaperName,
+} from '../../../paper/paper.ts';
 import { Lines, MONO, Page, SOFT } from '../../../paper/Page.tsx';
-import { PictureDrawing } from './PictureDrawing.tsx';
+import { HubDrawing, hubBlocks } from './HubDrawing.tsx';
 
 const SIZE = 3.2;
+/** Room for the words below the drawings. */
+const LEGEND_MM = 5;
 type Row = {
   /** A tick is a row with a box in front, to be ticked at the bench. */
   readonly kind: 'head' | 'row' | 'tick' | 'note';
@@ -18,51 +26,50 @@ type Row = {
   readonly heightMm: number;
 };
 
-/** The wiring sheet: the picture, then every board's pins, every cable, and what the checks say to do at the bench. */
+/** The wiring sheet: every part with its wires, then every board's pins, every wire and cable, and what the checks say to do at the bench. */
 export function wiringPages({
   circuit,
   verdict,
-  picture,
-  layout,
   paper,
   subtitle,
 }: {
   circuit: Circuit;
   verdict: Verdict;
-  picture: Picture;
-  layout: Layout;
   paper: PaperName;
   subtitle: string;
 }) {
   const { width, height } = PAPERS[paper];
-  const widths = [26, 104, width - 2 * MARGIN_MM - 130];
+  const inner = width - 2 * MARGIN_MM;
+  const widths = [26, 104, inner - 130];
+  const drawn = dealPages(hubBlocks(circuit, height - HEAD_MM - FOOT_MM - LEGEND_MM), paper, LEGEND_MM);
   const dealt = dealPages(rowsOf(circuit, verdict, widths), paper);
-  const pages = dealt.length + 1;
+  const pages = drawn.length + dealt.length;
   return [
-    <Page key={0} paper={paper} title="Wiring sheet" subtitle={subtitle} page={1} pages={pages}>
-      {/* Lying on its side: a wiring is wider than high, and its letters must be read at the bench. */}
-      <g transform={`translate(${width - MARGIN_MM} 28) rotate(90)`}>
-        <PictureDrawing
-          picture={picture}
-          layout={layout}
-          x={0}
-          y={0}
-          width={height - 54}
-          height={width - 2 * MARGIN_MM}
-        />
-      </g>
-      <text x={MARGIN_MM} y={height - 18} fontSize={3.2} fill={SOFT}>
-        Thick: supply. Dashed: ground. Thin: signals, in the colour of their tag. Check each wire off with a
-        meter before power.
-      </text>
-    </Page>,
+    ...drawn.map((blocks, at) => (
+      <Page
+        key={`drawn ${at}`}
+        paper={paper}
+        title="Wiring sheet"
+        subtitle={subtitle}
+        page={at + 1}
+        pages={pages}
+      >
+        {blocks.map(({ block, topMm }, index) => (
+          <HubDrawing key={index} block={block} x={MARGIN_MM} y={topMm} width={inner} />
+        ))}
+        <text x={MARGIN_MM} y={height - 15.5} fontSize={3.2} fill={SOFT}>
+          Thick: supply. Dashed: ground. Thin: signals, in the colour of their tag. Numbers as in the list and
+          on the screen.
+        </text>
+      </Page>
+    )),
     ...dealt.map((rows, at) => (
       <Page
-        key={at + 1}
+        key={at}
         paper={paper}
         title="Wiring sheet: pins, cables, bench"
         subtitle={subtitle}
-        page={at + 2}
+        page={drawn.length + at + 1}
         pages={pages}
       >
         {rows.map(({ block, topMm }, index) => (
@@ -126,9 +133,6 @@ const Box = ({ top }: { top: number }) => (
   <rect x={MARGIN_MM} y={top + 1.2} width={2.8} height={2.8} fill="none" stroke={SOFT} strokeWidth={0.3} />
 );
 
-const terminalName = (circuit: Circuit, end: End): string =>
-  circuit.parts.get(end.part)?.entry.terminals.find((one) => one.id === end.terminal)?.name ?? end.terminal;
-
 /** In the order of the bench. */
 const WIRE_GROUPS: readonly (readonly [WireKind, string])[] = [
   ['ground', 'Every wire, with everything off: grounds first'],
@@ -176,7 +180,10 @@ function rowsOf(circuit: Circuit, verdict: Verdict, widths: readonly number[]): 
       `${cable.colour === 'none' ? 'no tag' : `${cable.colour} tag`}, ${cable.lengthM === null ? 'length not measured' : `${cable.lengthM} m`}, ${cable.areaMm2 === null ? 'cross-section not known' : `${cable.areaMm2} mm²`}`,
       circuit.netlist.wires
         .filter((wire) => wire.cableId === cable.id)
-        .map((wire) => `${terminalName(circuit, wire.from)} – ${terminalName(circuit, wire.to)}`)
+        .map(
+          (wire) =>
+            `${terminalName(circuit.parts.get(wire.from.part), wire.from)} – ${terminalName(circuit.parts.get(wire.to.part), wire.to)}`,
+        )
         .join(', '),
     ]),
   );

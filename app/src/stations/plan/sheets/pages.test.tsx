@@ -4,7 +4,6 @@ import { catalogueOf, setPlacement, settingOf } from '@plain-trowel/core/garden/
 import { checkWiring } from '@plain-trowel/core/wiring/checks/all';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
-import { pictureOf } from '../wiring/picture/pictureModel.ts';
 import { labelPages } from './LabelPages.tsx';
 import { placementPages } from './PlacementPages.tsx';
 import { wiringPages } from './WiringPages.tsx';
@@ -21,27 +20,23 @@ const read = (pages: Parameters<typeof renderToStaticMarkup>[0][]) =>
   );
 
 describe('the wiring sheet', () => {
-  const picture = pictureOf(circuit, 'all', false);
-  const layout = {
-    places: new Map(picture.strips.map((strip, at) => [strip.id, { x: 200 * strip.column, y: 120 * at }])),
-    routes: new Map(
-      picture.strands.map((strand) => [
-        strand.id,
-        [
-          { x: 0, y: 0 },
-          { x: 10, y: 10 },
-        ],
-      ]),
-    ),
-    width: 1200,
-    height: 900,
-  };
-  const pages = read(
-    wiringPages({ ...common, circuit, verdict: checkWiring(circuit, settingOf(garden)), picture, layout }),
-  );
-  test('draws every part on its first page', () => {
-    for (const { part } of circuit.parts.values()) expect(pages[0]).toContain(part.label);
+  const pages = read(wiringPages({ ...common, circuit, verdict: checkWiring(circuit, settingOf(garden)) }));
+  const drawn = pages.filter((page) => !page.includes('pins, cables, bench'));
+  test('draws every wired part, and every wire once, with its number', () => {
+    const text = drawn.join(' ');
+    for (const { part } of circuit.parts.values())
+      if (circuit.netlist.wires.some(({ from, to }) => from.part === part.id || to.part === part.id))
+        expect(text).toContain(part.label.slice(0, 18));
+    // The number stands in the middle of its line.
+    const numbers = wiringPages({ ...common, circuit, verdict: checkWiring(circuit, settingOf(garden)) })
+      .flatMap((page) => [...renderToStaticMarkup(page).matchAll(/text-anchor="middle">(\d+)(?: [^<]*)?</g)])
+      .map((match) => Number(match[1]));
+    expect(numbers.toSorted((one, other) => one - other)).toEqual(
+      circuit.netlist.wires.map((_, at) => at + 1),
+    );
   });
+  test('is upright: a page for each board and one for what lies between at most', () =>
+    expect(drawn.length).toBeLessThanOrEqual(3));
   test('lists each board’s pins with what is on them', () => {
     expect(pages.join()).toMatch(
       /Roof board, 3\.3 V Wi-Fi board.* P34 L1 signal .*Stern board, 8-bit 5 V board.* IN0 M1 signal/,
@@ -62,8 +57,6 @@ describe('the wiring sheet', () => {
       paper: 'Letter',
       circuit,
       verdict: checkWiring(circuit, settingOf(garden)),
-      picture,
-      layout,
     });
     expect(renderToStaticMarkup(first)).toContain('viewBox="0 0 215.9 279.4"');
   });

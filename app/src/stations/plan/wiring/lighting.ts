@@ -1,7 +1,7 @@
 import type { Circuit } from '@plain-trowel/core/wiring/circuit';
 import type { Finding } from '@plain-trowel/core/wiring/finding';
 import { endKey, isSameEnd } from '@plain-trowel/core/wiring/netlist';
-import type { Lit } from './picture/WiringPicture.tsx';
+import type { Lit } from './picture/selection.ts';
 
 /** Terminals of a finding, and the wires that touch them; where they share a net that is no ground, the wires of the whole net. */
 export function lightsOf(circuit: Circuit, finding: Finding): Lit {

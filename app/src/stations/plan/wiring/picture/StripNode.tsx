@@ -2,7 +2,9 @@ import { Handle, Position, type Node, type NodeProps } from '@xyflow/react';
 import { clsx } from 'clsx';
 import { memo } from 'react';
 import { ColourFlag } from '../../../../ui/ColourFlag.tsx';
-import { STRIP, terminalY, type Strip } from './pictureModel.ts';
+import { MarkDrawing } from './MarkDrawing.tsx';
+import { MARK_ROOM, type Mark } from './marks.ts';
+import { STRIP, terminalY, type Side, type Strip } from './pictureModel.ts';
 
 type StripData = { strip: Strip; lit: ReadonlySet<string>; faded: boolean };
 export type StripNodeType = Node<StripData, 'strip'>;
@@ -35,10 +37,7 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
         </span>
         {!strip.isChip && (
           <span
-            className={clsx(
-              'truncate text-[10.5px]',
-              strip.isBoard && !faded ? 'text-paper/85' : 'text-soft',
-            )}
+            className={clsx('truncate text-[11px]', strip.isBoard && !faded ? 'text-paper/85' : 'text-soft')}
           >
             {strip.name}
           </span>
@@ -62,15 +61,59 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
             id={terminal.id}
             type="source"
             position={terminal.side === 'left' ? Position.Left : Position.Right}
-            className={clsx('terminal', lit.has(terminal.id) && 'terminal-lit')}
+            className={clsx(
+              'terminal',
+              terminal.mark?.isJoin === true && 'terminal-join',
+              lit.has(terminal.id) && 'terminal-lit',
+            )}
             title={`${strip.label} ${terminal.name}`}
           />
           {!bare && <span className="truncate">{terminal.name}</span>}
         </div>
       ))}
+      {strip.terminals.map(
+        ({ id, side, row, mark }) =>
+          mark && (
+            <StripMark
+              key={id}
+              mark={mark}
+              side={side}
+              x={side === 'left' ? 0 : strip.width}
+              y={terminalY(strip, row)}
+              faded={faded && !lit.has(id)}
+            />
+          ),
+      )}
       {strip.hidden > 0 && (
-        <p className="absolute right-2 bottom-1.5 text-[10.5px] text-soft">{strip.hidden} free pins</p>
+        <p className="absolute right-2 bottom-1.5 text-[11px] text-soft">{strip.hidden} free pins</p>
       )}
     </div>
   );
 });
+
+/** Numbers and symbol beside a terminal, outside the strip; drawn as on paper. */
+function StripMark({
+  mark,
+  side,
+  x,
+  y,
+  faded,
+}: {
+  mark: Mark;
+  side: Side;
+  x: number;
+  y: number;
+  faded: boolean;
+}) {
+  return (
+    <svg
+      aria-hidden
+      className="pointer-events-none absolute overflow-visible"
+      style={{ left: x, top: y }}
+      width={MARK_ROOM}
+      height={1}
+    >
+      <MarkDrawing mark={mark} side={side} faded={faded} />
+    </svg>
+  );
+}

@@ -1,11 +1,13 @@
 import {
   ConnectionMode,
   Controls,
+  MiniMap,
   ReactFlow,
   useNodesState,
   useReactFlow,
   useStore,
   ReactFlowProvider,
+  ViewportPortal,
   type Connection,
   type Edge,
 } from '@xyflow/react';
@@ -13,13 +15,10 @@ import { useEffect, useMemo, useState } from 'react';
 import type { End } from '@plain-trowel/core/wiring/netlist';
 import './picture.css';
 import { layOutPicture, type Layout } from './layOut.ts';
-import type { Picture } from './pictureModel.ts';
+import type { Picture, Strand } from './pictureModel.ts';
+import type { Lit, Selected } from './selection.ts';
 import { StripNode, type StripNodeType } from './StripNode.tsx';
 import { WireEdge, type WireEdgeType } from './WireEdge.tsx';
-
-export type Selected = { readonly kind: 'part' | 'wire'; readonly id: string } | null;
-/** What is lit: the terminals of a finding and the wires on their nets. */
-export type Lit = { readonly ends: ReadonlySet<string>; readonly wires: ReadonlySet<string> };
 
 const NODE_TYPES = { strip: StripNode };
 const EDGE_TYPES = { wire: WireEdge };
@@ -89,7 +88,7 @@ function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onMove
       }),
     );
   }, [picture, layout, lit, selected, setNodes]);
-  useFit(layout, picture, lit);
+  useFit(layout, picture, lit, selected?.kind === 'part' ? selected.id : null);
   const edges = useEdges(picture, layout, lit, selected, nodes);
   return (
     <ReactFlow<StripNodeType, WireEdgeType>
@@ -119,18 +118,97 @@ function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onMove
       aria-label="Wiring picture. The same stands as a table under Table."
     >
       <Controls showInteractive={false} position="bottom-left" />
+      {layout && <Joins layout={layout} nodes={nodes} />}
+      {layout && <WholeMap layout={layout} />}
+      {layout === null && <p className="absolute top-3 left-4 text-soft">Drawing the wiring …</p>}
     </ReactFlow>
   );
 }
 
-/** Smaller than this a terminal's name cannot be read: then the width fits and the rest is reached by dragging. */
-const LEAST_ZOOM = 0.7;
-const MOST_ZOOM = 1.15;
+/** Smaller than this its letters cannot be read: then a part of it is shown, and a map of all. */
+const LEAST_ZOOM = 1;
+/** What is lit may be a little smaller: its colour helps. */
+const LIT_ZOOM = 0.75;
+const MOST_ZOOM = 1.25;
 const MARGIN = 14;
 
-/** Shows the whole picture when it is legible so, else its whole width from the top; again when the picture or its room changes. */
-function useFit(layout: Layout | null, picture: Picture, lit: Lit | null): void {
-  const { setViewport, fitView } = useReactFlow();
+/** Dots where lines part. They go with the layout: of a part that was moved the lines are drawn anew, and part at its terminals. */
+function Joins({ layout, nodes }: { layout: Layout; nodes: readonly StripNodeType[] }) {
+  const isMoved = nodes.some(({ id, position }) => {
+    const place = layout.places.get(id);
+    return !place || place.x !== position.x || place.y !== position.y;
+  });
+  if (isMoved) return null;
+  return (
+    <ViewportPortal>
+      <svg
+        aria-hidden
+        className="pointer-events-none absolute top-0 left-0 overflow-visible"
+        width="1"
+        height="1"
+      >
+        {layout.joins.map(({ x, y }) => (
+          <circle key={`${x} ${y}`} cx={x} cy={y} r={3.5} className="fill-ink" />
+        ))}
+      </svg>
+    </ViewportPortal>
+  );
+}
+
+/** The whole on a small map, which is dragged to move about; only where not all of it is in sight. */
+function WholeMap({ layout }: { layout: Layout }) {
+  const isCut = useStore(
+    ({ width, height, transform: [, , zoom] }) =>
+      layout.width * zoom > width || layout.height * zoom > height,
+  );
+  return isCut ? (
+    <MiniMap
+      pannable
+      ariaLabel="Map of the whole wiring: drag it to move about"
+      position="bottom-right"
+      style={{ width: 150, height: 110 }}
+      bgColor="var(--paper)"
+      maskColor="color-mix(in srgb, var(--ink) 12%, transparent)"
+      nodeColor="var(--soft)"
+      nodeBorderRadius={0}
+      className="border border-ink"
+    />
+  ) : null;
+}
+
+/** Whether parts fit into the room side by side at a size that is read. */
+function isLegible(
+  ids: readonly string[],
+  { places }: Layout,
+  picture: Picture,
+  width: number,
+  height: number,
+): boolean {
+  const boxes = picture.strips.flatMap((strip) => {
+    const place = ids.includes(strip.id) ? (strip.at ?? places.get(strip.id)) : undefined;
+    return place ? [{ ...place, right: place.x + strip.width, bottom: place.y + strip.height }] : [];
+  });
+  const span = (from: number[], to: number[]) => Math.max(...to) - Math.min(...from);
+  const wide = span(
+    boxes.map(({ x }) => x),
+    boxes.map(({ right }) => right),
+  );
+  const high = span(
+    boxes.map(({ y }) => y),
+    boxes.map(({ bottom }) => bottom),
+  );
+  return wide * LIT_ZOOM * 1.2 <= width && high * LIT_ZOOM * 1.2 <= height;
+}
+
+/** Shows the whole picture when it is legible so, else as much as is, around the first board; again when the picture or its room changes. */
+function useFit(
+  layout: Layout | null,
+  picture: Picture,
+  lit: Lit | null,
+  /** The part that was chosen. */
+  chosen: string | null,
+): void {
+  const { setViewport, setCenter, fitView } = useReactFlow();
   const room = useStore((state) => `${state.width} ${state.height}`);
   useEffect(() => {
     const [width = 0, height = 0] = room.split(' ').map(Number);
@@ -143,16 +221,37 @@ function useFit(layout: Layout | null, picture: Picture, lit: Lit | null): void 
         .flatMap((strand) => [strand.from.part, strand.to.part]),
     ]);
     if (litParts.size > 0) {
-      requestAnimationFrame(
-        () => void fitView({ nodes: [...litParts].map((id) => ({ id })), padding: 0.15, maxZoom: 1 }),
-      );
+      const first = chosen !== null && litParts.has(chosen) ? chosen : ([...litParts][0] ?? '');
+      const place = layout.places.get(first);
+      const fits = isLegible([...litParts], layout, picture, width, height);
+      requestAnimationFrame(() => {
+        if (fits || !place)
+          void fitView({ nodes: [...litParts].map((id) => ({ id })), padding: 0.1, maxZoom: 1 });
+        // Too far from each other to be read at once: the first of them, and the lines lead on.
+        else void setCenter(place.x + 80, place.y + 40, { zoom: LEAST_ZOOM });
+      });
       return;
     }
-    const byWidth = (width - 2 * MARGIN) / layout.width;
-    const whole = Math.min(byWidth, (height - 2 * MARGIN) / layout.height, MOST_ZOOM);
-    const zoom = whole >= LEAST_ZOOM ? whole : Math.min(Math.max(byWidth, 0.3), 1);
-    void setViewport({ x: Math.max(MARGIN, (width - layout.width * zoom) / 2), y: MARGIN, zoom });
-  }, [layout, picture, room, lit, setViewport, fitView]);
+    const whole = Math.min(
+      (width - 2 * MARGIN) / layout.width,
+      (height - 2 * MARGIN) / layout.height,
+      MOST_ZOOM,
+    );
+    const zoom = Math.max(whole, LEAST_ZOOM);
+    const first = picture.strips.find(({ isBoard }) => isBoard) ?? picture.strips[0];
+    const place = first && layout.places.get(first.id);
+    const middle = first && place ? { x: place.x + first.width / 2, y: place.y + first.height / 2 } : null;
+    /** Where one axis begins: in the middle when all of it is in sight, else around the board, never past an edge. */
+    const begin = (room: number, size: number, at: number) =>
+      size * zoom + 2 * MARGIN <= room
+        ? (room - size * zoom) / 2
+        : Math.min(MARGIN, Math.max(room - size * zoom - MARGIN, room / 2 - at * zoom));
+    void setViewport({
+      x: begin(width, layout.width, middle?.x ?? 0),
+      y: begin(height, layout.height, middle?.y ?? 0),
+      zoom,
+    });
+  }, [layout, picture, room, lit, chosen, setViewport, setCenter, fitView]);
 }
 
 const litTerminals = (lit: Lit, partId: string): ReadonlySet<string> =>
@@ -185,7 +284,15 @@ function useEdges(
     .join(' ');
   return useMemo(() => {
     const away = new Set(moved.split(' '));
-    return picture.strands.map((strand): WireEdgeType & Edge => ({
+    const isLit = (strand: Strand) =>
+      lit?.wires.has(strand.id) === true ||
+      (selected?.kind === 'wire' && selected.id === strand.id) ||
+      (selected?.kind === 'part' &&
+        lit === null &&
+        (selected.id === strand.from.part || selected.id === strand.to.part));
+    // What a symbol stands for is drawn while it is looked at.
+    const drawn = picture.strands.filter((strand) => !strand.isSymbol || isLit(strand));
+    return drawn.map((strand): WireEdgeType & Edge => ({
       id: strand.id,
       type: 'wire',
       source: strand.from.part,

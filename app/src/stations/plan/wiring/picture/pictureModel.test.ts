@@ -79,11 +79,63 @@ describe('wires', () => {
     expect(shown('signals').every((one) => one.kind === 'signal')).toBe(true);
   });
   test('are named by both ends and their cable', () => {
-    expect(shown('all').map((one) => one.name)).toContain('L1 signal – roof P34, cable L1, yellow');
+    expect(shown('all').map((one) => one.name)).toContain('Wire 9: L1 signal – roof P34, cable L1, yellow');
   });
   test('a cable is tagged once, and only where no part names it', () => {
     expect(shown('all').flatMap((one) => one.tag ?? [])).toEqual(['Supply']);
   });
+});
+
+describe('symbols instead of lines', () => {
+  const { strands, strips } = pictureOf(circuit, 'all', false);
+  const markAt = (part: string, terminal: string) =>
+    strips.find(({ id }) => id === part)?.terminals.find(({ id }) => id === terminal)?.mark;
+  test('stand for every ground, and for a supply that goes to many places; one that goes to a few is lines', () => {
+    const symbols = strands.filter(({ isSymbol }) => isSymbol).map(({ number }) => number);
+    // 4: source to battery −, 8: ground of the probe.
+    expect(symbols).toEqual([4, 8]);
+  });
+  test('have the numbers of their wires at both ends; lines have them above', () => {
+    for (const [part, terminal] of [
+      ['l1', 'gnd'],
+      ['roof', 'gnd'],
+    ] as const)
+      expect(markAt(part, terminal)).toEqual({ symbol: 'ground', text: '8', isJoin: false });
+    expect(markAt('l1', 'out')).toEqual({ symbol: null, text: '9', isJoin: false });
+    expect(markAt('roof', 'p34')).toEqual({ symbol: null, text: '9', isJoin: false });
+  });
+  test('of a supply behind a fuse name the fuse: its wires are not those of the battery', () => {
+    const fused = readCircuit(
+      sketchNetlist(
+        `bat: battery-12v; f1: fuse; ${[1, 2, 3, 4].map((at) => `p${at}: pump-12v`).join('; ')}
+         bat.plus - f1.a; ${[1, 2, 3, 4].map((at) => `f1.b - p${at}.plus`).join('; ')}`,
+      ),
+      catalogueWith([]),
+    );
+    const pump = pictureOf(fused, 'all', false).strips.find(({ id }) => id === 'p2');
+    expect(pump?.terminals.find(({ id }) => id === 'plus')?.mark).toMatchObject({
+      symbol: 'supply',
+      text: 'after f1 3',
+    });
+  });
+  test('name the supply that they come from, and where several wires meet', () => {
+    const many = readCircuit(
+      sketchNetlist(
+        `roof: board-wifi-two-groups; ${[1, 2, 3, 4, 5].map((at) => `s${at}: probe-capacitive`).join('; ')}
+         ${[1, 2, 3, 4, 5].map((at) => `s${at}.vcc - roof.out33`).join('; ')}`,
+      ),
+      catalogueWith([]),
+    );
+    const board = pictureOf(many, 'all', false).strips.find(({ id }) => id === 'roof');
+    expect(board?.terminals.find(({ id }) => id === 'out33')?.mark).toEqual({
+      symbol: 'supply',
+      text: '3.3 V 1 2 3 +2',
+      isJoin: true,
+    });
+    expect(board?.pad.right).toBeGreaterThan(14 * 6);
+  });
+  test('asked for supplies and grounds alone, all of them are lines', () =>
+    expect(pictureOf(circuit, 'supply', false).strands.some(({ isSymbol }) => isSymbol)).toBe(false));
 });
 
 test('a finding lights the wires between its terminals, not the whole ground', () => {

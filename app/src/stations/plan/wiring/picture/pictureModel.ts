@@ -8,15 +8,18 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { inOhm } from '@plain-trowel/core/wiring/look';
 import { endName } from '../ends.ts';
 import { fact, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
-import type { ColourTag, End, Wire } from '@plain-trowel/core/wiring/netlist';
+import { endKey, type ColourTag, type End, type Wire } from '@plain-trowel/core/wiring/netlist';
 import { wireKind, type WireKind } from '@plain-trowel/core/wiring/buildOrder';
+import { marksOf, padOf, symbolWires, type Mark } from './marks.ts';
 
-type Side = 'left' | 'right';
+export type Side = 'left' | 'right';
 type StripTerminal = {
   readonly id: string;
   readonly name: string;
   readonly side: Side;
   readonly row: number;
+  /** What stands outside beside it: the numbers of its wires, and the symbol of a supply or ground that is not drawn as lines. */
+  readonly mark: Mark | null;
 };
 export type Strip = {
   readonly id: string;
@@ -32,11 +35,15 @@ export type Strip = {
   readonly hidden: number;
   readonly width: number;
   readonly height: number;
+  /** Room that the marks take on either side, px. */
+  readonly pad: Readonly<Record<Side, number>>;
   readonly at: { readonly x: number; readonly y: number } | null;
 };
 export type Strand = {
   readonly id: string;
-  /** Both ends, and the cable: "Roof board P34 – L1 signal, cable L1, yellow". */
+  /** As in the table, in the steps of building and on paper, from 1. */
+  readonly number: number;
+  /** Number, both ends, and the cable: "Wire 12: Roof board P34 – L1 signal, cable L1, yellow". */
   readonly name: string;
   readonly from: End;
   readonly to: End;
@@ -44,6 +51,8 @@ export type Strand = {
   readonly colour: ColourTag;
   /** Set on one wire of a cable that is called otherwise than the parts it joins; else the strips name it already. */
   readonly tag: string | null;
+  /** A short symbol at both ends stands for it, unless it is lit: supplies and grounds run everywhere, and lines of them hide the others. */
+  readonly isSymbol: boolean;
 };
 export type Picture = { readonly strips: readonly Strip[]; readonly strands: readonly Strand[] };
 export type Shown = 'all' | 'signals' | 'supply';
@@ -61,7 +70,7 @@ export const STRIP = {
 
 /** From the supply at the left to the plants at the right. */
 const COLUMNS: readonly (readonly Role[])[] = [
-  ['battery', 'supply', 'mains plug'],
+  ['battery', 'supply'],
   ['fuse', 'regulator', 'solar'],
   ['board'],
   [
@@ -104,43 +113,39 @@ function sideOf(role: Role, terminal: Terminal): Side {
 
 /** @param allPins boards show the pins that nothing uses as well */
 export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Picture {
-  const used = new Set(
-    circuit.netlist.wires.flatMap((wire) => [
-      `${wire.from.part}.${wire.from.terminal}`,
-      `${wire.to.part}.${wire.to.terminal}`,
-    ]),
-  );
-  const strips = [...circuit.parts.values()].map((placed) => stripOf(placed, used, allPins));
-  const tagged = new Set<string>();
+  const used = new Set(circuit.netlist.wires.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
   const there = new Set(
-    strips.flatMap((strip) => strip.terminals.map((terminal) => `${strip.id}.${terminal.id}`)),
+    [...circuit.parts.values()].flatMap(({ spots }) => spots.map(({ end }) => endKey(end))),
   );
-  const strands = circuit.netlist.wires.flatMap((wire): Strand[] => {
+  const symbols = shown === 'all' ? symbolWires(circuit) : new Set<string>();
+  const tagged = new Set<string>();
+  const strands = circuit.netlist.wires.flatMap((wire, at): Strand[] => {
     const kind = wireKind(circuit, wire);
     if ((shown === 'signals' && kind !== 'signal') || (shown === 'supply' && kind === 'signal')) return [];
-    if (
-      !there.has(`${wire.from.part}.${wire.from.terminal}`) ||
-      !there.has(`${wire.to.part}.${wire.to.terminal}`)
-    )
-      return [];
+    if (!there.has(endKey(wire.from)) || !there.has(endKey(wire.to))) return [];
+    const isSymbol = symbols.has(wire.id);
     const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
     const named = [wire.from, wire.to].some(
       (end) => circuit.parts.get(end.part)?.part.label === cable?.label,
     );
-    const tag = cable && !named && !tagged.has(cable.id) ? cable.label : null;
+    const tag = cable && !isSymbol && !named && !tagged.has(cable.id) ? cable.label : null;
     if (tag !== null && cable) tagged.add(cable.id);
     return [
       {
         id: wire.id,
-        name: nameOfWire(circuit, wire),
+        number: at + 1,
+        name: `Wire ${at + 1}: ${nameOfWire(circuit, wire)}`,
         from: wire.from,
         to: wire.to,
         kind,
         colour: cable?.colour ?? 'none',
         tag,
+        isSymbol,
       },
     ];
   });
+  const marks = marksOf(circuit, strands);
+  const strips = [...circuit.parts.values()].map((placed) => stripOf(placed, used, marks, allPins));
   return { strips, strands };
 }
 
@@ -151,10 +156,12 @@ function nameOfWire(circuit: Circuit, wire: Wire): string {
 }
 
 const CHIPS = new Set<Role>(['resistor', 'diode', 'fuse', 'divider', 'pull-ups', 'shunt']);
+/** Drawn as a chip. */
+export const isSmall = (role: Role): boolean => CHIPS.has(role);
 const headOf = (isChip: boolean): number => (isChip ? STRIP.chipHead : STRIP.head);
 
 /** The value a small part is taken by: "180 Ω", "5 A". */
-function valueOf(placed: Placed): string {
+export function valueOf(placed: Placed): string {
   const known = (key: FactKey, write: (value: number) => string) => {
     const value = fact(placed, key);
     return value === null ? [] : [write(value)];
@@ -168,7 +175,12 @@ function valueOf(placed: Placed): string {
   return told.join(' / ');
 }
 
-function stripOf(placed: Placed, used: ReadonlySet<string>, allPins: boolean): Strip {
+function stripOf(
+  placed: Placed,
+  used: ReadonlySet<string>,
+  marks: ReadonlyMap<string, Mark>,
+  allPins: boolean,
+): Strip {
   const { part, entry } = placed;
   const drawn = entry.terminals.filter(
     (terminal) => allPins || terminal.type !== 'pin' || used.has(`${part.id}.${terminal.id}`),
@@ -178,10 +190,11 @@ function stripOf(placed: Placed, used: ReadonlySet<string>, allPins: boolean): S
     const side = sideOf(entry.role, terminal);
     const row = rows[side];
     rows[side] += 1;
-    return { id: terminal.id, name: terminal.name, side, row };
+    const mark = marks.get(`${part.id}.${terminal.id}`) ?? null;
+    return { id: terminal.id, name: terminal.name, side, row, mark };
   });
   const isBoard = entry.role === 'board';
-  const isChip = CHIPS.has(entry.role);
+  const isChip = isSmall(entry.role);
   const hidden = entry.terminals.length - drawn.length;
   const name = isChip ? valueOf(placed) : entry.name;
   return {
@@ -206,6 +219,7 @@ function stripOf(placed: Placed, used: ReadonlySet<string>, allPins: boolean): S
       Math.max(1, rows.left, rows.right) * STRIP.row +
       (hidden > 0 ? STRIP.row : 0) +
       STRIP.foot,
+    pad: { left: padOf(terminals, 'left'), right: padOf(terminals, 'right') },
     at: part.at,
   };
 }
