@@ -220,6 +220,37 @@ test('one part at a time: every wire of it to the part at its other end, on the 
   await expectAccessible(page);
 });
 
+test('a wire pressed in the table, in the picture or on paper is lit in all three; nothing of the light is printed or saved', async ({
+  page,
+}) => {
+  await openSample(page);
+  await sheet(page, 'Wiring').click();
+  await view(page, 'Wiring', 'Table').click();
+  const light = page.getByRole('button', { name: 'Light wire 37, here, in the picture and on paper' });
+  await light.click();
+  await expect(light).toHaveAttribute('aria-pressed', 'true');
+  await view(page, 'Wiring', 'Picture').click();
+  await expect(page.locator('path.wire-on')).toHaveCount(1);
+  await expect(page.getByRole('heading', { name: /P34 – .*signal|signal – .*P34/ })).toBeVisible();
+  await view(page, 'Wiring', 'Paper').click();
+  // In its drawing and in the list.
+  const lights = page.locator('svg.sheet-page rect.no-print');
+  await expect(lights).toHaveCount(2);
+  await page.emulateMedia({ media: 'print' });
+  await expect(lights.first()).toBeHidden();
+  await page.emulateMedia({ media: 'screen' });
+  const files: string[] = [];
+  page.on('download', (file) => void file.path().then((path) => files.push(readFileSync(path, 'utf8'))));
+  await page.getByRole('button', { name: 'Save as SVG' }).click();
+  await expect.poll(() => files.length).toBeGreaterThan(2);
+  for (const file of files) expect(file).not.toContain('no-print');
+  // Another one, pressed on paper, then seen in the table.
+  await page.locator('svg.sheet-page').first().getByText('38 blue').click();
+  await view(page, 'Wiring', 'Table').click();
+  await expect(light).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByRole('button', { name: /^Light wire 38,/ })).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('a board with too few inputs: the planner says who is in the way and adds the converter that helps', async ({
   page,
 }) => {

@@ -8,6 +8,7 @@ const PNG_DOTS_PER_MM = 8;
 export async function svgText(page: SVGSVGElement): Promise<string> {
   const copy = page.cloneNode(true) as SVGSVGElement;
   copy.removeAttribute('class');
+  for (const shown of copy.querySelectorAll('.no-print')) shown.remove();
   const style = document.createElementNS('http://www.w3.org/2000/svg', 'style');
   style.textContent = [
     await face('Atkinson Hyperlegible Next Variable', sansUrl),

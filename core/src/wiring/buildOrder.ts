@@ -29,6 +29,7 @@ export type BuildStep = {
   | { readonly kind: 'off' }
   | {
       readonly kind: 'wire';
+      readonly wireId: string;
       readonly of: WireKind;
       /** As in the table and on paper, from 1. */
       readonly number: number;
@@ -48,6 +49,7 @@ export function buildSteps(circuit: Circuit): BuildStep[] {
   const wired = wires.map((wire, at): BuildStep & { readonly kind: 'wire' } => ({
     id: `wire ${endKey(wire.from)} ${endKey(wire.to)}`,
     kind: 'wire',
+    wireId: wire.id,
     of: wireKind(circuit, wire),
     number: at + 1,
     from: wire.from,

@@ -29,6 +29,13 @@ export type HubBlock = {
   readonly heightMm: number;
 };
 
+/** What is lit on the screen; nothing of it is printed or saved. */
+export type LitOnPaper = {
+  readonly wires: ReadonlySet<string>;
+  readonly onPress: (wireId: string) => void;
+};
+export const LIT_INK = '#f4cfc0';
+
 const boxHeight = ({ wires }: Neighbour): number => HEAD + wires.length * ROW + 1;
 const sideHeight = (side: readonly Neighbour[]): number =>
   side.reduce((sum, one) => sum + boxHeight(one) + GAP, 0);
@@ -55,18 +62,20 @@ export function HubDrawing({
   x,
   y,
   width,
+  lit,
 }: {
   block: HubBlock;
   x: number;
   y: number;
   width: number;
+  lit: LitOnPaper | null;
 }) {
   const middle = (width - BOX) / 2;
   const height = heightMm - BELOW - GAP;
   return (
     <g transform={`translate(${x} ${y})`}>
       <PartBox placed={placed} x={middle} y={0} height={height} isOwn />
-      <SideDrawing placed={placed} side={left} boxX={0} from={BOX} to={middle} isLeft />
+      <SideDrawing placed={placed} side={left} boxX={0} from={BOX} to={middle} isLeft lit={lit} />
       <SideDrawing
         placed={placed}
         side={right}
@@ -74,6 +83,7 @@ export function HubDrawing({
         from={middle + BOX}
         to={width - BOX}
         isLeft={false}
+        lit={lit}
       />
     </g>
   );
@@ -86,6 +96,7 @@ function SideDrawing({
   from,
   to,
   isLeft,
+  lit,
 }: {
   placed: Placed;
   side: readonly Neighbour[];
@@ -93,6 +104,7 @@ function SideDrawing({
   from: number;
   to: number;
   isLeft: boolean;
+  lit: LitOnPaper | null;
 }) {
   return side.map((neighbour, at) => {
     const top = sideHeight(side.slice(0, at));
@@ -109,6 +121,7 @@ function SideDrawing({
             from={from}
             to={to}
             isLeft={isLeft}
+            lit={lit}
           />
         ))}
       </g>
@@ -179,6 +192,7 @@ function WireLine({
   from,
   to,
   isLeft,
+  lit,
 }: {
   wire: NeighbourWire;
   own: Placed;
@@ -187,6 +201,7 @@ function WireLine({
   from: number;
   to: number;
   isLeft: boolean;
+  lit: LitOnPaper | null;
 }) {
   const { cable, kind, isJoin } = wire;
   const [ownEdge, otherEdge] = isLeft ? [to, from] : [from, to];
@@ -204,7 +219,17 @@ function WireLine({
     : [terminalName(own, wire.own), terminalName(other, wire.other)];
   const letters = (isOwn: boolean) => Math.floor((isOwn ? BOX / 2 - 2 : BOX - 4) / (TYPE * 0.6));
   return (
-    <g>
+    <g onClick={() => lit?.onPress(wire.id)} className={lit ? 'cursor-pointer' : undefined}>
+      {lit?.wires.has(wire.id) && (
+        <rect
+          className="no-print"
+          x={from - BOX / 2}
+          y={y - ROW / 2 + 0.3}
+          width={to - from + BOX}
+          height={ROW - 0.6}
+          fill={LIT_INK}
+        />
+      )}
       <line
         x1={from}
         x2={to}

@@ -11,6 +11,8 @@ import type { PaperName } from '../../../paper/paper.ts';
 import { PlacementFields } from './PlacementFields.tsx';
 import { placementPages } from './PlacementPages.tsx';
 import { pngBlob, svgText } from '../../../paper/saveSheet.ts';
+import { wiresOf, type Selected } from '../wiring/picture/selection.ts';
+import type { LitOnPaper } from './HubDrawing.tsx';
 import { wiringPages } from './WiringPages.tsx';
 
 type Kind = 'wiring' | 'labels' | 'placement';
@@ -24,15 +26,22 @@ const KINDS = [
 export function PaperView({
   plan,
   verdict,
+  selected,
+  onSelect,
 }: {
   plan: ReturnType<typeof usePlan>;
   /** Null while it is worked out: no sheet says what is not known yet. */
   verdict: Verdict | null;
+  selected: Selected;
+  onSelect: (selected: Selected) => void;
 }) {
   const [kind, setKind] = useState<Kind>('wiring');
   const [paper, setPaper] = useState<PaperName>('A4');
   const holder = useRef<HTMLDivElement>(null);
-  const pages = usePages(plan, verdict, kind, paper);
+  const pages = usePages(plan, verdict, kind, paper, {
+    wires: wiresOf(selected, plan.wiring),
+    onPress: (id) => onSelect({ kind: 'wire', id }),
+  });
   const name = `${fileNameOf(plan.garden.name)}.${kind}`;
   const save = async (as: 'svg' | 'png') => {
     const drawn = [...(holder.current?.querySelectorAll<SVGSVGElement>('svg.sheet-page') ?? [])];
@@ -83,10 +92,11 @@ function usePages(
   verdict: Verdict | null,
   kind: Kind,
   paper: PaperName,
+  lit: LitOnPaper,
 ) {
   const [nowMs] = useState(() => Date.now());
   const subtitle = `${garden.name}, ${fullDay(nowMs, garden.timeZone)}.`;
   if (kind === 'labels') return labelPages({ circuit, paper, subtitle });
   if (kind === 'placement') return placementPages({ garden, paper, subtitle });
-  return verdict && wiringPages({ circuit, verdict, paper, subtitle });
+  return verdict && wiringPages({ circuit, verdict, paper, subtitle, lit });
 }

@@ -14,7 +14,7 @@ import {
   type PaperName,
 } from '../../../paper/paper.ts';
 import { Lines, MONO, Page, SOFT } from '../../../paper/Page.tsx';
-import { HubDrawing, hubBlocks } from './HubDrawing.tsx';
+import { HubDrawing, hubBlocks, LIT_INK, type LitOnPaper } from './HubDrawing.tsx';
 
 const SIZE = 3.2;
 /** Room for the words below the drawings. */
@@ -24,6 +24,8 @@ type Row = {
   readonly kind: 'head' | 'row' | 'tick' | 'note';
   readonly cells: readonly string[];
   readonly heightMm: number;
+  /** The wire that it is about. */
+  readonly wireId?: string;
 };
 
 /** The wiring sheet: every part with its wires, then every board's pins, every wire and cable, and what the checks say to do at the bench. */
@@ -32,11 +34,13 @@ export function wiringPages({
   verdict,
   paper,
   subtitle,
+  lit = null,
 }: {
   circuit: Circuit;
   verdict: Verdict;
   paper: PaperName;
   subtitle: string;
+  lit?: LitOnPaper | null;
 }) {
   const { width, height } = PAPERS[paper];
   const inner = width - 2 * MARGIN_MM;
@@ -55,7 +59,7 @@ export function wiringPages({
         pages={pages}
       >
         {blocks.map(({ block, topMm }, index) => (
-          <HubDrawing key={index} block={block} x={MARGIN_MM} y={topMm} width={inner} />
+          <HubDrawing key={index} block={block} x={MARGIN_MM} y={topMm} width={inner} lit={lit} />
         ))}
         <text x={MARGIN_MM} y={height - 15.5} fontSize={3.2} fill={SOFT}>
           Thick: supply. Dashed: ground. Thin: signals, in the colour of their tag. Numbers as in the list and
@@ -73,14 +77,24 @@ export function wiringPages({
         pages={pages}
       >
         {rows.map(({ block, topMm }, index) => (
-          <RowDrawing key={index} row={block} top={topMm} widths={widths} />
+          <RowDrawing key={index} row={block} top={topMm} widths={widths} lit={lit} />
         ))}
       </Page>
     )),
   ];
 }
 
-function RowDrawing({ row, top, widths }: { row: Row; top: number; widths: readonly number[] }) {
+function RowDrawing({
+  row,
+  top,
+  widths,
+  lit,
+}: {
+  row: Row;
+  top: number;
+  widths: readonly number[];
+  lit: LitOnPaper | null;
+}) {
   if (row.kind === 'head')
     return (
       <text x={MARGIN_MM} y={top + 7} fontSize={4.2} fontWeight={650}>
@@ -103,8 +117,20 @@ function RowDrawing({ row, top, widths }: { row: Row; top: number; widths: reado
   const leftOf = (at: number) => widths.slice(0, at).reduce((sum, one) => sum + one, MARGIN_MM);
   const bottom = top + row.heightMm - 0.3;
   const boxMm = row.kind === 'tick' ? 5 : 0;
+  const { wireId } = row;
+  const press = lit && wireId !== undefined ? () => lit.onPress(wireId) : undefined;
   return (
-    <>
+    <g onClick={press} className={press && 'cursor-pointer'}>
+      {wireId !== undefined && lit?.wires.has(wireId) && (
+        <rect
+          className="no-print"
+          x={MARGIN_MM}
+          y={top + 0.3}
+          width={leftOf(widths.length) - MARGIN_MM}
+          height={row.heightMm - 0.8}
+          fill={LIT_INK}
+        />
+      )}
       {row.kind === 'tick' && <Box top={top} />}
       {row.cells.map((cell, at) => (
         <Lines
@@ -125,7 +151,7 @@ function RowDrawing({ row, top, widths }: { row: Row; top: number; widths: reado
         stroke={SOFT}
         strokeWidth={0.15}
       />
-    </>
+    </g>
   );
 }
 
@@ -204,11 +230,14 @@ function rowsOf(circuit: Circuit, verdict: Verdict, widths: readonly number[]): 
     steps.flatMap((step) =>
       step.kind === 'wire' && step.of === kind
         ? [
-            tick([
-              String(step.number),
-              `${endName(circuit, step.from)} to ${endName(circuit, step.to)}`,
-              cableText(step.cable),
-            ]),
+            {
+              ...tick([
+                String(step.number),
+                `${endName(circuit, step.from)} to ${endName(circuit, step.to)}`,
+                cableText(step.cable),
+              ]),
+              wireId: step.wireId,
+            },
           ]
         : [],
     );

@@ -1,13 +1,22 @@
 import { Scroll } from '../../../ui/Scroll.tsx';
-import { useState } from 'react';
 import { Button } from '../../../ui/Button.tsx';
 import { ColourFlag } from '../../../ui/ColourFlag.tsx';
 import type { usePlan } from '../usePlan.ts';
 import { PartPanel } from './PartPanel.tsx';
+import type { Selected } from './picture/selection.ts';
 
 /** Every part with what is on its terminals; the pins of a board are its pin plan. */
-export function PartTable({ plan }: { plan: ReturnType<typeof usePlan> }) {
-  const [openId, setOpenId] = useState<string | null>(null);
+export function PartTable({
+  plan,
+  selected,
+  onSelect,
+}: {
+  plan: ReturnType<typeof usePlan>;
+  selected: Selected;
+  onSelect: (selected: Selected) => void;
+}) {
+  const openId = selected?.kind === 'part' ? selected.id : null;
+  const setOpenId = (id: string | null) => onSelect(id === null ? null : { kind: 'part', id });
   const { circuit } = plan;
   const open = openId === null ? null : (circuit.parts.get(openId) ?? null);
   const boards = [...circuit.parts.values()].filter((placed) => placed.entry.role === 'board');

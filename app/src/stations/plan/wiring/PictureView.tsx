@@ -25,11 +25,15 @@ const NARROW_PX = 700;
 export function PictureView({
   plan,
   open,
+  selected,
+  onSelect: setSelected,
   hasFindings,
   children,
 }: {
   plan: ReturnType<typeof usePlan>;
   open: Finding | null;
+  selected: Selected;
+  onSelect: (selected: Selected) => void;
   /** Whether a list to be looked at beside it stands below. */
   hasFindings: boolean;
   /** What stands below and is looked at beside it: the findings. */
@@ -38,18 +42,18 @@ export function PictureView({
   const [apart, setApart] = useState(() => window.innerWidth < NARROW_PX);
   const [shown, setShown] = useState<Shown>('all');
   const [allPins, setAllPins] = useState(false);
-  const [selected, setSelected] = useState<Selected>(null);
   const [filled, setFilled] = useState(false);
   const { circuit, wiring } = plan;
   const picture = useMemo(() => pictureOf(circuit, shown, allPins), [circuit, shown, allPins]);
   // The current's way of the chosen part goes before the finding that is open.
   const [way, setWay] = useState<readonly string[] | null>(null);
+  const about = way ? (selected?.id ?? null) : null;
   const lit = useMemo(
-    () => (way ? { ends: new Set<string>(), wires: new Set(way) } : open && lightsOf(circuit, open)),
-    [circuit, open, way],
+    () => (way ? { ends: new Set<string>(), wires: new Set(way), about } : open && lightsOf(circuit, open)),
+    [circuit, open, way, about],
   );
   // One at a time: the part that was chosen last, else the first board.
-  const [last, setLast] = useState<string | null>(null);
+  const [last, setLast] = useState(selected?.kind === 'part' ? selected.id : null);
   const parts = [...circuit.parts.values()];
   const alone =
     circuit.parts.get(last ?? '') ?? parts.find(({ entry }) => entry.role === 'board') ?? parts[0] ?? null;

@@ -1,3 +1,4 @@
+import { clsx } from 'clsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { useState } from 'react';
 import { connect, removeWire, rerouteWire } from '@plain-trowel/core/wiring/edit';
@@ -10,15 +11,25 @@ import { EndSelect } from './EndSelect.tsx';
 import { LossTable } from './LossTable.tsx';
 import { MeasureTable } from './MeasureTable.tsx';
 import { PartTable } from './PartTable.tsx';
+import { wiresOf, type Selected } from './picture/selection.ts';
 
 type PlanTools = ReturnType<typeof usePlan>;
 
 /** The wiring as a table: every wire with both its ends, to be read aloud, worked by keyboard, and changed in place. */
-export function WireTable({ plan }: { plan: PlanTools }) {
+export function WireTable({
+  plan,
+  selected,
+  onSelect,
+}: {
+  plan: PlanTools;
+  selected: Selected;
+  onSelect: (selected: Selected) => void;
+}) {
   const { wiring } = plan;
+  const lit = wiresOf(selected, wiring);
   return (
     <>
-      <PartTable plan={plan} />
+      <PartTable plan={plan} selected={selected} onSelect={onSelect} />
       <h2 className="mt-6 border-t border-ink pt-3">Wires</h2>
       <Scroll label="Wires">
         <table>
@@ -35,7 +46,15 @@ export function WireTable({ plan }: { plan: PlanTools }) {
           </thead>
           <tbody>
             {wiring.wires.map((wire, at) => (
-              <WireRow key={wire.id} plan={plan} wire={wire} number={at + 1} />
+              <WireRow
+                key={wire.id}
+                plan={plan}
+                wire={wire}
+                number={at + 1}
+                isLit={lit.has(wire.id)}
+                isChosen={selected?.kind === 'wire' && selected.id === wire.id}
+                onSelect={onSelect}
+              />
             ))}
             <NewWire plan={plan} />
           </tbody>
@@ -57,7 +76,21 @@ export function WireTable({ plan }: { plan: PlanTools }) {
 }
 
 /** One wire in words; its two choices of terminal are only made when it is to be changed. */
-function WireRow({ plan, wire, number }: { plan: PlanTools; wire: Wire; number: number }) {
+function WireRow({
+  plan,
+  wire,
+  number,
+  isLit,
+  isChosen,
+  onSelect,
+}: {
+  plan: PlanTools;
+  wire: Wire;
+  number: number;
+  isLit: boolean;
+  isChosen: boolean;
+  onSelect: (selected: Selected) => void;
+}) {
   const { circuit } = plan;
   const [changing, setChanging] = useState(false);
   const [from, to] = [endName(circuit, wire.from), endName(circuit, wire.to)];
@@ -65,8 +98,18 @@ function WireRow({ plan, wire, number }: { plan: PlanTools; wire: Wire; number: 
   const reroute = (nextFrom: End, nextTo: End) =>
     void plan.changeWiring('wire rerouted', (held) => rerouteWire(held, wire.id, nextFrom, nextTo));
   return (
-    <tr>
-      <td className="num text-right">{number}</td>
+    <tr className={clsx(isLit && 'bg-paper-2 font-semibold')}>
+      <td className="text-right">
+        <Button
+          look="quiet"
+          className="num min-h-0! py-0!"
+          aria-pressed={isChosen}
+          aria-label={`Light wire ${number}, here, in the picture and on paper`}
+          onClick={() => onSelect(isChosen ? null : { kind: 'wire', id: wire.id })}
+        >
+          {number}
+        </Button>
+      </td>
       <td>
         {changing ? (
           <EndSelect

@@ -9,6 +9,7 @@ import { usePlan } from '../usePlan.ts';
 import { BuildView } from './build/BuildView.tsx';
 import { CableTable } from './CableTable.tsx';
 import { FindingList, isSame } from './FindingList.tsx';
+import type { Selected } from './picture/selection.ts';
 import { PictureView } from './PictureView.tsx';
 import { PlanBar } from './PlanBar.tsx';
 import { SumsView } from './sums/SumsView.tsx';
@@ -22,6 +23,8 @@ export default function WiringSheet() {
   const plan = usePlan();
   const view = useView(VIEWS);
   const [opened, setOpened] = useState<Finding | null>(null);
+  // A part or a wire, chosen in the picture, in a list or on paper, is lit in all of them.
+  const [selected, setSelected] = useState<Selected>(null);
   const [blocked, setBlocked] = useState<readonly Blocked[]>([]);
   const { wiring } = plan;
   const checked = useVerdict(plan);
@@ -72,6 +75,8 @@ export default function WiringSheet() {
         <PictureView
           plan={plan}
           open={open}
+          selected={selected}
+          onSelect={setSelected}
           // Until the first verdict is there the picture keeps the place it will have beside a list.
           hasFindings={latest?.findings.some((one) => one.severity !== 'note') ?? true}
         >
@@ -80,7 +85,7 @@ export default function WiringSheet() {
       )}
       {view === 'table' && wiring.parts.length > 0 && (
         <>
-          <WireTable plan={plan} />
+          <WireTable plan={plan} selected={selected} onSelect={setSelected} />
           <div className="mt-6">{findings}</div>
         </>
       )}
@@ -97,7 +102,9 @@ export default function WiringSheet() {
         />
       )}
       {view === 'sums' && <SumsView />}
-      {view === 'paper' && <PaperView plan={plan} verdict={verdict} />}
+      {view === 'paper' && (
+        <PaperView plan={plan} verdict={verdict} selected={selected} onSelect={setSelected} />
+      )}
     </>
   );
 }
