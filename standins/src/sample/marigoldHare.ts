@@ -40,7 +40,12 @@ const HISTORY_MS = 72 * HOUR_MS;
 const UNPLUGGED_MS = 158 * 60_000;
 const LINE_EVERY_MS = 300_000;
 
-const placed = (where: string, between: string, mapNote: string): Placement => ({ where, between, mapNote });
+const placed = (
+  where: string,
+  between: string,
+  mapNote: string,
+  lies: Placement['lies'] = 'upright',
+): Placement => ({ where, between, mapNote, lies });
 
 /** The pump into the jug: s and ml. */
 const JUG = [

@@ -4,6 +4,7 @@ import { curveOf } from '../bind/curveOf.ts';
 import { contradictions } from '../bind/contradictions.ts';
 import { ALERT_KINDS } from '../../control/alerts.ts';
 import { readGarden } from './gardenFile.ts';
+import type { Probe } from './schema.ts';
 import { firstLine } from '../edits/gardenForTests.ts';
 
 /** A garden as version 1 wrote it, shortened by hand from a real export. */
@@ -60,12 +61,12 @@ test('a garden of version 1 opens with an empty plan, an empty wiring, and every
   const channels = VERSION_1.channels.map(({ pegs: _pegs, ...channel }) => channel);
   // Words that were never moved go with the limits.
   const plots = VERSION_1.plots.map((plot) => ({ ...plot, bandEdges: [175, 350, 600, 800] }));
-  expect(read.value).toMatchObject({ ...VERSION_1, version: 12, plots, channels, runs: [] });
+  expect(read.value).toMatchObject({ ...VERSION_1, version: 13, plots, channels, runs: [] });
   expect(read.value.waterLines[0]).toMatchObject({ flowMlPerS: 9, trials: [], trialNote: '' });
   expect(read.value.plots[0]?.soil.bulkDensity).toBeNull();
   expect(read.value.wiring).toEqual({ parts: [], wires: [], cables: [] });
   expect(read.value.plan.answers.power).toBeNull();
-  expect(read.value.probes[0]?.placement).toEqual({ where: '', between: '', mapNote: '' });
+  expect(read.value.probes[0]?.placement).toEqual({ where: '', between: '', mapNote: '', lies: 'upright' });
 });
 
 test('a damaged garden of version 1 is refused with the field, not with a fall', () => {
@@ -117,7 +118,7 @@ test('a garden of version 2 opens with channels that measure moisture, and refer
   };
   const read = readGarden(version2);
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  expect(read.value.version).toBe(12);
+  expect(read.value.version).toBe(13);
   expect(read.value.channels[0]).toMatchObject({
     quantity: 'moisture',
     correction: { kind: 'none' },
@@ -302,10 +303,28 @@ test('of version 8: words that were moved stay, limits that were moved were set 
   expect(opened({ bandEdges: [100, 350, 700, 850] })).toMatchObject({ bandEdges: [100, 350, 700, 850] });
 });
 
+/** A probe as before version 13, when it could not be said how it lies. */
+const stood = (probe: Probe): object => {
+  const { lies: _lies, ...placement } = probe.placement;
+  return { ...probe, placement };
+};
+
+test('of version 12: every probe stood upright, and keeps what was said of its place', () => {
+  const read = readGarden(structuredClone(VERSION_1));
+  if (!read.ok) throw new Error(JSON.stringify(read.issue));
+  const placement = { where: 'a hand from the rim', between: 'two drippers', mapNote: 'left' };
+  const probes = read.value.probes.map((probe) => ({ ...probe, placement }));
+  expect(readGarden({ ...read.value, version: 12, probes })).toMatchObject({
+    ok: true,
+    value: { version: 13, probes: [{ placement: { ...placement, lies: 'upright' } }] },
+  });
+});
+
 test('a garden of version 10 opens as it is: contacts and lamps have no parts yet', () => {
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
-  const before = { ...read.value, version: 10 };
+  const probes = read.value.probes.map(stood);
+  const before = { ...read.value, version: 10, probes };
   expect(readGarden(before)).toEqual({ ok: true, value: read.value });
 });
 
@@ -313,10 +332,10 @@ test('of version 11: probes on a bus were spoken to at 9600 bits a second', () =
   const read = readGarden(structuredClone(VERSION_1));
   if (!read.ok) throw new Error(JSON.stringify(read.issue));
   const [probe] = read.value.probes;
-  const onBus = { ...probe, bus: { address: 4, mapId: 'two' } };
+  const onBus = { ...(probe ? stood(probe) : {}), bus: { address: 4, mapId: 'two' } };
   const opened = readGarden({ ...read.value, version: 11, probes: [onBus] });
   expect(opened).toMatchObject({
     ok: true,
-    value: { version: 12, probes: [{ bus: { address: 4, mapId: 'two', baud: 9600 } }] },
+    value: { version: 13, probes: [{ bus: { address: 4, mapId: 'two', baud: 9600 } }] },
   });
 });

@@ -12,7 +12,8 @@ type Loose = Readonly<Record<string, unknown>>;
 const isObject = (value: unknown): value is Loose =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-export const NO_PLACEMENT = { where: '', between: '', mapNote: '' } as const;
+const PLACEMENT_OF_2 = { where: '', between: '', mapNote: '' } as const;
+export const NO_PLACEMENT = { ...PLACEMENT_OF_2, lies: 'upright' } as const;
 
 const { drawer: _drawer, answers: EMPTY_ANSWERS, ...EMPTY_REST } = EMPTY_PLAN;
 const { zones: _zones, ...ANSWERS_OF_2 } = EMPTY_ANSWERS;
@@ -21,7 +22,9 @@ const PLAN_OF_2 = { ...EMPTY_REST, answers: ANSWERS_OF_2 };
 /** From version 1: no plan, no wiring, no own catalogue entries yet; probes without a placement. */
 function fromVersion1(garden: Loose): Loose {
   const probes = Array.isArray(garden.probes)
-    ? garden.probes.map((probe: unknown) => (isObject(probe) ? { ...probe, placement: NO_PLACEMENT } : probe))
+    ? garden.probes.map((probe: unknown) =>
+        isObject(probe) ? { ...probe, placement: PLACEMENT_OF_2 } : probe,
+      )
     : garden.probes;
   return { ...garden, version: 2, probes, plan: PLAN_OF_2, wiring: EMPTY_NETLIST, catalogue: [] };
 }
@@ -350,6 +353,15 @@ const fromVersion11 = (garden: Loose): Loose => ({
   ),
 });
 
+/** From version 12: every probe stood upright in the soil. */
+const fromVersion12 = (garden: Loose): Loose => ({
+  ...garden,
+  version: 13,
+  probes: eachOf(garden.probes, (probe) =>
+    isObject(probe.placement) ? { ...probe, placement: { ...probe.placement, lies: 'upright' } } : probe,
+  ),
+});
+
 const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion1,
   fromVersion2,
@@ -362,6 +374,7 @@ const STEPS: readonly ((garden: Loose) => Loose)[] = [
   fromVersion9,
   fromVersion10,
   fromVersion11,
+  fromVersion12,
 ];
 
 /** Kinds of signals and alerts that came later than the document: they stand as at first, before night and "content". */

@@ -7,6 +7,10 @@ import { QUANTITIES } from '../../quantity/quantities.ts';
 import { correctionSchema } from '../../temperature/correction.ts';
 import { COLOUR_TAGS } from '../../wiring/netlist.ts';
 
+/** How a probe lies in the soil: from the surface down, level on its edge at its depth, or whole in the soil with its middle at its depth. */
+export const PROBE_LIES = ['upright', 'on edge', 'in the middle'] as const;
+export type ProbeLies = (typeof PROBE_LIES)[number];
+
 /** Steps of a first test, in the order they are done. */
 export const TEST_STEPS = ['touch', 'air', 'water'] as const;
 export type TestStep = (typeof TEST_STEPS)[number];
@@ -26,8 +30,8 @@ export const probe = z.strictObject({
   kind: z.enum(PROBE_KINDS),
   colour: z.enum(COLOUR_TAGS),
   depthCm: z.number().min(0).max(300),
-  /** Where it sits, in words: for the placement sheet. */
-  placement: z.strictObject({ where: text, between: text, mapNote: text }),
+  /** Where it sits, in words, and how it lies in the soil: for the placement sheet. */
+  placement: z.strictObject({ where: text, between: text, mapNote: text, lies: z.enum(PROBE_LIES) }),
   firstTest: z.strictObject({
     touch: testResult.nullable(),
     air: testResult.nullable(),

@@ -27,7 +27,7 @@ import { contact } from './contactSchema.ts';
 import { alertRule, plotSize, reservoir, signalRule, warmth, waterLine } from './waterSchema.ts';
 
 export const GARDEN_FORMAT = 'plain-trowel-garden';
-export const GARDEN_VERSION = 12;
+export const GARDEN_VERSION = 13;
 
 const tenths = z.int().min(0).max(1000);
 

@@ -2,6 +2,8 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { setPlacement } from '@plain-trowel/core/garden/edits/plan';
 import type { Probe } from '@plain-trowel/core/garden/document/schema';
+import { PROBE_LIES, type ProbeLies } from '@plain-trowel/core/garden/document/probeSchema';
+import { LIES_WORDS } from '../../../words/placementText.ts';
 import { CellNumber } from '../../../ui/CellNumber.tsx';
 import type { usePlan } from '../usePlan.ts';
 import { useShownUnit } from '../../../data/useUnits.ts';
@@ -29,6 +31,7 @@ export function PlacementFields({ plan }: { plan: ReturnType<typeof usePlan> }) 
           <tr>
             <th>Probe</th>
             <th className="text-right">Depth {unit}</th>
+            <th>It lies</th>
             {FIELDS.map((field) => (
               <th key={field.key}>{field.label}</th>
             ))}
@@ -53,6 +56,23 @@ export function PlacementFields({ plan }: { plan: ReturnType<typeof usePlan> }) 
                   decimals={1}
                   onKeep={(value) => value !== null && keep(probe, { depthCm: value })}
                 />
+              </td>
+              <td>
+                <select
+                  aria-label={`How ${probe.label} lies in the soil`}
+                  className="field min-h-[30px]! w-[214px] py-0.5!"
+                  value={probe.placement.lies}
+                  onChange={({ target }) => keep(probe, { lies: target.value as ProbeLies })}
+                >
+                  {PROBE_LIES.map((one) => (
+                    <option key={one} value={one}>
+                      {LIES_WORDS[one].name}
+                    </option>
+                  ))}
+                </select>
+                <span className="block max-w-[214px] text-[12.5px] leading-snug text-soft">
+                  {LIES_WORDS[probe.placement.lies].why}
+                </span>
               </td>
               {FIELDS.map((field) => (
                 <td key={field.key}>

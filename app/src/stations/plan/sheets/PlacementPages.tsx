@@ -1,10 +1,12 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
 import type { Garden, Plot, Probe } from '@plain-trowel/core/garden/document/schema';
+import { InSoil } from './InSoil.tsx';
 import { dealPages, MARGIN_MM, PAPERS, type PaperName } from '../../../paper/paper.ts';
-import { INK, Lines, Page, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
+import { Lines, Page, SOFT } from '../../../paper/Page.tsx';
+import { LIES_WORDS } from '../../../words/placementText.ts';
 import { depthText } from '../../../words/unitText.ts';
 
-const BLOCK_MM = 46;
+const BLOCK_MM = 54;
 /** What goes wrong when a probe is put in, and is not seen afterwards. */
 const DO_NOT = [
   'Do not push a probe with a line past its line; what is above it must stay dry.',
@@ -52,16 +54,12 @@ export function placementPages({
   ));
 }
 
-/** Depth of the drawn pot, cm; deeper probes are drawn at its floor, with their number. */
-const POT_CM = 30;
-
 function Placed({ probe, plot, top, paper }: { probe: Probe; plot: Plot; top: number; paper: PaperName }) {
   const textX = MARGIN_MM + 52;
+  const { lies } = probe.placement;
+  // Below the words on how it lies, which take three lines.
+  const next = lies === 'upright' ? 22 : 29;
   const textWidth = PAPERS[paper].width - MARGIN_MM - textX;
-  const soil = top + 10;
-  const deep = Math.min(probe.depthCm, POT_CM);
-  const tip = soil + (deep / POT_CM) * 28;
-  const middle = MARGIN_MM + 21;
   const row = (name: string, text: string, at: number) => (
     <>
       <text x={textX} y={top + at} fontSize={3.1} fill={SOFT}>
@@ -78,46 +76,25 @@ function Placed({ probe, plot, top, paper }: { probe: Probe; plot: Plot; top: nu
   );
   return (
     <g>
-      <path
-        d={`M${MARGIN_MM + 2} ${soil - 4} L${MARGIN_MM + 6} ${soil + 30} H${MARGIN_MM + 36} L${MARGIN_MM + 40} ${soil - 4}`}
-        fill="none"
-        stroke={INK}
-        strokeWidth={0.5}
-      />
-      <line
-        x1={MARGIN_MM + 2.5}
-        x2={MARGIN_MM + 39.5}
-        y1={soil}
-        y2={soil}
-        stroke={SOFT}
-        strokeWidth={0.35}
-        strokeDasharray="2 1"
-      />
-      <rect
-        x={middle - 2}
-        y={soil - 6}
-        width={4}
-        height={tip - soil + 6}
-        fill={TAG_INKS[probe.colour]}
-        stroke={INK}
-        strokeWidth={0.4}
-      />
-      <line x1={middle - 3.5} x2={middle + 3.5} y1={soil} y2={soil} stroke={INK} strokeWidth={0.7} />
-      <line x1={middle + 8} x2={middle + 8} y1={soil} y2={tip} stroke={INK} strokeWidth={0.3} />
-      <line x1={middle + 6.5} x2={middle + 9.5} y1={tip} y2={tip} stroke={INK} strokeWidth={0.3} />
-      <text x={middle + 10} y={(soil + tip) / 2 + 1.2} fontSize={3.1}>
-        {depthText(probe.depthCm)}
-      </text>
+      <InSoil probe={probe} plot={plot} top={top} />
       <text x={textX} y={top + 7} fontSize={5.2} fontWeight={650}>
         {probe.label}
         <tspan fontSize={3.6} fontWeight={400} dx={3}>
           {plot.name}, {probe.kind}, {probe.colour === 'none' ? 'no tag' : `${probe.colour} tag`}
         </tspan>
       </text>
-      {row('Depth', `${depthText(probe.depthCm)}; the line at the soil’s surface`, 14)}
-      {row('Where in the pot', probe.placement.where, 20.5)}
-      {row('Between outlets', probe.placement.between, 29)}
-      {row('On the map', probe.placement.mapNote, 37.5)}
+      {row(
+        'Depth',
+        `${depthText(probe.depthCm)}; ${lies === 'upright' ? 'the line at the soil’s surface' : `${LIES_WORDS[lies].name}. ${LIES_WORDS[lies].why}`}`,
+        14,
+      )}
+      {row(
+        plot.kind === 'bed' || plot.kind === 'lawn' ? 'Where in it' : 'Where in the pot',
+        probe.placement.where,
+        next,
+      )}
+      {row('Between outlets', probe.placement.between, next + 8)}
+      {row('On the map', probe.placement.mapNote, next + 16)}
       <line
         x1={MARGIN_MM}
         x2={PAPERS[paper].width - MARGIN_MM}

@@ -81,7 +81,8 @@ describe('the placement sheet', () => {
     const pages = read(placementPages({ ...common, garden })).join();
     for (const one of garden.probes) {
       expect(pages).toContain(`${one.depthCm} cm; the line at the soil’s surface`);
-      for (const text of Object.values(one.placement)) expect(pages).toContain(text);
+      const { where, between, mapNote } = one.placement;
+      for (const text of [where, between, mapNote]) expect(pages).toContain(text);
     }
     expect(pages).toContain('What not to do');
     expect(pages).toContain('ask where buried services run');
@@ -91,6 +92,33 @@ describe('the placement sheet', () => {
       placementPages({ ...common, garden: setPlacement(garden, probe.id, { mapNote: '' }) }),
     ).join();
     expect(pages).toMatch(/On the map _{10,}/);
+  });
+  test('a bed is drawn as open ground, not as a pot; a trough has upright walls', () => {
+    const asKind = (kind: 'bed' | 'trough' | 'pot') =>
+      renderToStaticMarkup(
+        placementPages({
+          ...common,
+          garden: { ...garden, probes: [probe], plots: garden.plots.map((plot) => ({ ...plot, kind })) },
+        })[0],
+      );
+    const walls = /d="M14 \d+L18 \d+H48L52 \d+"/;
+    expect(asKind('pot')).toMatch(walls);
+    expect(asKind('bed')).not.toMatch(walls);
+    expect(asKind('bed')).toMatch(/d="M12 \d+H54"/);
+    expect(asKind('trough')).toMatch(/d="M12 \d+V\d+H54V\d+"/);
+  });
+  test('a probe that lies otherwise than upright is drawn so and says why, and that it must be sealed', () => {
+    const lying = (lies: 'on edge' | 'in the middle') =>
+      placementPages({ ...common, garden: setPlacement(garden, probe.id, { lies, depthCm: 15 }) });
+    expect(read(lying('on edge')).join()).toMatch(/level, on its narrow edge\. It reads one depth/);
+    expect(read(lying('on edge')).join()).toContain('sealed');
+    // Half of the drawn 30 cm, 28 mm: its edge lies 14 mm below the surface, which is 10 mm below the block.
+    expect(renderToStaticMarkup(lying('on edge')[0])).toContain(
+      '<rect x="27" y="49.4" width="12" height="1.2"',
+    );
+    expect(renderToStaticMarkup(lying('in the middle')[0])).toContain(
+      '<rect x="31" y="44" width="4" height="12"',
+    );
   });
   test('a probe deeper than the drawn pot ends at its floor and keeps its number', () => {
     const deep = setPlacement(garden, probe.id, { depthCm: 80 });
