@@ -1,6 +1,6 @@
-/** Bundles wires into cables: one for each part that sits away from the box, with the part's label and tag. */
+/** Bundles wires into cables: one for each part that sits away from the box, with the part's label and tag; from one such part to the next, as along a bus, one for each stretch. */
 import type { Catalogue } from '../catalogue/catalogue.ts';
-import { hasRole, readCircuit } from './circuit.ts';
+import { hasRole, readCircuit, type Placed } from './circuit.ts';
 import { addCable } from './edit.ts';
 import { partsWith } from './look.ts';
 import type { Cable, Netlist, Part, Wire } from './netlist.ts';
@@ -43,12 +43,13 @@ export function layCables(netlist: Netlist, catalogue: Catalogue, habits: CableH
       isHolder(wire) && wire.cableId !== null ? { ...wire, cableId: null } : wire,
     ),
   };
-  const lay = (partIds: readonly string[], of: Omit<Cable, 'id'>) => {
+  const lay = (partIds: readonly string[], belongs: (wire: Wire) => boolean, of: Omit<Cable, 'id'>) => {
     const touches = (wire: Wire) => partIds.includes(wire.from.part) || partIds.includes(wire.to.part);
     const bare = next.wires.filter(
       (wire) =>
         wire.cableId === null &&
         touches(wire) &&
+        belongs(wire) &&
         !isHolder(wire) &&
         !beside.has(wire.from.part) &&
         !beside.has(wire.to.part),
@@ -62,14 +63,31 @@ export function layCables(netlist: Netlist, catalogue: Catalogue, habits: CableH
       wires: cable.netlist.wires.map((wire) => (ids.has(wire.id) ? { ...wire, cableId: cable.id } : wire)),
     };
   };
-  for (const placed of partsWith(circuit, ...FAR))
-    lay([placed.part.id], {
+  const far = partsWith(circuit, ...FAR);
+  const isFar = new Set(far.map((placed) => placed.part.id));
+  const joinsFar = (wire: Wire) => isFar.has(wire.from.part) && isFar.has(wire.to.part);
+  const habitual = (placed: Placed): Pick<Cable, 'lengthM' | 'areaMm2'> => ({
+    lengthM: habits.lengthOf?.(placed.part) ?? habits.lengthM,
+    areaMm2: hasRole(placed, 'pump', 'valve', 'solar') ? 1 : 0.22,
+  });
+  // From one to the next, as along a bus: each stretch by itself, called by its two ends.
+  for (const [at, placed] of far.entries())
+    for (const before of far.slice(0, at)) {
+      const isBetween = (wire: Wire) =>
+        joinsFar(wire) && [wire.from.part, wire.to.part].includes(before.part.id);
+      lay([placed.part.id], isBetween, {
+        label: `${before.part.label}–${placed.part.label}`.slice(0, 60),
+        colour: placed.part.colour,
+        ...habitual(placed),
+      });
+    }
+  for (const placed of far)
+    lay([placed.part.id], (wire) => !joinsFar(wire), {
       label: placed.part.label,
       colour: placed.part.colour,
-      lengthM: habits.lengthOf?.(placed.part) ?? habits.lengthM,
-      areaMm2: hasRole(placed, 'pump', 'valve', 'solar') ? 1 : 0.22,
+      ...habitual(placed),
     });
   const fuses = partsWith(circuit, 'fuse').map((placed) => placed.part.id);
-  lay(fuses, { label: 'Supply', colour: 'red', lengthM: 1, areaMm2: 1.5 });
+  lay(fuses, () => true, { label: 'Supply', colour: 'red', lengthM: 1, areaMm2: 1.5 });
   return next;
 }

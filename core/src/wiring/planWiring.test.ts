@@ -204,4 +204,32 @@ describe('cables', () => {
       ['C2', 5],
     ]);
   });
+  test('along a bus each stretch is a cable of its own, called by its two ends; what a probe gets from the box is another', () => {
+    const bus = plan(
+      'usb: supply-usb; roof: board-wifi-two-groups; rs: transceiver-33v; b1: probe-bus-rods; b2: probe-bus-rods; b3: probe-bus-rods',
+      { parts: { b1: { label: 'P1' }, b2: { label: 'P2', colour: 'green' }, b3: { label: 'P3' } } },
+    ).netlist;
+    const carried = (label: string) => {
+      const cable = bus.cables.find((one) => one.label === label);
+      return bus.wires
+        .filter((wire) => cable && wire.cableId === cable.id)
+        .map(({ from, to }) =>
+          [from, to]
+            .map((end) => `${end.part}.${end.terminal}`)
+            .sort()
+            .join(' '),
+        )
+        .sort();
+    };
+    expect(carried('P1–P2')).toEqual(['b1.a b2.a', 'b1.b b2.b']);
+    expect(carried('P2–P3')).toEqual(['b2.a b3.a', 'b2.b b3.b']);
+    // The first has its pair from the transceiver in the box, and all have supply and ground from there.
+    expect(carried('P1').filter((ends) => ends.includes('rs.'))).toHaveLength(2);
+    for (const label of ['P2', 'P3']) {
+      expect(carried(label)).toHaveLength(2);
+      expect(carried(label).join()).not.toMatch(/\.[ab]\b/);
+    }
+    expect(bus.cables.find(({ label }) => label === 'P1–P2')?.colour).toBe('green');
+    expect(bus.wires.every((wire) => wire.cableId !== null || !/^b\d/.test(wire.to.part))).toBe(true);
+  });
 });

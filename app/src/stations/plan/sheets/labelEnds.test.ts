@@ -24,3 +24,19 @@ test('each label names its own end first and the other end after it', () => {
     { here: plant, there: box },
   ]);
 });
+
+test('of a stretch of a bus, which is called by both of its probes, each label names the one at its end', () => {
+  const circuit = readCircuit(
+    sketchNetlist('b1: probe-bus-rods; b2: probe-bus-rods; b1.a - b2.a @c; b1.b - b2.b @c', {
+      parts: { b1: { label: 'P1' }, b2: { label: 'P2' } },
+      cables: { c: { label: 'P1–P2', colour: 'green' } },
+    }),
+    catalogueWith([]),
+  );
+  const [cable] = circuit.netlist.cables;
+  if (!cable) throw new Error('no cable');
+  expect(labelEnds(circuit, cable)).toEqual([
+    { here: 'P1: A, B', there: 'P2: A, B' },
+    { here: 'P2: A, B', there: 'P1: A, B' },
+  ]);
+});
