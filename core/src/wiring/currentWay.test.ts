@@ -29,6 +29,19 @@ test('a pump: from the battery through fuse, pump and switch, and back to the ba
   expect(on?.voltage.value).toBeCloseTo(14.33, 1);
 });
 
+test('each wire on the way is told with all that it carries: the one from a fuse that feeds two carries both', () => {
+  const [ofTwo] = ways(`${pump}; p2: pump-12v; p2.plus - f.b; p2.minus - b.gnd`, 'p', values);
+  const [alone] = ways(pump, 'p', values);
+  const most = (way: typeof alone) => Math.max(...(way?.wires.map(({ ma }) => ma) ?? []));
+  const least = (way: typeof alone) => Math.min(...(way?.wires.map(({ ma }) => ma) ?? []));
+  // Alone, all four carry the pump's current, but for the microamps of the gate's resistor.
+  expect(most(alone) - least(alone)).toBeLessThan(0.1);
+  expect(least(alone)).toBeCloseTo(alone?.current.value ?? NaN, 0);
+  // With a second pump behind the same fuse, without a switch, the battery’s wire carries both: twice as much.
+  expect(most(ofTwo) / least(ofTwo)).toBeCloseTo(2, 1);
+  expect(least(ofTwo)).toBeCloseTo(ofTwo?.current.value ?? NaN, 0);
+});
+
 test('a lamp on a pin: the way begins and ends at the board that drives it', () => {
   const [on] = ways(
     'roof: board-wifi-two-groups; u: supply-usb; u.out - roof.v5; u.gnd - roof.gnd; r: resistor; l: lamp-led; roof.p18 - r.a; r.b - l.anode; l.cathode - roof.gnd',

@@ -17,8 +17,8 @@ export type CurrentWay = {
   readonly current: Worked;
   /** Across the part, V. */
   readonly voltage: Worked;
-  /** Wires on the way, out and back. */
-  readonly wires: readonly string[];
+  /** Wires on the way, out and back, each with all that it carries, mA: nearer to the source that of other parts as well. */
+  readonly wires: readonly { readonly id: string; readonly ma: number }[];
   /** Parts on the way, from the source to itself again. */
   readonly parts: readonly string[];
 };
@@ -79,7 +79,9 @@ function wayAt(whole: Whole, placed: Placed, device: Device, at: Solution): Curr
       when: at.situation.when,
       current,
       voltage: workAcross(whole.mesh, at, [device.a, device.b], `Voltage across ${placed.part.label}`),
-      wires: way.flatMap((one) => (one.partId === null ? [one.name] : [])),
+      wires: way.flatMap((one) =>
+        one.partId === null ? [{ id: one.name, ma: Math.abs(at.ampsOf(one)) * 1000 }] : [],
+      ),
       parts: parts.filter((one, index) => one !== parts[index - 1]),
     },
   ];

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { waysOf } from '@plain-trowel/core/wiring/currentWay';
 import type { Circuit, Placed } from '@plain-trowel/core/wiring/circuit';
 import { WorkedNumber } from '../../../frame/WorkedNumber.tsx';
+import { inMa } from '@plain-trowel/core/wiring/look';
 import { Field } from '../../../ui/Field.tsx';
 
 /** The current of a part and its way from plus to minus, in the situation that is chosen; its wires light up in the picture. */
@@ -12,17 +13,17 @@ export function CurrentWay({
 }: {
   circuit: Circuit;
   placed: Placed;
-  /** The wires that carry it; null when the part is left. */
-  onLight: (wires: readonly string[] | null) => void;
+  /** The wires that carry it, and how much each carries; null when the part is left. */
+  onLight: (carried: ReadonlyMap<string, string> | null) => void;
 }) {
   const ways = useMemo(() => waysOf(circuit, placed), [circuit, placed]);
   const [when, setWhen] = useState<string | null>(null);
   const way = ways.find((one) => one.when === when) ?? ways[0] ?? null;
-  const wires = way?.wires ?? null;
+  const lit = useMemo(() => way && new Map(way.wires.map(({ id, ma }) => [id, inMa(ma)])), [way]);
   useEffect(() => {
-    onLight(wires);
+    onLight(lit);
     return () => onLight(null);
-  }, [wires, onLight]);
+  }, [lit, onLight]);
   if (!way)
     return (
       <p className="mt-2 text-[14px] text-soft">

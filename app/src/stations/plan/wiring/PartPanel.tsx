@@ -29,7 +29,7 @@ export function PartPanel({
   placed: Placed;
   onGone: () => void;
   /** Lights wires in the picture; absent where there is none. */
-  onLight?: (wires: readonly string[] | null) => void;
+  onLight?: (carried: ReadonlyMap<string, string> | null) => void;
 }) {
   const { part, entry } = placed;
   const [summing, setSumming] = useState(false);

@@ -46,10 +46,13 @@ export function PictureView({
   const { circuit, wiring } = plan;
   const picture = useMemo(() => pictureOf(circuit, shown, allPins), [circuit, shown, allPins]);
   // The current's way of the chosen part goes before the finding that is open.
-  const [way, setWay] = useState<readonly string[] | null>(null);
+  const [way, setWay] = useState<ReadonlyMap<string, string> | null>(null);
   const about = way ? (selected?.id ?? null) : null;
   const lit = useMemo(
-    () => (way ? { ends: new Set<string>(), wires: new Set(way), about } : open && lightsOf(circuit, open)),
+    () =>
+      way
+        ? { ends: new Set<string>(), wires: new Set(way.keys()), about, says: way }
+        : open && lightsOf(circuit, open),
     [circuit, open, way, about],
   );
   // One at a time: the part that was chosen last, else the first board.

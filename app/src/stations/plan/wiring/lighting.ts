@@ -14,5 +14,5 @@ export function lightsOf(circuit: Circuit, finding: Finding): Lit {
     for (const wire of net.wires)
       if ((shared && !isGround) || isSameEnd(wire.from, end) || isSameEnd(wire.to, end)) wires.add(wire.id);
   }
-  return { ends, wires, about: null };
+  return { ends, wires, about: null, says: new Map() };
 }

@@ -104,6 +104,7 @@ export function FocusPicture({
               isLit={
                 (selected?.kind === 'wire' && selected.id === wire.id) || lit?.wires.has(wire.id) === true
               }
+              says={lit?.says.get(wire.id) ?? null}
               isMeant={{
                 own: lit?.ends.has(endKey(wire.own)) === true,
                 other: lit?.ends.has(endKey(wire.other)) === true,
@@ -165,6 +166,7 @@ function WireRow({
   otherName,
   isNamed,
   isLit,
+  says,
   isMeant,
   y,
   from,
@@ -182,6 +184,8 @@ function WireRow({
   /** One of the two parts is called as the cable is: that need not be said again. */
   isNamed: boolean;
   isLit: boolean;
+  /** What it carries. */
+  says: string | null;
   /** Terminals that a finding means. */
   isMeant: { readonly own: boolean; readonly other: boolean };
   y: number;
@@ -225,7 +229,7 @@ function WireRow({
         />
         <span className="absolute inset-y-0 left-1/2 flex max-w-[86%] -translate-x-1/2 items-center">
           <span className={clsx('truncate bg-paper px-1 text-[13px]', isLit ? 'text-handle' : 'text-ink')}>
-            <b className="num">{wire.number}</b> {label}
+            <b className="num">{wire.number}</b> {says ?? label}
           </span>
         </span>
       </button>

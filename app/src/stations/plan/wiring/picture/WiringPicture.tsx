@@ -224,6 +224,7 @@ function useEdges(
             : (layout?.routes.get(strand.id) ?? null),
         lit: lit?.wires.has(strand.id) ?? false,
         faded: lit !== null,
+        says: lit?.says.get(strand.id) ?? null,
       },
     }));
   }, [picture, layout, lit, selected, moved]);

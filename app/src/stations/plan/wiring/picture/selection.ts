@@ -8,6 +8,8 @@ export type Lit = {
   readonly wires: ReadonlySet<string>;
   /** The part that it is about, where it is about one. */
   readonly about: string | null;
+  /** What a wire carries, by its id: "5.0 mA". */
+  readonly says: ReadonlyMap<string, string>;
 };
 
 /** The wires that a choice lights: itself, or all that end at the part. */
