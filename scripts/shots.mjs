@@ -173,6 +173,7 @@ try {
   await run(wide, 1);
   await toSheet(wide, 'Wiring');
   await until(wide, '.react-flow__node');
+  await wide.getByText('one at a time', { exact: true }).click();
   await run(wide, 2);
   await shoot(wide, 'wiring');
   await toView(wide, 'Paper');
@@ -251,6 +252,7 @@ try {
   await run(wide, 3);
   await shoot(wide, 'today');
   await toSheet(wide, 'Log');
+  await run(wide, 1);
   await wide.getByText('3 d', { exact: true }).click();
   await run(wide, 2);
   await shoot(wide, 'log');

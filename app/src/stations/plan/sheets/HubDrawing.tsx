@@ -217,7 +217,7 @@ function WireLine({
   const names = isLeft
     ? [terminalName(other, wire.other), terminalName(own, wire.own)]
     : [terminalName(own, wire.own), terminalName(other, wire.other)];
-  const letters = (isOwn: boolean) => Math.floor((isOwn ? BOX / 2 - 2 : BOX - 4) / (TYPE * 0.6));
+  const letters = (isOwn: boolean) => Math.floor((isOwn ? BOX / 2 - 2.6 : BOX - 4.6) / (TYPE * 0.6));
   return (
     <g onClick={() => lit?.onPress(wire.id)} className={lit ? 'cursor-pointer' : undefined}>
       {lit?.wires.has(wire.id) && (
@@ -245,10 +245,10 @@ function WireLine({
       <text x={(from + to) / 2} y={y + 1.1} fontSize={TYPE} textAnchor="middle">
         {told}
       </text>
-      <text x={from - 1.6} y={y + 1.1} fontSize={TYPE} fontFamily={MONO} textAnchor="end">
+      <text x={from - 2.2} y={y + 1.1} fontSize={TYPE} fontFamily={MONO} textAnchor="end">
         {cut(names[0] ?? '', letters(!isLeft))}
       </text>
-      <text x={to + 1.6} y={y + 1.1} fontSize={TYPE} fontFamily={MONO}>
+      <text x={to + 2.2} y={y + 1.1} fontSize={TYPE} fontFamily={MONO}>
         {cut(names[1] ?? '', letters(isLeft))}
       </text>
     </g>

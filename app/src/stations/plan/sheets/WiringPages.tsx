@@ -62,8 +62,8 @@ export function wiringPages({
           <HubDrawing key={index} block={block} x={MARGIN_MM} y={topMm} width={inner} lit={lit} />
         ))}
         <text x={MARGIN_MM} y={height - 15.5} fontSize={3.2} fill={SOFT}>
-          Thick: supply. Dashed: ground. Thin: signals, in the colour of their tag. Numbers as in the list and
-          on the screen.
+          Thick: supply. Dashed: ground. Thin: signals, in the colour of their tag. A dot: other wires end
+          there too.
         </text>
       </Page>
     )),
