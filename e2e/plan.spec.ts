@@ -251,6 +251,20 @@ test('a wire pressed in the table, in the picture or on paper is lit in all thre
   await expect(page.getByRole('button', { name: /^Light wire 38,/ })).toHaveAttribute('aria-pressed', 'true');
 });
 
+test('the wire of a step of building is lit in the table and in the picture', async ({ page }) => {
+  await openSample(page);
+  await sheet(page, 'Wiring').click();
+  await view(page, 'Wiring', 'Build').click();
+  await page.getByRole('button', { name: 'Done, next' }).click();
+  const number = await page.getByText(/^Ground, wire \d+$/).textContent();
+  await view(page, 'Wiring', 'Table').click();
+  await expect(
+    page.getByRole('button', { name: `Light wire ${number?.replace('Ground, wire ', '') ?? ''}, here` }),
+  ).toHaveAttribute('aria-pressed', 'true');
+  await view(page, 'Wiring', 'Picture').click();
+  await expect(page.locator('path.wire-on')).toHaveCount(1);
+});
+
 test('a board with too few inputs: the planner says who is in the way and adds the converter that helps', async ({
   page,
 }) => {

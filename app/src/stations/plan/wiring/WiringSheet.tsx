@@ -93,6 +93,7 @@ export default function WiringSheet() {
       {view === 'build' && (
         <BuildView
           plan={plan}
+          onSelect={setSelected}
           faults={
             verdict
               ? verdict.findings.filter(({ severity }) => severity === 'danger' || severity === 'fault')

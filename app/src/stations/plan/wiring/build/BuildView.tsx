@@ -1,14 +1,24 @@
-import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { buildSteps, nextStep } from '@plain-trowel/core/wiring/buildOrder';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { useKeptTicks } from '../../../../ui/useKeptTicks.ts';
 import { Button } from '../../../../ui/Button.tsx';
 import type { usePlan } from '../../usePlan.ts';
+import type { Selected } from '../picture/selection.ts';
 import { StepCard } from './StepCard.tsx';
 import { StepList } from './StepList.tsx';
 
 /** Building along at the bench: one step at a time in large letters, ticked by a press or a key, taken up again after a break. */
-export function BuildView({ plan, faults }: { plan: ReturnType<typeof usePlan>; faults: number | null }) {
+export function BuildView({
+  plan,
+  faults,
+  onSelect,
+}: {
+  plan: ReturnType<typeof usePlan>;
+  faults: number | null;
+  /** The wire of the step is lit in the picture, the table and on paper. */
+  onSelect: (selected: Selected) => void;
+}) {
   const { garden } = useGarden();
   const { circuit } = plan;
   const steps = useMemo(() => buildSteps(circuit), [circuit]);
@@ -18,6 +28,10 @@ export function BuildView({ plan, faults }: { plan: ReturnType<typeof usePlan>; 
   const held = steps.findIndex(({ id }) => id === chosen);
   const at = held >= 0 ? held : (nextStep(steps, isDone) ?? steps.length - 1);
   const step = steps[at];
+  const wireId = step?.kind === 'wire' ? step.wireId : null;
+  useEffect(() => {
+    if (wireId !== null) onSelect({ kind: 'wire', id: wireId });
+  }, [wireId, onSelect]);
   const done = steps.filter(({ id }) => isDone(id)).length;
   if (!step)
     return (

@@ -6,12 +6,18 @@ import { MarkDrawing } from './MarkDrawing.tsx';
 import { MARK_ROOM, type Mark } from './marks.ts';
 import { STRIP, terminalY, type Side, type Strip } from './pictureModel.ts';
 
-type StripData = { strip: Strip; lit: ReadonlySet<string>; faded: boolean };
+type StripData = {
+  strip: Strip;
+  lit: ReadonlySet<string>;
+  /** Terminals whose symbols are drawn as lines while they are looked at. */
+  drawn: ReadonlySet<string>;
+  faded: boolean;
+};
 export type StripNodeType = Node<StripData, 'strip'>;
 
 /** One part: its label and what it is, and its terminals as ticks across the edge. */
 export const StripNode = memo(function StripNode({ data, selected }: NodeProps<StripNodeType>) {
-  const { strip, lit, faded } = data;
+  const { strip, lit, drawn, faded } = data;
   // One lead at each end needs no names; a diode's do.
   const bare = strip.isChip && strip.terminals.every((one) => one.row === 0);
   return (
@@ -76,11 +82,11 @@ export const StripNode = memo(function StripNode({ data, selected }: NodeProps<S
           mark && (
             <StripMark
               key={id}
-              mark={mark}
+              mark={drawn.has(id) ? { ...mark, symbol: null } : mark}
               side={side}
               x={side === 'left' ? 0 : strip.width}
               y={terminalY(strip, row)}
-              faded={faded && !lit.has(id)}
+              faded={faded && !lit.has(id) && !drawn.has(id)}
             />
           ),
       )}

@@ -80,7 +80,12 @@ function Canvas({ picture, lit, selected, onSelect, onConnect, onReroute, onMove
                 type: 'strip',
                 position: { ...place },
                 selected: selected?.kind === 'part' && selected.id === strip.id,
-                data: { strip, lit: litHere, faded: lit !== null && litHere.size === 0 },
+                data: {
+                  strip,
+                  lit: litHere,
+                  drawn: drawnTerminals(picture, strip.id, lit, selected),
+                  faded: lit !== null && litHere.size === 0,
+                },
                 ariaLabel: `${strip.label}, ${strip.name}`,
               },
             ]
@@ -182,6 +187,26 @@ function withEnds(
     tell({ part: source, terminal: sourceHandle }, { part: target, terminal: targetHandle });
 }
 
+/** Whether a wire is looked at: lit, chosen, or of the part that is. */
+const isLooked = ({ id, from, to }: Strand, lit: Lit | null, selected: Selected): boolean =>
+  lit?.wires.has(id) === true ||
+  (selected?.kind === 'wire' && selected.id === id) ||
+  (selected?.kind === 'part' && lit === null && (selected.id === from.part || selected.id === to.part));
+
+/** Terminals of a part whose symbols are drawn as lines just now. */
+const drawnTerminals = (
+  picture: Picture,
+  partId: string,
+  lit: Lit | null,
+  selected: Selected,
+): ReadonlySet<string> =>
+  new Set(
+    picture.strands
+      .filter((strand) => strand.isSymbol && isLooked(strand, lit, selected))
+      .flatMap(({ from, to }) => [from, to])
+      .flatMap(({ part, terminal }) => (part === partId ? [terminal] : [])),
+  );
+
 /** Wires follow the layout's route while both of their parts stand where it put them. */
 function useEdges(
   picture: Picture,
@@ -199,14 +224,8 @@ function useEdges(
     .join(' ');
   return useMemo(() => {
     const away = new Set(moved.split(' '));
-    const isLit = (strand: Strand) =>
-      lit?.wires.has(strand.id) === true ||
-      (selected?.kind === 'wire' && selected.id === strand.id) ||
-      (selected?.kind === 'part' &&
-        lit === null &&
-        (selected.id === strand.from.part || selected.id === strand.to.part));
     // What a symbol stands for is drawn while it is looked at.
-    const drawn = picture.strands.filter((strand) => !strand.isSymbol || isLit(strand));
+    const drawn = picture.strands.filter((strand) => !strand.isSymbol || isLooked(strand, lit, selected));
     return drawn.map((strand): WireEdgeType & Edge => ({
       id: strand.id,
       type: 'wire',

@@ -81,8 +81,13 @@ describe('wires', () => {
   test('are named by both ends and their cable', () => {
     expect(shown('all').map((one) => one.name)).toContain('Wire 9: L1 signal – roof P34, cable L1, yellow');
   });
-  test('a cable is tagged once, and only where no part names it', () => {
-    expect(shown('all').flatMap((one) => one.tag ?? [])).toEqual(['Supply']);
+  test('a cable is named with its colour, once, on a wire that is drawn as a line', () => {
+    const tags = shown('all').flatMap(({ tag, isSymbol }) => (tag === null ? [] : [[tag, isSymbol]]));
+    expect(tags).toEqual([
+      ['Supply red', false],
+      ['pump', false],
+      ['L1 yellow', false],
+    ]);
   });
 });
 

@@ -8,7 +8,7 @@ import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { inOhm } from '@plain-trowel/core/wiring/look';
 import { endName } from '../ends.ts';
 import { fact, type Circuit, type Placed } from '@plain-trowel/core/wiring/circuit';
-import { endKey, type ColourTag, type End, type Wire } from '@plain-trowel/core/wiring/netlist';
+import { endKey, type Cable, type ColourTag, type End, type Wire } from '@plain-trowel/core/wiring/netlist';
 import { wireKind, type WireKind } from '@plain-trowel/core/wiring/buildOrder';
 import { marksOf, padOf, symbolWires, type Mark } from './marks.ts';
 
@@ -49,7 +49,7 @@ export type Strand = {
   readonly to: End;
   readonly kind: WireKind;
   readonly colour: ColourTag;
-  /** Set on one wire of a cable that is called otherwise than the parts it joins; else the strips name it already. */
+  /** Name and colour of its cable, on one wire of each: "L1 yellow". */
   readonly tag: string | null;
   /** A short symbol at both ends stands for it, unless it is lit: supplies and grounds run everywhere, and lines of them hide the others. */
   readonly isSymbol: boolean;
@@ -125,10 +125,8 @@ export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Pic
     if (!there.has(endKey(wire.from)) || !there.has(endKey(wire.to))) return [];
     const isSymbol = symbols.has(wire.id);
     const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
-    const named = [wire.from, wire.to].some(
-      (end) => circuit.parts.get(end.part)?.part.label === cable?.label,
-    );
-    const tag = cable && !isSymbol && !named && !tagged.has(cable.id) ? cable.label : null;
+    // Once for each cable, on the first of its wires that is a line.
+    const tag = cable && !isSymbol && !tagged.has(cable.id) ? tagOf(cable) : null;
     if (tag !== null && cable) tagged.add(cable.id);
     return [
       {
@@ -148,6 +146,8 @@ export function pictureOf(circuit: Circuit, shown: Shown, allPins: boolean): Pic
   const strips = [...circuit.parts.values()].map((placed) => stripOf(placed, used, marks, allPins));
   return { strips, strands };
 }
+
+const tagOf = ({ label, colour }: Cable): string => (colour === 'none' ? label : `${label} ${colour}`);
 
 function nameOfWire(circuit: Circuit, wire: Wire): string {
   const cable = wire.cableId === null ? undefined : circuit.cables.get(wire.cableId);
