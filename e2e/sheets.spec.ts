@@ -4,7 +4,7 @@ import { expect, expectAccessible, openSample, plot, sheet, startFromParts, test
 
 /** Sheets and the views that stand beside the one that opens first. */
 const STATIONS = {
-  Plan: { Parts: ['List', 'Power', 'Catalogue'], Wiring: ['Table', 'Cables', 'Sums', 'Paper'] },
+  Plan: { Parts: ['List', 'Power', 'Catalogue'], Wiring: ['Table', 'Cables', 'Build', 'Sums', 'Paper'] },
   Bench: { Readout: [], Calibrate: [], Dose: [] },
   'Rules and Season': { Limits: [], Log: [] },
 } as const;

@@ -11,7 +11,7 @@ import { terminalName } from '../wiring/ends.ts';
 import { isSmall, valueOf } from '../wiring/picture/pictureModel.ts';
 import { INK, MONO, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
 
-/** Sizes on paper, mm. Capital letters of this type are 2.2 mm high: read at arm’s length. */
+/** Sizes on paper, mm. capital letters of this type are 2.1 mm high: read at arm’s length. */
 const TYPE = 3.2;
 const ROW = 5.4;
 const HEAD = 10.5;
