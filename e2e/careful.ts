@@ -40,6 +40,8 @@ export const test = base.extend<{ page: Page }>({
 
 /** Fails on anything that axe finds wrong with the sheet as it stands. Asked for violations alone, it takes a quarter of the time. */
 export async function expectAccessible(page: Page): Promise<void> {
+  // A sheet that is on its way has no head yet.
+  await expect(page.locator('h1').first()).toBeAttached();
   await page.evaluate(axe.source);
   const { violations } = await page.evaluate<AxeResults>('axe.run({ resultTypes: ["violations"] })');
   expect(

@@ -31,7 +31,8 @@ test('an imported May is shown in November, whole, by days, earlier and later; b
   // Nothing of May in the last day; all of it with one press.
   await page.getByRole('button', { name: 'All of it' }).click();
   await expect(page.getByLabel('From the day')).toHaveValue('2026-05-01');
-  await expect(page.getByText(/in 2\d\d d/)).toBeVisible();
+  // The sums go by what a probe read, and say that the stand-ins of today are left out.
+  await expect(page.getByText(/those of stand-ins among them left out of the other numbers/)).toBeVisible();
 
   const from = page.getByLabel('From the day');
   const to = page.getByLabel('To the day');
@@ -245,14 +246,7 @@ test('old days are thinned out for good: what goes is said before, a box must be
     t: 1746349200 + at * 60,
     v: 1500 + ((at * 37) % 60),
   }));
-  await page
-    .locator('input[type=file]')
-    .last()
-    .setInputFiles({
-      name: 'may.senml',
-      mimeType: 'application/senml+json',
-      buffer: Buffer.from(JSON.stringify(minutes)),
-    });
+  await giving(page)('may.senml', JSON.stringify(minutes));
   await page.getByRole('button', { name: 'Take in 600 readings' }).click();
   await expect(message(page, /600 new readings were taken in/)).toBeVisible();
   await page.getByText('What the readings take, and having fewer').click();
