@@ -251,6 +251,21 @@ test('a wire pressed in the table, in the picture or on paper is lit in all thre
   await expect(page.getByRole('button', { name: /^Light wire 38,/ })).toHaveAttribute('aria-pressed', 'true');
 });
 
+test('one part at a time follows the finding that is looked at, and lets one go on from there', async ({
+  page,
+}) => {
+  await openTenFaults(page);
+  await page.getByText('one at a time', { exact: true }).click();
+  const middle = page.getByLabel('Part in the middle');
+  const findings = page.getByRole('region', { name: 'Findings' });
+  await findings.getByRole('button', { name: /Lamp has no series resistor/ }).click();
+  await expect(middle.locator('option:checked')).toHaveText('Lamp');
+  await findings.getByRole('button', { name: /share address 0x3c/ }).click();
+  await expect(middle.locator('option:checked')).toHaveText(/^Display [12]$/);
+  await page.getByRole('button', { name: 'Next part' }).click();
+  await expect(middle.locator('option:checked')).not.toHaveText('Display 1');
+});
+
 test('the wire of a step of building is lit in the table and in the picture', async ({ page }) => {
   await openSample(page);
   await sheet(page, 'Wiring').click();

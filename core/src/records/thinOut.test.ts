@@ -44,7 +44,7 @@ describe('a day that is thinned out', () => {
     );
     const thin = thinnedOut(day(rows));
     expect([...(thin?.flags ?? [])].every((flags) => flags === FLAGS.imported)).toBe(true);
-    // A chart of a season looks after as it did before.
+    // Here, where the gap is long, a chart of a season draws the same as before.
     expect(thin && thinDay(thin).block.raw).toEqual(thinDay(day(rows)).block.raw);
   });
   test('loses what stood beside a recorded reading', () =>

@@ -11,7 +11,7 @@ import { terminalName } from '../wiring/ends.ts';
 import { isSmall, valueOf } from '../wiring/picture/pictureModel.ts';
 import { INK, MONO, SOFT, TAG_INKS } from '../../../paper/Page.tsx';
 
-/** Sizes on paper, mm. capital letters of this type are 2.1 mm high: read at arm’s length. */
+/** Sizes on paper, mm. Capital letters of this type are 2.1 mm high: read at arm’s length. */
 const TYPE = 3.2;
 const ROW = 5.4;
 const HEAD = 10.5;
@@ -48,9 +48,15 @@ export function hubBlocks(circuit: Circuit, mostMm: number): HubBlock[] {
 function blocksOf({ placed, neighbours }: Hub, mostMm: number): HubBlock[] {
   const [left, right] = inHalves(neighbours, (one) => boxHeight(one) + GAP);
   const heightMm = Math.max(sideHeight(left), sideHeight(right), HEAD + ROW) + BELOW;
-  if (heightMm <= mostMm || neighbours.length < 2) return [{ placed, left, right, heightMm }];
-  const [first, second] = inHalves(neighbours, (one) => boxHeight(one) + GAP);
-  return [first, second].flatMap((part) => blocksOf({ placed, neighbours: part }, mostMm));
+  const [only] = neighbours;
+  if (heightMm <= mostMm || !only || (neighbours.length === 1 && only.wires.length === 1))
+    return [{ placed, left, right, heightMm }];
+  // In two drawings: half of the neighbours in each, of a single one half of its wires.
+  const pieces: readonly (readonly Neighbour[])[] =
+    neighbours.length > 1
+      ? [left, right]
+      : inHalves(only.wires, () => 1).map((wires) => [{ placed: only.placed, wires }]);
+  return pieces.flatMap((piece) => blocksOf({ placed, neighbours: piece }, mostMm));
 }
 
 const cut = (text: string, letters: number) =>

@@ -4,6 +4,7 @@ import { catalogueOf, setPlacement, settingOf } from '@plain-trowel/core/garden/
 import { checkWiring } from '@plain-trowel/core/wiring/checks/all';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import { marigoldHare } from '@plain-trowel/standins/sample/marigoldHare';
+import { hubBlocks } from './HubDrawing.tsx';
 import { labelPages } from './LabelPages.tsx';
 import { placementPages } from './PlacementPages.tsx';
 import { wiringPages } from './WiringPages.tsx';
@@ -33,6 +34,25 @@ describe('the wiring sheet', () => {
       .map((match) => Number(match[1]));
     expect(numbers.toSorted((one, other) => one - other)).toEqual(
       circuit.netlist.wires.map((_, at) => at + 1),
+    );
+  });
+  test.each([60, 110, 250])(
+    'is cut into drawings of at most %d mm, down to half of the wires to one part; none is lost',
+    (most) => {
+      const blocks = hubBlocks(circuit, most);
+      for (const { heightMm } of blocks) expect(heightMm).toBeLessThanOrEqual(most);
+      const drawnIds = blocks.flatMap(({ left, right }) =>
+        [...left, ...right].flatMap(({ wires }) => wires.map(({ id }) => id)),
+      );
+      expect(drawnIds.toSorted()).toEqual(circuit.netlist.wires.map(({ id }) => id).toSorted());
+    },
+  );
+  test('cuts the wires to a single part as well', () => {
+    const low = hubBlocks(circuit, 30);
+    for (const { left, right, heightMm } of low)
+      if (heightMm > 30) expect([...left, ...right].flatMap(({ wires }) => wires)).toHaveLength(1);
+    expect(low.flatMap(({ left, right }) => [...left, ...right].flatMap(({ wires }) => wires))).toHaveLength(
+      circuit.netlist.wires.length,
     );
   });
   test('is upright: a page for each board and one for what lies between at most', () =>

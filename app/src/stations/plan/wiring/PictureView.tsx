@@ -55,17 +55,22 @@ export function PictureView({
         : open && lightsOf(circuit, open),
     [circuit, open, way, about],
   );
-  // One at a time: the part that was chosen last, else the first board.
-  const [last, setLast] = useState(selected?.kind === 'part' ? selected.id : null);
+  // One at a time: the part that is chosen, or has the wire or the finding that is; else the one that was chosen last, or the first board.
+  const [last, setLast] = useState<string | null>(null);
   const parts = [...circuit.parts.values()];
+  const part = selected?.kind === 'part' ? (circuit.parts.get(selected.id) ?? null) : null;
+  const wire = selected?.kind === 'wire' ? (byId(wiring.wires, selected.id) ?? null) : null;
+  const meant = wire ? [wire.from.part, wire.to.part] : (open?.ends.map((end) => end.part) ?? []);
   const alone =
-    circuit.parts.get(last ?? '') ?? parts.find(({ entry }) => entry.role === 'board') ?? parts[0] ?? null;
+    part ??
+    circuit.parts.get((meant.length === 0 || meant.includes(last ?? '') ? last : meant[0]) ?? '') ??
+    parts.find(({ entry }) => entry.role === 'board') ??
+    parts[0] ??
+    null;
   const select = (next: Selected) => {
     setSelected(next);
     if (next?.kind === 'part') setLast(next.id);
   };
-  const part = selected?.kind === 'part' ? (circuit.parts.get(selected.id) ?? null) : null;
-  const wire = selected?.kind === 'wire' ? (byId(wiring.wires, selected.id) ?? null) : null;
   const removeSelected = () => {
     if (!wire) return;
     setSelected(null);

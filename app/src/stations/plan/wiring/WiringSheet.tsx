@@ -36,7 +36,11 @@ export default function WiringSheet() {
       verdict={latest}
       isOld={verdict === null}
       open={open}
-      onOpen={setOpened}
+      onOpen={(finding) => {
+        setOpened(finding);
+        // What it means is looked at now, not what was chosen before.
+        setSelected(null);
+      }}
       onMend={(remedy) =>
         void plan.changeWiring(
           remedy.label,

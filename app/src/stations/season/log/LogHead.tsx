@@ -86,7 +86,7 @@ export function LogHead({
             ; between {say(summary.lowest)} and {say(summary.highest)}, a swing of{' '}
             <WorkedNumber id="swing" worked={workSwing(summary, scale)} />;{' '}
             <span className="num">{formatNumber(summary.readings)}</span> readings
-            {isMixed && ', those of stand-ins among them left out of the other numbers'}.{' '}
+            {isMixed && ', those of stand-ins among them left out of change and swing'}.{' '}
           </>
         ) : stretch.follows ? (
           `No reading in the last ${formatDuration((stretch.toMs - stretch.fromMs) / 1000)}. `
