@@ -74,11 +74,32 @@ test('a board that was given a key reports, and is watched, recorded and heard a
 test('a key that was cancelled no longer reports', async ({ page, request }) => {
   await openNetwork(page);
   const row = page.getByRole('row', { name: /Roof board/ });
+  const shown = page.getByRole('cell', { name: /^[0-9a-f]{40}$/ });
   await row.getByRole('button', { name: 'Make a key' }).click();
+  const first = await shown.innerText();
+  await page.getByRole('button', { name: 'Copy the key' }).click();
+  await expect(
+    page.getByRole('button', { name: 'Copied' }).or(page.getByText(/does not allow it/)),
+  ).toBeVisible();
+  // While the new one is on its way, the one that no longer works is not there to be copied.
+  let answer = () => {};
+  const held = new Promise<void>((resolve) => {
+    answer = resolve;
+  });
+  await page.route('**/boards/roof/key', async (route) => {
+    await held;
+    await route.continue();
+  });
   await row.getByRole('button', { name: 'New key …' }).click();
   await row.getByRole('button', { name: 'Replace its key' }).click();
   await expect(row.getByRole('button', { name: 'New key …' })).toBeVisible();
-  const key = await page.getByRole('cell', { name: /^[0-9a-f]{40}$/ }).innerText();
+  await expect(shown).toHaveCount(0);
+  answer();
+  const key = await shown.innerText();
+  expect(key).not.toBe(first);
+  await expect(page.getByRole('button', { name: 'Copy the key' })).toBeVisible();
+  await page.unroute('**/boards/roof/key');
+  expect((await report(request, first, 9, 2000)).status()).toBe(401);
   expect((await report(request, key, 10, 2000)).status()).toBe(200);
   await row.getByRole('button', { name: 'Cancel …' }).click();
   await expect(page.getByText(/stops working at once/)).toBeVisible();

@@ -18,8 +18,11 @@ export function BoardKeys({ standing, onChanged }: { standing: Standing; onChang
   const [made, setMade] = useState<Made | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [asks, setAsks] = useState<Asked | null>(null);
+  /** A key that is being replaced or cancelled is not shown a moment longer. */
+  const hide = (boardId: string) => setMade((shown) => (shown?.boardId === boardId ? null : shown));
   const make = async (boardId: string) => {
     setAsks(null);
+    hide(boardId);
     const done = await gateway.makeKey(garden.id, boardId);
     setProblem(done.ok ? null : gatewayIssueText(done.issue));
     if (done.ok) setMade({ boardId, key: done.value.key });
@@ -27,9 +30,9 @@ export function BoardKeys({ standing, onChanged }: { standing: Standing; onChang
   };
   const cancel = async (boardId: string) => {
     setAsks(null);
+    hide(boardId);
     const done = await gateway.revokeKey(garden.id, boardId);
     setProblem(done.ok ? null : gatewayIssueText(done.issue));
-    setMade((shown) => (shown?.boardId === boardId ? null : shown));
     onChanged();
   };
   return (
@@ -106,6 +109,7 @@ export function BoardKeys({ standing, onChanged }: { standing: Standing; onChang
       )}
       {made && (
         <NewKey
+          key={made.key}
           boardName={garden.boards.find(({ id }) => id === made.boardId)?.name ?? made.boardId}
           boardId={made.boardId}
           gardenId={garden.id}
