@@ -1,31 +1,20 @@
 import { useState } from 'react';
 import { byId } from '@plain-trowel/core/quantity/byId';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
+import { CopyButton } from '../../../ui/CopyButton.tsx';
 import { PROGRAM_LANGUAGES, printProgram, type ProgramLanguage } from '../../../words/printProgram.ts';
 
 /** For a board that prints nothing yet: a few lines of program to copy. */
 export function PrintProgram({ boardId }: { boardId: string }) {
   const { garden } = useGarden();
   const [language, setLanguage] = useState<ProgramLanguage>('C++');
-  const [copied, setCopied] = useState(false);
-  const [failed, setFailed] = useState(false);
   const board = byId(garden.boards, boardId);
   if (!board) return null;
   const channels = garden.channels.filter(
     (one) => one.boardId === boardId && one.quantity === 'moisture' && one.streamName !== '',
   );
   const program = printProgram(language, board, channels);
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(program);
-      setCopied(true);
-    } catch {
-      // Not every page may write there; the lines can be chosen and copied by hand.
-      setFailed(true);
-    }
-  };
   return (
     <details className="w-full max-w-[640px] border-t border-rule pt-2">
       <summary className="press">The board prints nothing yet: a few lines of program</summary>
@@ -34,17 +23,9 @@ export function PrintProgram({ boardId }: { boardId: string }) {
           legend="Language"
           options={PROGRAM_LANGUAGES.map((value) => ({ value, label: value }))}
           value={language}
-          onChange={(value) => {
-            setLanguage(value);
-            setCopied(false);
-          }}
+          onChange={setLanguage}
         />
-        <Button onClick={() => void copy()}>{copied ? 'Copied' : 'Copy'}</Button>
-        {failed && (
-          <span className="text-[13.5px]">
-            The browser does not allow it here: select the lines and copy them.
-          </span>
-        )}
+        <CopyButton text={program} label="Copy" />
       </div>
       <pre
         aria-label="Program"

@@ -6,6 +6,7 @@ import { useGarden } from '../../../data/gardenContext.ts';
 import { saveWritten } from '../../../data/loadedPrograms.ts';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { Button } from '../../../ui/Button.tsx';
+import { CopyButton } from '../../../ui/CopyButton.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { doesText, keepsText, problemText } from '../../../words/sketchText.ts';
 import { BenchCheck } from './BenchCheck.tsx';
@@ -23,7 +24,7 @@ import { programName } from '@plain-trowel/core/sketch/python';
 import { FarNote } from './FarNote.tsx';
 import { usePlan } from '../../plan/usePlan.ts';
 import { useVerdict } from '../../plan/wiring/useVerdict.ts';
-import { pythonProgram, sketchFiles, zipEntries, type Language, type SketchFile } from './sketchFiles.ts';
+import { pythonProgram, sketchFiles, zipEntries, type Language } from './sketchFiles.ts';
 
 const today = () => new Date().toISOString().slice(0, 10);
 
@@ -199,7 +200,7 @@ function Files({
         <Button look={language === 'MicroPython' ? 'plain' : 'primary'} onClick={save}>
           Save all files as a zip
         </Button>
-        {file && <Copy key={file.name + language} file={file} onCopied={remember} />}
+        {file && <CopyButton text={file.text} label={`Copy ${file.name}`} onCopied={remember} />}
       </div>
       <nav aria-label="Files" className="mt-4 flex flex-wrap gap-x-6 border-b border-rule">
         {files.map((one) => (
@@ -227,29 +228,6 @@ function Files({
       )}
       <Loading language={language} hasSecrets={plan.network !== null} />
       <BenchCheck boardId={boardId} plan={plan} name={names[language]} />
-    </>
-  );
-}
-
-function Copy({ file, onCopied }: { readonly file: SketchFile; readonly onCopied: () => void }) {
-  const [said, setSaid] = useState<'' | 'done' | 'failed'>('');
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(file.text);
-      setSaid('done');
-      onCopied();
-    } catch {
-      setSaid('failed');
-    }
-  };
-  return (
-    <>
-      <Button onClick={() => void copy()}>{said === 'done' ? 'Copied' : `Copy ${file.name}`}</Button>
-      {said === 'failed' && (
-        <span className="text-[13.5px]">
-          The browser does not allow it here: select the lines and copy them.
-        </span>
-      )}
     </>
   );
 }

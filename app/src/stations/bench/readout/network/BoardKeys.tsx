@@ -109,7 +109,6 @@ export function BoardKeys({ standing, onChanged }: { standing: Standing; onChang
       )}
       {made && (
         <NewKey
-          key={made.key}
           boardName={garden.boards.find(({ id }) => id === made.boardId)?.name ?? made.boardId}
           boardId={made.boardId}
           gardenId={garden.id}

@@ -1,6 +1,6 @@
-import { useState } from 'react';
 import type { Standing } from '@plain-trowel/core/protocol/feed';
 import { Button } from '../../../../ui/Button.tsx';
+import { CopyButton } from '../../../../ui/CopyButton.tsx';
 
 /** A key just made, with everything that its board must know. */
 export function NewKey({
@@ -18,7 +18,6 @@ export function NewKey({
   reach: Standing['reach'];
   onDone: () => void;
 }) {
-  const [copied, setCopied] = useState<'no' | 'yes' | 'refused'>('no');
   const hosts = reach.isOpen ? reach.addresses : ['127.0.0.1'];
   const port = location.port === '' ? '' : `:${location.port}`;
   const rows: readonly (readonly [string, readonly string[]])[] = [
@@ -37,15 +36,6 @@ export function NewKey({
         ] as const)
       : []),
   ];
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(keyText);
-      setCopied('yes');
-    } catch {
-      // Not every page may write there; the key can be chosen and copied by hand.
-      setCopied('refused');
-    }
-  };
   return (
     <section aria-label={`New key of ${boardName}`} className="mt-3 border-y border-ink py-3">
       <h3 className="text-[17px] font-semibold">{boardName}: its new key, shown this once</h3>
@@ -80,17 +70,10 @@ export function NewKey({
         </p>
       )}
       <div className="mt-3 flex flex-wrap items-center gap-3">
-        <Button look="primary" onClick={() => void copy()}>
-          {copied === 'yes' ? 'Copied' : 'Copy the key'}
-        </Button>
+        <CopyButton look="primary" text={keyText} label="Copy the key" />
         <Button look="quiet" onClick={onDone}>
           Done, hide it
         </Button>
-        {copied === 'refused' && (
-          <span className="text-[13.5px]">
-            The browser does not allow it here: select the key and copy it.
-          </span>
-        )}
       </div>
     </section>
   );
