@@ -10,6 +10,7 @@ import { appServer } from './appServer.ts';
 import { benchBudget } from './budget.ts';
 import { bigGarden } from './bigWiring.ts';
 import { openManyChannels } from './manyChannels.ts';
+import { benchSeason } from './season.ts';
 
 const DIST = join(import.meta.dirname, '../app/dist');
 
@@ -179,7 +180,10 @@ const say = (what: string, seen: Smoothness) =>
     `  ${what.padEnd(36)} ${seen.framesPerS.toFixed(0)} frames/s, worst ${seen.worstFrameMs.toFixed(0)} ms, ${(seen.busyShare * 100).toFixed(1)} % of the time in tasks over 50 ms`,
   );
 
-export async function benchBrowser(options: { tenMinutes: boolean; onlyBudget: boolean }): Promise<void> {
+export async function benchBrowser(options: {
+  tenMinutes: boolean;
+  only: 'budget' | 'season' | null;
+}): Promise<void> {
   const server = appServer(DIST);
   await new Promise((ready) => server.once('listening', ready));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -188,8 +192,9 @@ export async function benchBrowser(options: { tenMinutes: boolean; onlyBudget: b
     args: ['--no-sandbox', '--disable-gpu'],
   });
   try {
-    await benchBudget(browser, address);
-    if (options.onlyBudget) return;
+    if (options.only !== 'season') await benchBudget(browser, address);
+    if (options.only !== 'budget') await benchSeason(browser, address);
+    if (options.only !== null) return;
     console.log('\nBrowser');
     console.log(
       `  ${'first scripts, gzipped'.padEnd(36)} ${(firstScriptBytes() / 1000).toFixed(0)} kB (wanted: under 220 kB)`,

@@ -20,13 +20,14 @@ const BENCHES = {
   tables: () => benchTables(),
   gateway: () => benchGateway(),
   kills: () => benchKills(),
-  browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), onlyBudget: false }),
+  browser: () => benchBrowser({ tenMinutes: process.argv.includes('--ten-minutes'), only: null }),
 };
 
 /** Parts of a bench, for when only they are named. */
 const PARTS = {
   hour: () => benchHour(),
-  budget: () => benchBrowser({ tenMinutes: false, onlyBudget: true }),
+  budget: () => benchBrowser({ tenMinutes: false, only: 'budget' }),
+  season: () => benchBrowser({ tenMinutes: false, only: 'season' }),
 };
 
 /** All of them, or those that are named. */

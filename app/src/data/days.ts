@@ -1,5 +1,5 @@
 /** Days of readings in storage: packed, and beside each that is over its thinned form, written and dropped in one transaction, so that a chart of a year never shows another past than the days. */
-import { packDay, readDay } from '@plain-trowel/core/records/packDay';
+import { packDay, readDay, type PackedDay } from '@plain-trowel/core/records/packDay';
 import { dayOf, type DayBlock } from '@plain-trowel/core/records/series';
 import { StorageUse, type YearUse } from '@plain-trowel/core/records/storageUse';
 import { packThin, thinDay } from '@plain-trowel/core/records/thinDay';
@@ -11,10 +11,16 @@ export const DAY_STORES = ['blocks', 'thins'] as const satisfies readonly StoreN
 /** Today is written every few seconds: it is thinned once it is over. */
 const isOver = (dayMs: number): boolean => dayMs < dayOf(Date.now());
 
-export async function putDay(tx: WriteTx, gardenId: string, block: DayBlock): Promise<void> {
+/** @param packed the same day, where it was packed already */
+export async function putDay(
+  tx: WriteTx,
+  gardenId: string,
+  block: DayBlock,
+  packed: PackedDay = packDay(block),
+): Promise<void> {
   const thins = tx.objectStore('thins');
   await Promise.all([
-    tx.objectStore('blocks').put({ gardenId, ...packDay(block) }),
+    tx.objectStore('blocks').put({ gardenId, ...packed }),
     isOver(block.dayMs)
       ? thins.put({ gardenId, ...packThin(thinDay(block)) })
       : thins.delete([gardenId, block.channelId, block.dayMs]),

@@ -23,7 +23,8 @@ import {
 } from './recordsImport.ts';
 import { identified, type GardenEvent } from '@plain-trowel/core/records/event';
 import { named } from './eventIds.ts';
-import { addRecords, dayStore, readAside, readEvents } from './recordStore.ts';
+import { readAside } from './aside.ts';
+import { addRecords, dayStore, readEvents } from './recordStore.ts';
 import { writeBackup } from './writeBackup.ts';
 import { readLinkFile } from './linkStore.ts';
 

@@ -2,7 +2,7 @@ import { createContext, use } from 'react';
 import type { History } from '@plain-trowel/core/garden/document/history';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { EventDraft } from '@plain-trowel/core/records/event';
-import type { PutOutcome } from './recordStore.ts';
+import type { PutOutcome } from './putReadings.ts';
 import type { RecordsImport, RecordsRemoval } from './recordsImport.ts';
 
 /** A change to the garden, with the events that belong to it; saved together or not at all. */

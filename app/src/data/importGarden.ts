@@ -2,7 +2,7 @@ import { change, newHistory } from '@plain-trowel/core/garden/document/history';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import type { Db } from './db.ts';
 import { loadGarden, saveGarden, saveGardenWith, type StoredGarden } from './gardenStore.ts';
-import { putAside } from './recordStore.ts';
+import { putAside } from './aside.ts';
 
 /**
  * Takes in a garden from a file, all or nothing. A garden that is already here under the same id is replaced as one step that can be

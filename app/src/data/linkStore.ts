@@ -7,7 +7,7 @@ import { switchOn } from '@plain-trowel/core/control/host/engineHost';
 import { PROBE_FAULTS } from '@plain-trowel/standins/board/potProbe';
 import { BOARD_FAULTS, type World } from '@plain-trowel/standins/board/world';
 import { allOrNothing, writeTo, type Db } from './db.ts';
-import { putAside as putAsideIn } from './recordStore.ts';
+import { putAside as putAsideIn } from './aside.ts';
 
 const pot = z.object({ surfaceMl: z.number(), rootMl: z.number(), drainedMl: z.number() });
 

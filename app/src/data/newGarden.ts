@@ -6,7 +6,8 @@ import { admitted, GARDEN_STORES, putGarden } from './gardenStore.ts';
 import type { LinkMemory } from './linkStore.ts';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { putPhotos, type Photos } from './photos.ts';
-import { putEvents, putReadings, type ReadingsByChannel } from './recordStore.ts';
+import { putReadings, type ReadingsByChannel } from './putReadings.ts';
+import { putEvents } from './recordStore.ts';
 
 /** Stores a new garden together with a past it came with; a killed tab leaves the whole of it or nothing. */
 export async function storeNewGarden(

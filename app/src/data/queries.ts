@@ -1,16 +1,10 @@
 import { queryOptions } from '@tanstack/react-query';
+import { readAside } from './aside.ts';
 import { listGardens, loadGarden } from './gardenStore.ts';
 import { readKeeping, readPersistence } from './keeping.ts';
 import { loadLink } from './linkStore.ts';
 import { readerOf, recordsPart } from './records.ts';
-import {
-  latestReadings,
-  readAside,
-  readEvents,
-  readWater,
-  readWaterDays,
-  recordExtent,
-} from './recordStore.ts';
+import { latestReadings, readEvents, readWater, readWaterDays, recordExtent } from './recordStore.ts';
 import { database } from './services.ts';
 import { withoutBeside, type Series } from '@plain-trowel/core/records/series';
 

@@ -1,106 +1,16 @@
 /** Readings and events in storage. Blocks are merged inside one transaction, so a killed tab leaves whole days or nothing. */
-import { isoOf } from '@plain-trowel/core/quantity/moment';
 import { contentOf, readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
 import { WaterDays, WaterSums } from '@plain-trowel/core/records/waterGiven';
 import { zoneClock } from '@plain-trowel/core/records/zoneClock';
 import { OLD_ID } from '@plain-trowel/core/records/eventsFile';
-import { mergeDay, type Clash, type OnClash } from '@plain-trowel/core/records/mergeDay';
-import {
-  DAY_MS,
-  FLAGS,
-  incomingDays,
-  type DayBlock,
-  type Incoming,
-  type Reading,
-} from '@plain-trowel/core/records/series';
-import { allOrNothing, daysOfChannel, type AsideRecord, type Db, type WriteTx, writeTo } from './db.ts';
+import { DAY_MS, FLAGS, type DayBlock, type Reading } from '@plain-trowel/core/records/series';
+import { allOrNothing, daysOfChannel, type Db, type WriteTx, writeTo } from './db.ts';
 import type { Stretch } from '@plain-trowel/core/records/stretch';
 import type { DayStore } from '@plain-trowel/core/records/seriesReader';
-import { DAY_STORES, putDay, storedThins } from './days.ts';
+import { DAY_STORES, storedThins } from './days.ts';
 import { readDay } from '@plain-trowel/core/records/packDay';
+import { putReadings, type PutOutcome, type ReadingsByChannel } from './putReadings.ts';
 import { StorageError } from './storageProblem.ts';
-
-export type ReadingsByChannel = ReadonlyMap<string, readonly Reading[]>;
-
-/** What became of readings that were put in. */
-export type PutOutcome = {
-  readonly added: number;
-  /** Of those, the ones that stand beside recorded ones. */
-  readonly beside: number;
-  readonly same: number;
-  readonly clashes: number;
-  readonly firstClashes: readonly Clash[];
-  /** Days that could not be read and were put aside. */
-  readonly damagedDays: number;
-  /** What was written: days by channel, midnights UTC, ms. */
-  readonly writtenDays: ReadonlyMap<string, readonly number[]>;
-};
-
-const SHOWN_CLASHES = 8;
-
-/**
- * Puts readings into the days of a running transaction; a day that cannot be read is put aside, never written over.
- * @param onAdded called with what a day got, for those who must be able to take it out again
- */
-export async function putReadings(
-  tx: WriteTx,
-  gardenId: string,
-  readings: Incoming,
-  onClash: OnClash,
-  onAdded?: (added: DayBlock) => Promise<unknown>,
-): Promise<PutOutcome> {
-  let [added, beside, same, clashes, damagedDays] = [0, 0, 0, 0, 0];
-  const firstClashes: Clash[] = [];
-  const writtenDays = new Map<string, number[]>();
-  for (const { channelId, dayMs, block, readings: day } of incomingDays(readings)) {
-    const written = writtenDays.get(channelId) ?? [];
-    written.push(dayMs);
-    writtenDays.set(channelId, written);
-    const stored: unknown = await tx.objectStore('blocks').get([gardenId, channelId, dayMs]);
-    if (stored === undefined && block) {
-      await Promise.all([putDay(tx, gardenId, block), onAdded?.(block)]);
-      added += block.raw.length;
-      for (const flags of block.flags) if ((flags & FLAGS.beside) !== 0) beside += 1;
-      continue;
-    }
-    const sound = readDay(stored);
-    if (stored !== undefined && !sound) {
-      damagedDays += 1;
-      await putAside(tx, { gardenId, what: 'day', name: dayName(channelId, dayMs), record: stored });
-    }
-    const merged = mergeDay(sound, channelId, dayMs, day(), onClash);
-    if (merged.block !== sound) await putDay(tx, gardenId, merged.block);
-    if (merged.added.length > 0)
-      await onAdded?.(mergeDay(null, channelId, dayMs, merged.added, 'beside').block);
-    added += merged.added.length;
-    for (const one of merged.added) if ((one.flags & FLAGS.beside) !== 0) beside += 1;
-    same += merged.same;
-    clashes += merged.clashes.length;
-    firstClashes.push(...merged.clashes.slice(0, SHOWN_CLASHES - firstClashes.length));
-  }
-  return { added, beside, same, clashes, firstClashes, damagedDays, writtenDays };
-}
-
-const dayName = (channelId: string, dayMs: number) => `${channelId} ${isoOf(dayMs).slice(0, 10)}`;
-
-/** Keeps what could not be read, as it was found. */
-export const putAside = (tx: WriteTx, of: Omit<AsideRecord, 'atMs'>): Promise<number> =>
-  tx.objectStore('aside').add({ ...of, atMs: Date.now() });
-
-export async function readAside(
-  db: Db,
-  gardenId: string,
-): Promise<readonly (AsideRecord & { readonly key: number })[]> {
-  const tx = db.transaction('aside');
-  const [keys, records] = await Promise.all([
-    tx.store.index('by-garden').getAllKeys(gardenId),
-    tx.store.index('by-garden').getAll(gardenId),
-  ]);
-  return records.flatMap((record, at) => {
-    const key = keys[at];
-    return key === undefined ? [] : [{ ...record, key }];
-  });
-}
 
 /**
  * Keeps readings and events of an open garden, all or nothing; on disk when it reports back. What is recorded stays: a reading with another value stands

@@ -17,7 +17,8 @@ import { daysOfChannel, type Db, type WriteTx } from './db.ts';
 import { freshName, named } from './eventIds.ts';
 import { saveGardenWith, type StoredGarden } from './gardenStore.ts';
 import { putPhotos, type Photos } from './photos.ts';
-import { oldId, putEvents, putReadings, type PutOutcome } from './recordStore.ts';
+import { putReadings, type PutOutcome } from './putReadings.ts';
+import { oldId, putEvents } from './recordStore.ts';
 
 /** What a file would bring, before anything is written. */
 export type ImportPreview = {
@@ -154,7 +155,7 @@ export async function importRecords(
   const saved = await saveGardenWith(db, history, stored.revision, stores, async (tx) => {
     await putPhotos(tx, gardenId, of.photos ?? new Map());
     const put = await putReadings(tx, gardenId, of.readings, of.onClash, (added) =>
-      tx.objectStore('imports').put({ gardenId, importId, ...packDay(added) }),
+      tx.objectStore('imports').put({ gardenId, importId, ...added }),
     );
     outcomes.push(put);
     const { added, beside } = put;

@@ -18,7 +18,8 @@ import {
 } from './gardenStore.ts';
 import { loadLink, saveLink } from './linkStore.ts';
 import { named } from './eventIds.ts';
-import { addRecords, latestReadings, dayStore, readAside, readEvents } from './recordStore.ts';
+import { readAside } from './aside.ts';
+import { addRecords, latestReadings, dayStore, readEvents } from './recordStore.ts';
 import { StorageError } from './storageProblem.ts';
 
 const T0 = Date.UTC(2026, 4, 1, 23, 59, 50);

@@ -16,7 +16,8 @@ import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import { ofGarden, type Db } from './db.ts';
 import { rowWriter } from './exportReadings.ts';
 import { photosOf } from './photos.ts';
-import { dayStore, oldId, type ReadingsByChannel } from './recordStore.ts';
+import type { ReadingsByChannel } from './putReadings.ts';
+import { dayStore, oldId } from './recordStore.ts';
 
 /** What a page holds that may not be on disk: the document, and what waits to be written. */
 export type PageState = {

@@ -1,6 +1,6 @@
 /** What became of a file that was taken in. */
 import { formatNumber } from '@plain-trowel/core/quantity/format';
-import type { PutOutcome } from '../data/recordStore.ts';
+import type { PutOutcome } from '../data/putReadings.ts';
 import type { ImportPreview } from '../data/recordsImport.ts';
 
 const readings = (count: number) => `${formatNumber(count)} ${count === 1 ? 'reading' : 'readings'}`;

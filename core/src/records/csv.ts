@@ -39,52 +39,85 @@ export type CsvRecord = {
   readonly doneFrac: number;
 };
 
-/**
- * The records of a text one by one; blank lines are passed over and counted. Lines may end in CRLF, LF or CR, also mixed. A quoted cell with no closing
- * quote anywhere behind it ends with its line.
- */
+/** The records of a text one by one, as `CsvScan` finds them. */
 export function* csvRecords(text: string, delimiter: string): Generator<CsvRecord> {
-  const delimiterCode = delimiter.charCodeAt(0);
-  let at = 0;
-  let line = 1;
-  while (at < text.length) {
-    const code = text.charCodeAt(at);
-    if (code === LF || code === CR) {
-      at += code === CR && text.charCodeAt(at + 1) === LF ? 2 : 1;
-      line += 1;
-      continue;
-    }
-    const first = line;
-    const cells: string[] = [];
-    let ended = false;
-    while (!ended) {
-      let cell: string;
-      if (text.charCodeAt(at) === QUOTE) {
-        const read = quotedCell(text, at);
-        cell = read.cell;
-        line += read.lines;
-        at = read.end;
-        // What follows a closing quote up to the separator belongs to the cell, as people and programs write it.
-        const end = plainEnd(text, at, delimiterCode);
-        cell += text.slice(at, end);
-        at = end;
-      } else {
-        const end = plainEnd(text, at, delimiterCode);
-        cell = text.slice(at, end);
-        at = end;
-      }
-      cells.push(cell);
-      if (cells.length === MOST_CELLS) at = lineEnd(text, at);
-      if (at < text.length && text.charCodeAt(at) === delimiterCode) at += 1;
+  const scan = new CsvScan(text, delimiter);
+  while (scan.next()) yield { line: scan.line, cells: [...scan.cells], doneFrac: scan.doneFrac };
+}
+
+/**
+ * Finds the records of a text one behind the other; blank lines are passed over and counted. Lines may end in CRLF, LF or CR, also mixed. A quoted cell with no
+ * closing quote anywhere behind it ends with its line. Where there may be a million, nothing is made anew for each: the cells are to be read before the next.
+ */
+export class CsvScan {
+  /** Line of the file on which the record begins, from 1. */
+  line = 0;
+  /** Of the record found last; the same list for every record. */
+  readonly cells: string[] = [];
+  private at = 0;
+  private nextLine = 1;
+  private readonly delimiter: number;
+
+  constructor(
+    private readonly text: string,
+    delimiter: string,
+  ) {
+    this.delimiter = delimiter.charCodeAt(0);
+  }
+
+  /** Share of the text that has been read, 0..1. */
+  get doneFrac(): number {
+    return Math.min(1, this.at / this.text.length);
+  }
+
+  /** Goes on to the next record; false where there is none. */
+  next(): boolean {
+    const { text, cells } = this;
+    while (this.at < text.length) {
+      const code = text.charCodeAt(this.at);
+      if (code === LF || code === CR) this.endLine(code);
       else {
-        ended = true;
-        if (text.charCodeAt(at) === CR && text.charCodeAt(at + 1) === LF) at += 2;
-        else at += 1;
-        line += 1;
+        this.readRecord();
+        if (cells.length > 1 || (cells[0] ?? '').trim() !== '') return true;
       }
     }
-    if (cells.length > 1 || (cells[0] ?? '').trim() !== '')
-      yield { line: first, cells, doneFrac: Math.min(1, at / text.length) };
+    return false;
+  }
+
+  private readRecord(): void {
+    const { text, cells, delimiter } = this;
+    this.line = this.nextLine;
+    let count = 0;
+    for (;;) {
+      cells[count] = this.readCell();
+      count += 1;
+      if (count === MOST_CELLS) this.at = lineEnd(text, this.at);
+      if (this.at >= text.length || text.charCodeAt(this.at) !== delimiter) break;
+      this.at += 1;
+    }
+    cells.length = count;
+    this.endLine(text.charCodeAt(this.at));
+  }
+
+  private readCell(): string {
+    const { text } = this;
+    let cell = '';
+    if (text.charCodeAt(this.at) === QUOTE) {
+      const quoted = quotedCell(text, this.at);
+      cell = quoted.cell;
+      this.nextLine += quoted.lines;
+      this.at = quoted.end;
+    }
+    // What follows a closing quote up to the separator belongs to the cell, as people and programs write it.
+    const end = plainEnd(text, this.at, this.delimiter);
+    const rest = text.slice(this.at, end);
+    this.at = end;
+    return cell + rest;
+  }
+
+  private endLine(code: number): void {
+    this.at += code === CR && this.text.charCodeAt(this.at + 1) === LF ? 2 : 1;
+    this.nextLine += 1;
   }
 }
 

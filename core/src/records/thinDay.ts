@@ -46,7 +46,13 @@ const hourOf = (timesMs: Float64Array, at: number): number => Math.floor((timesM
 
 /** The middle distance. */
 function usualStep(timesMs: Float64Array): number {
-  const steps = Float64Array.from(timesMs.subarray(1), (at, place) => at - (timesMs[place] ?? 0)).sort();
+  const steps = new Float64Array(Math.max(0, timesMs.length - 1));
+  let areAlike = true;
+  for (let at = 0; at < steps.length; at += 1) {
+    steps[at] = (timesMs[at + 1] ?? 0) - (timesMs[at] ?? 0);
+    if (steps[at] !== steps[0]) areAlike = false;
+  }
+  if (!areAlike) steps.sort();
   return steps[steps.length >> 1] ?? 0;
 }
 

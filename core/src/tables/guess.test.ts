@@ -325,7 +325,7 @@ describe('shapes', () => {
     const text =
       'Time (UTC),probe,value\n2026-05-03 10:00,M1,\n2026-05-03 10:00,M2,1900\n2026-05-03 10:10,M1,1801\n';
     expect(asked(text)).toEqual([]);
-    expect(read(text)).toEqual(['m2 2026-05-03T10:00:00.000Z 1900', 'm1 2026-05-03T10:10:00.000Z 1801']);
+    expect(read(text)).toEqual(['m1 2026-05-03T10:10:00.000Z 1801', 'm2 2026-05-03T10:00:00.000Z 1900']);
   });
 
   test('a row of units below the names', () => {

@@ -1,5 +1,5 @@
 /** All readings of a table by its layout, or what is wrong with its rows. Cannot throw. */
-import { csvRecords } from '../records/csv.ts';
+import { CsvScan } from '../records/csv.ts';
 import { DAY_MS, dayOf, FLAGS, type DayBlock } from '../records/series.ts';
 import { MOST_VALUE } from '../signal/line.ts';
 import { isReadable, roleColumns, rowName, type Layout } from './layout.ts';
@@ -44,7 +44,7 @@ export type RecordedAs = Recorded & { readonly id: string };
 const FIRST = 40;
 const MOST_PROBLEMS = 10;
 const MOST_NAMES = 200;
-const PROGRESS_EVERY = 5000;
+const PROGRESS_EVERY = 20_000;
 
 /**
  * @param channels of the garden, with the unit of their recorded numbers
@@ -56,13 +56,13 @@ export function readTable(
   channels: readonly RecordedAs[],
   { onProgress, most = Infinity }: { onProgress?: (doneFrac: number) => void; most?: number } = {},
 ): TableRead {
-  const cellReader = readersOf(layout, channels);
-  const timeOf = rowTimes(layout);
   const kept = new Map<string, Rows>();
+  const targetsOf = targetsIn(layout, channels, kept);
+  const timeOf = rowTimes(layout);
+  const isChatter = chatterOf(layout);
   const otherNames = new Map<string, number>();
   const [first, problems]: [ReadCell[], TableProblem[]] = [[], []];
   let [rows, nothing, wrong, readings, fromMs, toMs] = [0, 0, 0, 0, Infinity, -Infinity];
-  const header = layout.columns.map(({ name }) => name).join('\n');
   const wrongRow = (problem: TableProblem) => {
     wrong += 1;
     if (problems.length < MOST_PROBLEMS) problems.push(problem);
@@ -75,39 +75,39 @@ export function readTable(
       wrongRow({ kind: 'columns', line, found: cells.length, wanted: layout.columns.length });
       return;
     }
-    const time = timeOf(cells);
-    if ('problem' in time) {
-      wrongRow({ kind: time.problem, line, text: time.text });
+    const timeMs = timeOf(cells);
+    if (typeof timeMs !== 'number') {
+      wrongRow({ kind: timeMs.problem, line, text: timeMs.text });
       return;
     }
-    for (const read of cellReader(cells)) {
-      if (read.kind === 'nothing') nothing += 1;
-      else if (read.kind === 'other-name') {
-        if (otherNames.size < MOST_NAMES || otherNames.has(read.name))
-          otherNames.set(read.name, (otherNames.get(read.name) ?? 0) + 1);
-      } else if (read.kind === 'wrong') {
-        wrongRow({ kind: read.why, line, column: read.column, text: read.text });
+    const targets = targetsOf(cells);
+    for (const { at, column, channelId, turn, to } of targets.known) {
+      const cell = cells[at] ?? '';
+      const raw = readCell(cell, turn, layout.decimal);
+      if (raw === 'nothing') nothing += 1;
+      else if (typeof raw === 'string') {
+        wrongRow({ kind: raw, line, column, text: cell });
         return;
       } else {
-        const { channelId, raw } = read;
-        const to = kept.get(channelId) ?? new Rows();
-        kept.set(channelId, to);
-        to.add(time.ms, raw);
+        to.add(timeMs, raw);
         readings += 1;
-        fromMs = Math.min(fromMs, time.ms);
-        toMs = Math.max(toMs, time.ms);
-        if (first.length < FIRST) first.push({ line, timeMs: time.ms, channelId, raw });
+        if (timeMs < fromMs) fromMs = timeMs;
+        if (timeMs > toMs) toMs = timeMs;
+        if (first.length < FIRST) first.push({ line, timeMs, channelId, raw });
       }
     }
+    const { other } = targets;
+    if (other !== null && (otherNames.size < MOST_NAMES || otherNames.has(other)))
+      otherNames.set(other, (otherNames.get(other) ?? 0) + 1);
   };
-  if (isReadable(layout))
-    for (const { line, cells, doneFrac } of csvRecords(withoutMark(text), layout.delimiter)) {
-      if (line <= layout.headerLine || isChatter(cells, header)) continue;
-      if (rows === most) break;
-      if (rows % PROGRESS_EVERY === 0) onProgress?.(doneFrac);
-      rows += 1;
-      readRow(line, cells, doneFrac === 1);
-    }
+  const scan = new CsvScan(isReadable(layout) ? withoutMark(text) : '', layout.delimiter);
+  while (rows < most && scan.next()) {
+    const { line, cells } = scan;
+    if (line <= layout.headerLine || isChatter(cells)) continue;
+    if (rows % PROGRESS_EVERY === 0) onProgress?.(scan.doneFrac);
+    rows += 1;
+    readRow(line, cells, scan.doneFrac === 1);
+  }
   onProgress?.(1);
   return {
     days: [...kept].flatMap(([channelId, of]) => of.days(channelId)),
@@ -125,11 +125,24 @@ export function readTable(
 
 export const withoutMark = (text: string): string => (text.startsWith('\ufeff') ? text.slice(1) : text);
 
-/** A comment, or the header again, as a logger writes it at each of its starts. */
-const isChatter = (cells: readonly string[], header: string): boolean =>
-  (cells[0] ?? '').trimStart().startsWith('#') ||
-  ((cells[0] ?? '').trim() === header.slice(0, header.indexOf('\n')) &&
-    cells.map((cell) => cell.trim()).join('\n') === header);
+/** Tells comments, and the header again, as a logger writes it at each of its starts. */
+function chatterOf({ columns }: Layout): (cells: readonly string[]) => boolean {
+  const names = columns.map(({ name }) => name);
+  const isHeader = (cells: readonly string[]) =>
+    cells.length === names.length && cells.every((one, at) => one.trim() === names[at]);
+  const hasDigit = startsWithDigit(names[0] ?? '');
+  return (cells) => {
+    const cell = cells[0] ?? '';
+    // Most rows begin with their time.
+    if (!hasDigit && startsWithDigit(cell)) return false;
+    return cell.trimStart().startsWith('#') || isHeader(cells);
+  };
+}
+
+function startsWithDigit(text: string): boolean {
+  const code = text.charCodeAt(0);
+  return code >= 48 && code <= 57;
+}
 
 /** A spreadsheet leaves out empty cells at the end of a row, or writes one too many. */
 function isShort(cells: readonly string[], { columns }: Layout): boolean {
@@ -139,64 +152,71 @@ function isShort(cells: readonly string[], { columns }: Layout): boolean {
     .every(({ role }) => role.kind === 'leave-out' || role.kind === 'channel');
 }
 
-type CellRead =
-  | { readonly kind: 'reading'; readonly channelId: string; readonly raw: number }
-  | { readonly kind: 'nothing' }
-  | { readonly kind: 'other-name'; readonly name: string }
-  | {
-      readonly kind: 'wrong';
-      readonly why: 'number' | 'value-range';
-      readonly column: string;
-      readonly text: string;
-    };
+/** Where the number of a cell goes. */
+type Target = {
+  readonly at: number;
+  /** Its name. */
+  readonly column: string;
+  readonly channelId: string;
+  readonly turn: Turned;
+  readonly to: Rows;
+};
+type Targets = {
+  readonly known: readonly Target[];
+  /** A name that is taken in nowhere. */ readonly other: string | null;
+};
 
-function readersOf(
+/** Which cells of a row are readings, and of what. @param kept gets the rows of each channel */
+function targetsIn(
   layout: Layout,
   channels: readonly RecordedAs[],
-): (cells: readonly string[]) => CellRead[] {
+  kept: Map<string, Rows>,
+): (cells: readonly string[]) => Targets {
   const recorded = new Map(channels.map((channel) => [channel.id, channel]));
-  const turnOf = (channelId: string, unit: string | null): Turned | null => {
+  const target = (at: number, column: string, channelId: string, unit: string | null): Target[] => {
     const channel = recorded.get(channelId);
-    return channel ? turnInto(unit, channel) : null;
+    const turn = channel ? turnInto(unit, channel) : null;
+    if (!turn) return [];
+    const to = kept.get(channelId) ?? new Rows();
+    kept.set(channelId, to);
+    return [{ at, column, channelId, turn, to }];
   };
-  const wide = layout.columns.flatMap(({ name, role }, at) => {
-    const turn = role.kind === 'channel' ? turnOf(role.channelId, role.unit) : null;
-    return role.kind === 'channel' && turn ? [{ at, name, channelId: role.channelId, turn }] : [];
-  });
+  const wide = layout.columns.flatMap(({ name, role }, at) =>
+    role.kind === 'channel' ? target(at, name, role.channelId, role.unit) : [],
+  );
+  const always: Targets = { known: wide, other: null };
   const nameAt = roleColumns(layout, 'name');
   const [valueAt] = roleColumns(layout, 'value');
+  if (valueAt === undefined || nameAt.length === 0) return () => always;
+  const column = layout.columns[valueAt]?.name ?? '';
   const byName = new Map(
-    Object.entries(layout.names).flatMap(([name, { channelId, unit }]) => {
-      const turn = turnOf(channelId, unit);
-      return turn ? [[name, { channelId, turn }] as const] : [];
-    }),
+    Object.entries(layout.names).flatMap(([name, { channelId, unit }]) =>
+      target(valueAt, column, channelId, unit).map((one): [string, Targets] => [
+        name,
+        { known: [...wide, one], other: null },
+      ]),
+    ),
   );
   return (cells) => {
-    const found = wide.map(({ at, name, channelId, turn }) =>
-      readCell(cells[at] ?? '', name, channelId, turn, layout.decimal),
-    );
-    if (valueAt === undefined || nameAt.length === 0) return found;
     const name = rowName(cells, nameAt);
-    const target = byName.get(name);
-    if (!target) return [...found, { kind: 'other-name', name }];
-    const column = layout.columns[valueAt]?.name ?? '';
-    return [...found, readCell(cells[valueAt] ?? '', column, target.channelId, target.turn, layout.decimal)];
+    return byName.get(name) ?? { known: wide, other: name };
   };
 }
 
 const PLAIN = /^-?\d{1,15}(?:\.\d{1,12})?$/;
 
-function readCell(cell: string, column: string, channelId: string, turn: Turned, decimal: Decimal): CellRead {
+function readCell(
+  cell: string,
+  turn: Turned,
+  decimal: Decimal,
+): number | 'nothing' | 'number' | 'value-range' {
   const isPlain = decimal === '.' && PLAIN.test(cell);
   const number = isPlain ? cell : (splitUnit(cell)?.number ?? null);
-  if (number === null)
-    return isNothing(cell) ? { kind: 'nothing' } : { kind: 'wrong', why: 'number', column, text: cell };
+  if (number === null) return isNothing(cell) ? 'nothing' : 'number';
   const value = isPlain ? Number(number) : numberBy(number, decimal);
-  if (value === null) return { kind: 'wrong', why: 'number', column, text: cell };
+  if (value === null) return 'number';
   const raw = turned(value, turn);
-  return Math.abs(raw) > MOST_VALUE
-    ? { kind: 'wrong', why: 'value-range', column, text: cell }
-    : { kind: 'reading', channelId, raw };
+  return Math.abs(raw) > MOST_VALUE ? 'value-range' : raw;
 }
 
 /** Readings of one channel while they come in. */
@@ -204,6 +224,7 @@ class Rows {
   private timesMs = new Float64Array(1024);
   private raw = new Float64Array(1024);
   private count = 0;
+  private lastMs = -Infinity;
   private isRising = true;
 
   add(timeMs: number, raw: number): void {
@@ -211,8 +232,8 @@ class Rows {
       this.timesMs = grown(this.timesMs);
       this.raw = grown(this.raw);
     }
-    const before = this.count === 0 ? null : (this.timesMs[this.count - 1] ?? 0);
-    if (before !== null && timeMs < before) this.isRising = false;
+    if (timeMs < this.lastMs) this.isRising = false;
+    this.lastMs = timeMs;
     this.timesMs[this.count] = timeMs;
     this.raw[this.count] = raw;
     this.count += 1;

@@ -7,7 +7,8 @@ import { roleColumns, rowName, type Layout } from './layout.ts';
 import { numberBy } from './numberForm.ts';
 
 export type TimeProblem = 'time' | 'time-range' | 'no-such-hour';
-export type RowTime = { readonly ms: number } | { readonly problem: TimeProblem; readonly text: string };
+/** A moment, ms since 1970, or why a row has none. */
+export type RowTime = number | { readonly problem: TimeProblem; readonly text: string };
 
 /** A day without a time of day counts from its noon. */
 export const NOON_MS = 43_200_000;
@@ -45,7 +46,7 @@ function sinceStart(cell: string): RowTime {
   const number = plainNumber(cell);
   if (number === null) return { problem: 'time', text: cell };
   const ms = momentOf(number);
-  return ms === null ? { problem: 'time-range', text: cell } : { ms: Math.round(ms) };
+  return ms === null ? { problem: 'time-range', text: cell } : Math.round(ms);
 }
 
 function read(
@@ -59,22 +60,25 @@ function read(
     layout.time === 'sheet-days'
       ? sheetDays(cell, clockCell)
       : (lastDay.wallOf(cell, clockCell) ?? written(cell, clockCell, layout, lastDay));
-  if (wall !== null && 'ms' in wall && isMoment(wall.ms)) return wall;
-  const ms = wall !== null && 'wallMs' in wall && isMoment(wall.wallMs) ? toMoment(wall.wallMs) : null;
-  if (ms !== null) return { ms };
-  const isInRange = wall !== null && 'wallMs' in wall && isMoment(wall.wallMs);
-  return {
-    problem: wall === null ? 'time' : isInRange ? 'no-such-hour' : 'time-range',
-    text: clockCell === null ? cell : `${cell} ${clockCell}`,
-  };
+  const text = () => (clockCell === null ? cell : `${cell} ${clockCell}`);
+  if (wall === null) return { problem: 'time', text: text() };
+  const { wallMs, offsetMin } = wall;
+  if (offsetMin !== null) {
+    const ms = wallMs - offsetMin * 60_000;
+    return isMoment(ms) ? ms : { problem: 'time-range', text: text() };
+  }
+  if (!isMoment(wallMs)) return { problem: 'time-range', text: text() };
+  return toMoment(wallMs) ?? { problem: 'no-such-hour', text: text() };
 }
 
-type Wall = { readonly wallMs: number } | { readonly ms: number } | null;
+/** What a clock showed, as if it were UTC, and how far it was ahead of UTC where the row says so. */
+type Wall = { readonly wallMs: number; readonly offsetMin: number | null };
 
 const digit = (text: string, at: number): number => {
   const code = text.charCodeAt(at) - 48;
   return code >= 0 && code <= 9 ? code : Number.NaN;
 };
+const COLON = 58;
 const two = (text: string, at: number): number => digit(text, at) * 10 + digit(text, at + 1);
 
 /** Most rows are of the day of the row before, and there may be a million: then only the time of day is read anew. */
@@ -85,17 +89,21 @@ class LastDay {
   private offsetMin: number | null = null;
 
   /** A plain time of day, to the minute or second, behind the same date and with the same offset; null for every other row. */
-  wallOf(cell: string, clockCell: string | null): Wall {
-    const from = clockAt(cell, clockCell);
-    if (this.text === '' || from < 0 || dateText(cell, clockCell, from) !== this.text) return null;
+  wallOf(cell: string, clockCell: string | null): Wall | null {
+    const { text, tail } = this;
     const clock = clockCell ?? cell;
+    const from = clockCell === null ? text.length : 0;
+    if (text === '' || clock.charCodeAt(from + 2) !== COLON) return null;
+    if (clockCell === null ? !cell.startsWith(text) : cell !== text) return null;
     const length = plainLength(clock, from);
-    if (clock.length !== from + length + this.tail.length || !clock.endsWith(this.tail)) return null;
+    if (clock.length !== from + length + tail.length || !clock.endsWith(tail)) return null;
     const seconds = length === 8 ? two(clock, from + 6) : 0;
     const [hours, minutes] = [two(clock, from), two(clock, from + 3)];
     if (!(hours < 24 && minutes < 60 && seconds < 60)) return null;
-    const wallMs = this.dayMs + ((hours * 60 + minutes) * 60 + seconds) * 1000;
-    return this.offsetMin === null ? { wallMs } : { ms: wallMs - this.offsetMin * 60_000 };
+    return {
+      wallMs: this.dayMs + ((hours * 60 + minutes) * 60 + seconds) * 1000,
+      offsetMin: this.offsetMin,
+    };
   }
 
   keep(cell: string, clockCell: string | null, dayMs: number, offsetMin: number | null): void {
@@ -114,13 +122,13 @@ const dateText = (cell: string, clockCell: string | null, from: number): string 
   clockCell === null ? cell.slice(0, from) : cell;
 
 /** How many letters a time of day has without what stands behind it: "14:00:05" or "14:00". */
-const plainLength = (text: string, from: number): number => (text[from + 5] === ':' ? 8 : 5);
+const plainLength = (text: string, from: number): number => (text.charCodeAt(from + 5) === COLON ? 8 : 5);
 
 /** Where in a cell its time of day begins, two digits before the first colon; 0 where it has a cell of its own, -1 where it has none. */
 const clockAt = (cell: string, clockCell: string | null): number =>
   clockCell === null ? cell.indexOf(':') - 2 : clockCell[2] === ':' ? 0 : -1;
 
-function written(cell: string, clockCell: string | null, { time }: Layout, lastDay: LastDay): Wall {
+function written(cell: string, clockCell: string | null, { time }: Layout, lastDay: LastDay): Wall | null {
   if (time === 'since-1970' || time === 'sheet-days') return null;
   const day = readDateCell(cell);
   if (!day?.date || !day.orders.includes(time)) return null;
@@ -132,13 +140,16 @@ function written(cell: string, clockCell: string | null, { time }: Layout, lastD
   const wallMs = dayMs + (clock.clockMs ?? NOON_MS);
   const offsetMin = clock.offsetMin ?? day.offsetMin;
   lastDay.keep(cell, clockCell, dayMs, offsetMin);
-  return offsetMin === null ? { wallMs } : { ms: wallMs - offsetMin * 60_000 };
+  return { wallMs, offsetMin };
 }
 
-function sheetDays(cell: string, clockCell: string | null): Wall {
+function sheetDays(cell: string, clockCell: string | null): Wall | null {
   const days = plainNumber(cell);
   const part = clockCell === null ? 0 : plainNumber(clockCell);
   if (days === null || part === null) return null;
   // Spreadsheets keep a minute to some hundred nanoseconds: whole seconds are what was meant.
-  return { wallMs: SHEET_START_MS + Math.round((days + part) * (DAY_MS / 1000)) * 1000 };
+  return {
+    wallMs: SHEET_START_MS + Math.round((days + part) * (DAY_MS / 1000)) * 1000,
+    offsetMin: null,
+  };
 }
