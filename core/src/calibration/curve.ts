@@ -139,7 +139,7 @@ export function readCurve(curve: Curve, rawCounts: number, temperatureC: number 
 /** Percent of many raw values, as `readCurve` gives them one by one; equal ones are worked out once. */
 export function readCurves(curve: Curve, raws: ArrayLike<number>): Float64Array {
   const known = new Map<number, number>();
-  return Float64Array.from(raws, (raw) => {
+  return new Float64Array(raws).map((raw) => {
     const held = known.get(raw);
     if (held !== undefined) return held;
     const { percent } = readCurve(curve, raw);

@@ -92,7 +92,7 @@ export function joinThin(days: readonly ThinDay[]): ThinSeries {
     -Infinity,
     Infinity,
   );
-  const gaps = Uint8Array.from(series.flags, (flags) => ((flags & GAP) === 0 ? 0 : 1));
+  const gaps = series.flags.map((flags) => ((flags & GAP) === 0 ? 0 : 1));
   let at = 0;
   filled.forEach(({ block, stepMs }, place) => {
     const before = filled[place - 1];

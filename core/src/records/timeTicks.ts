@@ -81,18 +81,29 @@ function* months(fromMs: number, stepMs: number, timeZone: string): Generator<nu
   for (let month = first; ; month += by) yield Date.UTC(Math.floor(month / 12), month % 12, 1);
 }
 
+/** Making one takes longer than a hundred questions to it. */
+const clocks = new Map<string, Intl.DateTimeFormat>();
+
+function clockOf(timeZone: string): Intl.DateTimeFormat {
+  const clock =
+    clocks.get(timeZone) ??
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+    });
+  clocks.set(timeZone, clock);
+  return clock;
+}
+
 /** How far the zone's clocks are ahead of UTC at a time, ms. */
 export function zoneOffsetMs(timeMs: number, timeZone: string): number {
-  const parts = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    hourCycle: 'h23',
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-    hour: '2-digit',
-    minute: '2-digit',
-    second: '2-digit',
-  }).formatToParts(timeMs);
+  const parts = clockOf(timeZone).formatToParts(timeMs);
   const part = (type: string) => Number(parts.find((one) => one.type === type)?.value);
   const asUtc = Date.UTC(
     part('year'),

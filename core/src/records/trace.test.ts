@@ -61,6 +61,17 @@ describe('traceOf', () => {
     expect(trace.map((point) => point.x)).toEqual(trace.map((point) => point.x).toSorted((a, b) => a - b));
   });
 
+  test('a stretch that begins with nothing known keeps its spike and its dip', () => {
+    const values = [Number.NaN, 5, 9, 1, 5, Number.NaN];
+    expect(traceOf([0, 1, 2, 3, 4, 5], values, 1, () => false)).toEqual([
+      { x: 0, y: null },
+      { x: 2, y: 9 },
+      { x: 3, y: 1 },
+      { x: 4, y: 5 },
+      { x: 5, y: null },
+    ]);
+  });
+
   test('nothing gives nothing', () => {
     expect(traceOf([], [], 10)).toEqual([]);
   });

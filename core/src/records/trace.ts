@@ -72,13 +72,14 @@ const numberOrNull = (value: number | undefined): number | null =>
 const bucketOf = (timeMs: number, firstMs: number, widthMs: number) =>
   Math.floor((timeMs - firstMs) / widthMs);
 
-/** Rows of the first, lowest, highest and last value in [from, to), rising and each once. */
+/** Rows of the first, lowest, highest and last value in [from, to), rising and each once. What is NaN is neither low nor high. */
 export function telling(values: ArrayLike<number>, from: number, to: number): number[] {
-  let low = from;
-  let high = from;
+  let [low, high] = [from, from];
+  let [lowest, highest] = [Infinity, -Infinity];
   for (let row = from; row < to; row += 1) {
-    if ((values[row] ?? 0) < (values[low] ?? 0)) low = row;
-    if ((values[row] ?? 0) > (values[high] ?? 0)) high = row;
+    const value = values[row] ?? Number.NaN;
+    if (value < lowest) [low, lowest] = [row, value];
+    if (value > highest) [high, highest] = [row, value];
   }
   return [...new Set([from, low, high, to - 1])].sort((a, b) => a - b);
 }

@@ -29,3 +29,8 @@ test('every reading is in sight', () => {
     ),
   );
 });
+
+test('what is not known moves neither end', () => {
+  expect(stripRange([Number.NaN, 1000, Number.NaN, 2000], 4095)).toEqual({ low: 900, high: 2100 });
+  expect(stripRange([Number.NaN], 4095)).toEqual({ low: 0, high: 4095 });
+});

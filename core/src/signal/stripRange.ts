@@ -3,6 +3,7 @@ const LEAST_SHARE = 0.02;
 
 /**
  * Lower and upper end of a strip chart: the readings with a tenth of room at either side, at least 2 % of full scale high, on round numbers.
+ * @param values NaN where nothing is known
  * @returns raw counts, low < high; the whole scale when there is no reading
  */
 export function stripRange(
@@ -12,8 +13,9 @@ export function stripRange(
   let low = Infinity;
   let high = -Infinity;
   for (let at = 0; at < values.length; at += 1) {
-    low = Math.min(low, values[at] ?? low);
-    high = Math.max(high, values[at] ?? high);
+    const value = values[at] ?? Number.NaN;
+    if (value < low) low = value;
+    if (value > high) high = value;
   }
   if (!(low <= high)) return { low: 0, high: fullScaleCounts };
   const middle = (low + high) / 2;

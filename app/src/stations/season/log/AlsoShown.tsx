@@ -1,15 +1,13 @@
 import { lazy, Suspense, useMemo } from 'react';
 import { useQuery } from '@tanstack/react-query';
-import { readCurves } from '@plain-trowel/core/calibration/curve';
-import { channelName, fullScaleOf, meantValue } from '@plain-trowel/core/garden/bind/channels';
-import { fitOf } from '@plain-trowel/core/garden/bind/decided';
-import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
-import { isShownRaw, percentUnit } from '@plain-trowel/core/quantity/percentKind';
+import { channelName, fullScaleOf } from '@plain-trowel/core/garden/bind/channels';
+import { meantSeries } from '@plain-trowel/core/garden/bind/meantSeries';
+import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { shownUnit } from '@plain-trowel/core/quantity/units';
 import { traceOf } from '@plain-trowel/core/records/trace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import { useGarden } from '../../../data/gardenContext.ts';
-import { shownQuery, type ShownRecord } from '../../../data/queries.ts';
+import { shownQuery } from '../../../data/queries.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
 import { Check } from '../../../ui/Check.tsx';
 
@@ -66,32 +64,6 @@ export function AlsoShown({
   );
 }
 
-/** What a channel's readings mean, in the garden's units; what means nothing, as a thermistor at its rail, is left out. */
-function meant(garden: Garden, channel: Channel, { series }: ShownRecord) {
-  const fit = channel.quantity === 'moisture' ? fitOf(garden, channel) : null;
-  if (fit && !isShownRaw(fit.percentKind))
-    return {
-      timesMs: series.timesMs,
-      values: readCurves(fit, series.raw),
-      unit: percentUnit(fit.percentKind),
-    };
-  const known = new Map<number, number | null>();
-  const of = (raw: number): number | null => {
-    if (!known.has(raw)) known.set(raw, meantValue(garden, channel, raw).value);
-    return known.get(raw) ?? null;
-  };
-  const shown = shownUnit(garden.units, meantValue(garden, channel, 0).unit);
-  const rows = [...series.raw.keys()].flatMap((at) => {
-    const value = of(series.raw[at] ?? 0);
-    return value === null ? [] : [{ atMs: series.timesMs[at] ?? 0, value: shown.show(value) }];
-  });
-  return {
-    timesMs: Float64Array.from(rows, ({ atMs }) => atMs),
-    values: Float64Array.from(rows, ({ value }) => value),
-    unit: shown.unit,
-  };
-}
-
 function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; toMs: number }) {
   const { garden } = useGarden();
   const [tone] = useSheetTone();
@@ -99,14 +71,15 @@ function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; to
   const name = channelName(garden, channel);
   const drawn = useMemo(() => {
     if (!record || record.readings === 0) return null;
-    const { timesMs, values, unit } = meant(garden, channel, record);
+    const { values, unit: metric } = meantSeries(garden, channel, record.series.raw);
+    const { unit, show } = shownUnit(garden.units, metric);
+    const shown = values.map(show);
     const { low, high } = stripRange(
-      values,
+      shown,
       channel.quantity === 'moisture' && unit.startsWith('raw') ? fullScaleOf(garden, channel) : LEAST_SCALE,
     );
-    // Where rows were left out their places have moved.
-    const isGap = values.length === record.series.raw.length ? record.isGap : null;
-    return { points: traceOf(timesMs, values, 400, isGap ?? undefined), unit, yMin: low, yMax: high };
+    const points = traceOf(record.series.timesMs, shown, 400, record.isGap ?? undefined);
+    return { points, unit, yMin: low, yMax: high };
   }, [record, garden, channel]);
   return (
     <figure className="mt-2">

@@ -83,7 +83,7 @@ function readingText(garden: Garden, channel: Channel, raw: number, timeMs: numb
       : `${formatPercent(percent, fit)} (${counts})`;
   }
   const { value, unit, decimals } = meantValue(garden, channel, raw);
-  if (value === null) return 'at the rail';
+  if (value === null) return 'no reading';
   const shown = shownUnit(garden.units, unit);
   return `${formatNumber(shown.show(value), decimals)} ${shown.unit}`.trim();
 }
