@@ -97,7 +97,7 @@ export type WriteTx = IDBPTransaction<Schema, StoreName[], 'readwrite'>;
 export const writeTo = (db: Db, ...stores: StoreName[]): WriteTx =>
   db.transaction(stores, 'readwrite', { durability: 'strict' });
 
-const VERSION = 4;
+const VERSION = 5;
 
 /** @param onClosed called when the connection ends without this page's doing: stored data cleared, or a newer page took over */
 export function openDb(name = 'plain-trowel', onClosed: () => void = () => undefined): Promise<Db> {
@@ -125,6 +125,8 @@ export function openDb(name = 'plain-trowel', onClosed: () => void = () => undef
         db.createObjectStore('thins', { keyPath: ['gardenId', 'channelId', 'dayMs'] });
         db.createObjectStore('photos', { keyPath: ['gardenId', 'id'] });
       }
+      // Thinned days of the fourth version mixed what probes and stand-ins read; they are made again from their days.
+      if (oldVersion === 4) void tx.objectStore('thins').clear();
     },
     // Another tab wants a newer layout: step aside, or it would wait forever.
     blocking: (_current, _blocked, event) => {

@@ -277,6 +277,21 @@ test('storage of the first layout is brought up and keeps everything', async () 
   expect(await eventsOf(now, garden.id)).toHaveLength(2);
 });
 
+test('thinned days of the fourth layout are let go, to be made again from their days', async () => {
+  const name = `old-${++databases}`;
+  const old = await openDB(name, 4, {
+    upgrade(raw) {
+      for (const store of ['blocks', 'thins'])
+        raw.createObjectStore(store, { keyPath: ['gardenId', 'channelId', 'dayMs'] });
+    },
+  });
+  const day = { gardenId: 'g', channelId: 'c', dayMs: T0 };
+  for (const store of ['blocks', 'thins']) await old.put(store, day);
+  old.close();
+  const now = await openDb(name);
+  expect([await now.count('blocks'), await now.count('thins')]).toEqual([1, 0]);
+});
+
 test('events come newest first, within the time asked for, and odd ones are counted', async () => {
   await place(db, 'g');
   const at = (seconds: number) => T0 + seconds * 1000;

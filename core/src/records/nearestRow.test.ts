@@ -1,5 +1,6 @@
-import { expect, test } from 'vitest';
-import { nearestRow } from './nearestRow.ts';
+import { describe, expect, test } from 'vitest';
+import { nearestReading, nearestRow } from './nearestRow.ts';
+import { FLAGS } from './series.ts';
 import { gapFinder } from './trace.ts';
 
 /** Every ten seconds, then nothing for an hour, then again. */
@@ -40,4 +41,41 @@ test('finds what a look at every reading finds, on made-up times', () => {
       Math.min(...times.map((one) => Math.abs(one - atMs))),
     );
   }
+});
+
+describe('in a log of a probe and of stand-in boards', () => {
+  const { simulated } = FLAGS;
+  const at = (s: number) => 1000 * s;
+  /** A stand-in each ten seconds; the probe for the first and the last minute of an hour. */
+  const probeS = [...Array(6).keys()].flatMap((turn) => [turn * 10 + 5, 3600 + turn * 10 + 5]);
+  const standInS = Array.from({ length: 366 }, (_, turn) => turn * 10);
+  const rows = [
+    ...probeS.map((s) => ({ s, flags: 0 })),
+    ...standInS.map((s) => ({ s, flags: simulated })),
+  ].toSorted((a, b) => a.s - b.s);
+  const series = {
+    timesMs: Float64Array.from(rows, ({ s }) => at(s)),
+    raw: new Float64Array(rows.length),
+    flags: Uint8Array.from(rows, ({ flags }) => flags),
+  };
+  const found = (s: number) => {
+    const one = nearestReading(series, at(s), null, at(2));
+    return one && [(series.timesMs[one.row] ?? 0) / 1000, one.isStandIn ? 'stand-in' : 'probe'];
+  };
+
+  test('the probe is told where it read, though a stand-in is nearer', () => {
+    expect(found(19)).toEqual([15, 'probe']);
+  });
+
+  test('where it did not, the stand-in is told as one', () => {
+    expect(found(1801)).toEqual([1800, 'stand-in']);
+  });
+
+  test('readings of stand-ins alone are not told apart from anything', () => {
+    const alone = { ...series, flags: series.flags.map(() => simulated) };
+    expect(nearestReading(alone, at(1801), null, at(2))).toEqual({
+      row: rows.findIndex(({ s }) => s === 1800),
+      isStandIn: false,
+    });
+  });
 });

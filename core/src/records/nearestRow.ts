@@ -1,3 +1,6 @@
+import { FLAGS, type Series } from './series.ts';
+import { gapFinder } from './trace.ts';
+
 /**
  * The row of the reading nearest to a moment, for a hand that points at a chart. Null in a gap and outside of the readings, but for what lies within reach of a reading.
  * @param timesMs rising
@@ -24,4 +27,31 @@ export function nearestRow(
   const nearest = away(before) <= away(after) ? before : after;
   if (nearest === null || away(nearest) <= reachMs) return nearest;
   return before === null || after === null || isGap(after) ? null : nearest;
+}
+
+/**
+ * The reading nearest to a moment: of a probe where one read then, else of a stand-in board in a log that has both.
+ * @param isGap whether a gap lies before a row among those of its own source; null: told from the distances
+ */
+export function nearestReading(
+  { timesMs, flags }: Series,
+  atMs: number,
+  isGap: ((at: number) => boolean) | null,
+  reachMs: number,
+): { readonly row: number; /** Beside readings of a probe. */ readonly isStandIn: boolean } | null {
+  const rowsOf = (flag: number) =>
+    [...flags.keys()].filter((at) => ((flags[at] ?? 0) & FLAGS.simulated) === flag);
+  const isMixed = flags.some((one) => ((one ^ (flags[0] ?? 0)) & FLAGS.simulated) !== 0);
+  if (!isMixed) {
+    const row = nearestRow(timesMs, atMs, isGap ?? gapFinder(timesMs), reachMs);
+    return row === null ? null : { row, isStandIn: false };
+  }
+  for (const flag of [0, FLAGS.simulated]) {
+    const rows = rowsOf(flag);
+    const times = Float64Array.from(rows, (at) => timesMs[at] ?? 0);
+    const found = nearestRow(times, atMs, isGap ? (at) => isGap(rows[at] ?? -1) : gapFinder(times), reachMs);
+    const row = found === null ? undefined : rows[found];
+    if (row !== undefined) return { row, isStandIn: flag !== 0 };
+  }
+  return null;
 }

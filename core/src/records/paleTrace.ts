@@ -12,7 +12,7 @@ export type SourceTraces = {
  * Traces of a series by where its readings come from, each with its own gaps: in one stretch of time there may be both.
  * @param series without readings that stand beside others
  * @param values what is drawn of each, same length
- * @param isGap whether a gap lies before the row at a place; null: told from the distances
+ * @param isGap whether a gap lies before the row at a place, among those of its own source; null: told from the distances
  * @param isChange whether the line is broken there for another reason
  */
 export function tracesBySource(
@@ -36,7 +36,7 @@ export function tracesBySource(
       times,
       Float64Array.from(of, (at) => values[at] ?? NaN),
       buckets,
-      (place) => (isGap ? since(place, isGap) : within?.(place) === true) || since(place, isChange),
+      (place) => (isGap ? isGap(of[place] ?? -1) : within?.(place) === true) || since(place, isChange),
     );
   };
   const isMixed = rows.own.length > 0 && rows.standIn.length > 0;

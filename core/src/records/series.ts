@@ -163,9 +163,20 @@ export function ofProbes(series: Series): Series {
   return own.raw.length > 0 ? own : series;
 }
 
-function without(series: Series, flag: number): Series {
-  if (series.flags.every((flags) => (flags & flag) === 0)) return series;
-  const kept = [...series.flags.keys()].filter((at) => ((series.flags[at] ?? 0) & flag) === 0);
+const without = (series: Series, flag: number): Series =>
+  series.flags.every((flags) => (flags & flag) === 0)
+    ? series
+    : partOf(series, (flags) => (flags & flag) === 0);
+
+export const NO_ROWS: Series = {
+  timesMs: new Float64Array(),
+  raw: new Float64Array(),
+  flags: new Uint8Array(),
+};
+
+/** The rows of a series whose flags are wanted. */
+export function partOf(series: Series, isWanted: (flags: number) => boolean): Series {
+  const kept = [...series.flags.keys()].filter((at) => isWanted(series.flags[at] ?? 0));
   return {
     timesMs: Float64Array.from(kept, (at) => series.timesMs[at] ?? 0),
     raw: Float64Array.from(kept, (at) => series.raw[at] ?? 0),

@@ -24,7 +24,7 @@ test('an hour of minutes keeps its first, lowest, highest and last reading, and 
   );
   expect([...block.offsetsMs].map((ms) => ms / MINUTE)).toEqual([0, 20, 41, 59]);
   expect([...block.raw]).toEqual([2000, 900, 2900, 2059]);
-  expect([readings, stepMs]).toEqual([60, MINUTE]);
+  expect([readings, stepMs]).toEqual([60, { probes: MINUTE, standIns: 0 }]);
 });
 
 test('a gap within a day and one between days stay gaps; a day that follows at its usual distance has none', () => {
@@ -53,6 +53,57 @@ test('a gap within a day and one between days stay gaps; a day that follows at i
     ),
   ]);
   expect([...through.timesMs.keys()].some(through.isGap)).toBe(false);
+});
+
+const mixed = (
+  probe: readonly (readonly [minute: number, raw: number])[],
+  standIn: readonly (readonly [minute: number, raw: number])[],
+  dayMs = MAY,
+): DayBlock => {
+  const rows = [
+    ...probe.map(([minute, raw]) => ({ minute, raw, flags: 0 })),
+    ...standIn.map(([minute, raw]) => ({ minute, raw, flags: FLAGS.simulated })),
+  ].toSorted((a, b) => a.minute - b.minute);
+  const block = day(
+    rows.map(({ minute, raw }) => [minute, raw] as const),
+    dayMs,
+  );
+  return { ...block, flags: Uint8Array.from(rows, ({ flags }) => flags) };
+};
+const ofSource = ({ raw, flags }: Pick<DayBlock, 'raw' | 'flags'>, flag: number) =>
+  [...raw].filter((_, at) => ((flags[at] ?? 0) & FLAGS.simulated) === flag);
+
+test('where stand-ins read beside a probe within one hour, neither hides the peak of the other', () => {
+  // The stand-in's 50 to 4000 lies around all that the probe reads; its spike to 2600 is still there.
+  const probe = minutes(60, (at) => (at === 30 ? 2600 : 2000));
+  const standIn = minutes(30, (at) => (at === 11.5 ? 50 : at === 17.5 ? 4000 : 1000), 0.5);
+  const { block, readings, stepMs } = thinDay(mixed(probe, standIn));
+  expect(ofSource(block, 0)).toEqual([2000, 2600, 2000]);
+  expect(ofSource(block, FLAGS.simulated)).toEqual([1000, 50, 4000, 1000]);
+  expect(readings).toBe(90);
+  expect(stepMs).toEqual({ probes: MINUTE, standIns: MINUTE });
+});
+
+test('a gap of the probe is one though stand-ins filled it, within a day and from day to day', () => {
+  const standIn = minutes(1440, () => 7, 0.5);
+  const probe = [...minutes(100, () => 1), ...minutes(100, () => 2, 600)];
+  const first = mixed(probe, standIn);
+  // Two days of the stand-in alone, then the probe again.
+  const days = [
+    first,
+    ...[1, 2].map((at) => mixed([], standIn, MAY + at * DAY)),
+    mixed(
+      minutes(100, () => 3),
+      standIn,
+      MAY + 3 * DAY,
+    ),
+  ];
+  const joined = joinThin(days.map(thinDay));
+  const gaps = [...joined.timesMs.keys()].filter(joined.isGap);
+  expect(gaps.map((at) => [((joined.timesMs[at] ?? 0) - MAY) / MINUTE, joined.raw[at]])).toEqual([
+    [600, 2],
+    [3 * 1440, 3],
+  ]);
 });
 
 test('what stands beside another reading is neither drawn nor counted', () => {

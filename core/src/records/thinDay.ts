@@ -1,51 +1,76 @@
 /** A day of readings by the hour: of each its first, lowest, highest and last. What a chart of a season draws from, so that no spike and no gap is lost, and a year of minutes is a few thousand rows. */
 import { packDay, unpackDay, type PackedDay } from './packDay.ts';
-import { FLAGS, seriesOf, type DayBlock, type Series } from './series.ts';
+import { FLAGS, NO_ROWS, partOf, seriesOf, type DayBlock, type Series } from './series.ts';
 import { gapFinder, telling } from './trace.ts';
 
 const HOUR_MS = 3_600_000;
-/** Of a row of a thinned day: a gap lies before it. No reading carries this flag. */
+/** Of a row of a thinned day: a gap lies before it, among the readings of its own source. No reading carries this flag. */
 const GAP = 128;
+
+/** Probes and stand-in boards are thinned apart: in one hour there may be both, and neither hides a peak or a gap of the other. */
+const SOURCES = ['probes', 'standIns'] as const;
+type Source = (typeof SOURCES)[number];
+const sourceOf = (flags: number | undefined): Source =>
+  ((flags ?? 0) & FLAGS.simulated) === 0 ? 'probes' : 'standIns';
 
 export type ThinDay = {
   readonly block: DayBlock;
   /** How many readings it stands for. */
   readonly readings: number;
-  /** The usual distance of its readings, ms; 0 with fewer than two. */
-  readonly stepMs: number;
+  /** The usual distance of the readings of each source, ms; 0 with fewer than two. */
+  readonly stepMs: Readonly<Record<Source, number>>;
 };
 
 /** Readings that stand beside others are left out: they are not drawn. */
 export function thinDay(block: DayBlock): ThinDay {
-  const { timesMs, raw, flags } = seriesOf([block], block.dayMs, Infinity);
-  const isGap = gapFinder(timesMs);
-  const rows: number[] = [];
-  const behindGap = new Set<number>();
-  let from = 0;
-  for (let at = 1; at <= raw.length; at += 1) {
-    const gap = at < raw.length && isGap(at);
-    if (!gap && at < raw.length && hourOf(timesMs, at) === hourOf(timesMs, from)) continue;
-    rows.push(...telling(raw, from, at));
-    if (gap) behindGap.add(at);
-    from = at;
-  }
+  const all = seriesOf([block], block.dayMs, Infinity);
+  const [only] = all.flags;
+  const isMixed = all.flags.some((flags) => sourceOf(flags) !== sourceOf(only));
+  const parts = SOURCES.map((source) =>
+    isMixed ? partOf(all, (flags) => sourceOf(flags) === source) : sourceOf(only) === source ? all : NO_ROWS,
+  );
+  const rows = parts.flatMap(thinRows);
+  if (isMixed) rows.sort((a, b) => a.timeMs - b.timeMs);
   return {
     block: {
       channelId: block.channelId,
       dayMs: block.dayMs,
-      offsetsMs: Uint32Array.from(rows, (row) => (timesMs[row] ?? 0) - block.dayMs),
-      raw: Float64Array.from(rows, (row) => raw[row] ?? 0),
-      flags: Uint8Array.from(rows, (row) => (flags[row] ?? 0) | (behindGap.has(row) ? GAP : 0)),
+      offsetsMs: Uint32Array.from(rows, ({ timeMs }) => timeMs - block.dayMs),
+      raw: Float64Array.from(rows, ({ raw }) => raw),
+      flags: Uint8Array.from(rows, ({ flags }) => flags),
     },
-    readings: raw.length,
-    stepMs: usualStep(timesMs),
+    readings: all.raw.length,
+    stepMs: { probes: usualStep(parts[0]?.timesMs), standIns: usualStep(parts[1]?.timesMs) },
   };
+}
+
+type Row = { readonly timeMs: number; readonly raw: number; readonly flags: number };
+
+/** Of each hour, and of each stretch between gaps, the first, lowest, highest and last reading. */
+function thinRows({ timesMs, raw, flags }: Series): Row[] {
+  const isGap = gapFinder(timesMs);
+  const rows: Row[] = [];
+  let from = 0;
+  let isBehindGap = false;
+  for (let at = 1; at <= raw.length; at += 1) {
+    const gap = at < raw.length && isGap(at);
+    if (!gap && at < raw.length && hourOf(timesMs, at) === hourOf(timesMs, from)) continue;
+    for (const row of telling(raw, from, at))
+      rows.push({
+        timeMs: timesMs[row] ?? 0,
+        raw: raw[row] ?? 0,
+        flags: (flags[row] ?? 0) | (isBehindGap && row === from ? GAP : 0),
+      });
+    isBehindGap = gap;
+    from = at;
+  }
+  return rows;
 }
 
 const hourOf = (timesMs: Float64Array, at: number): number => Math.floor((timesMs[at] ?? 0) / HOUR_MS);
 
 /** The middle distance. */
-function usualStep(timesMs: Float64Array): number {
+function usualStep(timesMs: Float64Array = new Float64Array()): number {
   const steps = new Float64Array(Math.max(0, timesMs.length - 1));
   let areAlike = true;
   for (let at = 0; at < steps.length; at += 1) {
@@ -57,7 +82,7 @@ function usualStep(timesMs: Float64Array): number {
 }
 
 /** A thinned day as it lies in storage. */
-export type StoredThin = PackedDay & { readonly readings: number; readonly stepMs: number };
+export type StoredThin = PackedDay & { readonly readings: number; readonly stepMs: ThinDay['stepMs'] };
 
 export const packThin = ({ block, readings, stepMs }: ThinDay): StoredThin => ({
   ...packDay(block),
@@ -71,17 +96,23 @@ export function unpackThin(stored: unknown): ThinDay | null {
   if (!block) return null;
   const { readings, stepMs } = stored as Partial<Record<keyof StoredThin, unknown>>;
   const isCount = typeof readings === 'number' && readings >= block.raw.length;
-  return isCount && typeof stepMs === 'number' && stepMs >= 0 ? { block, readings, stepMs } : null;
+  return isCount && isSteps(stepMs) ? { block, readings, stepMs } : null;
+}
+
+function isSteps(stored: unknown): stored is ThinDay['stepMs'] {
+  if (typeof stored !== 'object' || stored === null) return false;
+  const steps = stored as Partial<Record<Source, unknown>>;
+  return SOURCES.every((source) => Number(steps[source]) >= 0);
 }
 
 export type ThinSeries = Series & {
   /** How many readings it stands for. */
   readonly readings: number;
-  /** Whether a gap lies before the row at a place. */
+  /** Whether a gap lies before the row at a place, among the readings of its own source. */
   readonly isGap: (at: number) => boolean;
 };
 
-/** Between two days there is a gap where they lie so many of their usual steps apart, as within a day. */
+/** Between two days of a source there is a gap where they lie so many of their usual steps apart, as within a day. */
 const GAP_FACTOR = 5;
 
 /** Joins thinned days, oldest first. */
@@ -93,13 +124,25 @@ export function joinThin(days: readonly ThinDay[]): ThinSeries {
     Infinity,
   );
   const gaps = series.flags.map((flags) => ((flags & GAP) === 0 ? 0 : 1));
+  const last: Partial<Record<Source, { readonly timeMs: number; readonly stepMs: number }>> = {};
   let at = 0;
-  filled.forEach(({ block, stepMs }, place) => {
-    const before = filled[place - 1];
-    const apartMs = (series.timesMs[at] ?? 0) - (series.timesMs[at - 1] ?? 0);
-    if (before && apartMs > GAP_FACTOR * Math.max(stepMs, before.stepMs)) gaps[at] = 1;
-    at += block.raw.length;
-  });
+  for (const { block, stepMs } of filled) {
+    const end = at + block.raw.length;
+    const isFirst = { probes: true, standIns: true };
+    for (; at < end; at += 1) {
+      const source = sourceOf(series.flags[at]);
+      const timeMs = series.timesMs[at] ?? 0;
+      const before = last[source];
+      if (
+        isFirst[source] &&
+        before &&
+        timeMs - before.timeMs > GAP_FACTOR * Math.max(stepMs[source], before.stepMs)
+      )
+        gaps[at] = 1;
+      isFirst[source] = false;
+      last[source] = { timeMs, stepMs: stepMs[source] };
+    }
+  }
   return {
     timesMs: series.timesMs,
     raw: series.raw,

@@ -4,12 +4,13 @@ import { channelName, fullScaleOf } from '@plain-trowel/core/garden/bind/channel
 import { meantSeries } from '@plain-trowel/core/garden/bind/meantSeries';
 import type { Channel } from '@plain-trowel/core/garden/document/schema';
 import { shownUnit } from '@plain-trowel/core/quantity/units';
-import { traceOf } from '@plain-trowel/core/records/trace';
+import { tracesBySource } from '@plain-trowel/core/records/paleTrace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { shownQuery } from '../../../data/queries.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
 import { Check } from '../../../ui/Check.tsx';
+import { BUCKETS } from './logDrawing.ts';
 
 const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
 
@@ -78,14 +79,17 @@ function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; to
       shown,
       channel.quantity === 'moisture' && unit.startsWith('raw') ? fullScaleOf(garden, channel) : LEAST_SCALE,
     );
-    const points = traceOf(record.series.timesMs, shown, 400, record.isGap ?? undefined);
-    return { points, unit, yMin: low, yMax: high };
+    const { own, standIn } = tracesBySource(record.series, shown, BUCKETS, record.isGap);
+    return { points: own, pale: standIn, unit, yMin: low, yMax: high };
   }, [record, garden, channel]);
   return (
     <figure className="mt-2">
       <figcaption className="text-[14px] font-semibold">
         {name}
         {drawn ? `, ${drawn.unit}` : ''}
+        {drawn && drawn.pale.length > 0 && (
+          <span className="font-normal text-soft"> (paler: read by stand-in boards)</span>
+        )}
       </figcaption>
       {drawn ? (
         <Suspense fallback={<div style={{ height: HEIGHT }} />}>
@@ -99,6 +103,7 @@ function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; to
             yMax={drawn.yMax}
             yUnit={drawn.unit}
             points={drawn.points}
+            pale={drawn.pale}
             tone={tone}
           />
         </Suspense>

@@ -9,8 +9,7 @@ import { formatCounts, formatNumber, formatPercent } from '@plain-trowel/core/qu
 import { isShownRaw } from '@plain-trowel/core/quantity/percentKind';
 import { dayTime, shortTime } from '@plain-trowel/core/quantity/timeText';
 import { shownUnit } from '@plain-trowel/core/quantity/units';
-import { nearestRow } from '@plain-trowel/core/records/nearestRow';
-import { gapFinder } from '@plain-trowel/core/records/trace';
+import { nearestReading } from '@plain-trowel/core/records/nearestRow';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { shownQuery } from '../../../data/queries.ts';
 import type { LogScale } from './logDrawing.ts';
@@ -45,13 +44,13 @@ export function CursorValues({
       </p>
     );
   const values = channels.map((channel, place) => {
-    const series = records[place]?.data?.series;
-    const isGap = records[place]?.data?.isGap ?? (series && gapFinder(series.timesMs));
-    const row = series && isGap ? nearestRow(series.timesMs, atMs, isGap, (toMs - fromMs) * REACH) : null;
+    const record = records[place]?.data;
+    const found = record && nearestReading(record.series, atMs, record.isGap, (toMs - fromMs) * REACH);
     const name = channelName(garden, channel);
-    if (!series || row === null) return { name, text: 'nothing was read', at: null };
-    const timeMs = series.timesMs[row] ?? 0;
-    return { name, text: readingText(garden, channel, series.raw[row] ?? 0, timeMs, scale), at: timeMs };
+    if (!found) return { name, text: 'nothing was read', at: null };
+    const at = record.series.timesMs[found.row] ?? 0;
+    const text = readingText(garden, channel, record.series.raw[found.row] ?? 0, at, scale);
+    return { name, text: found.isStandIn ? `${text} from a stand-in` : text, at };
   });
   return (
     <p aria-live="polite" aria-label="At the cursor" className="min-h-[24px] text-[14px]">
