@@ -8,8 +8,9 @@ export type ToMoment = (wallMs: number, of?: string) => number | null;
 /**
  * A zone's local times in the order in which a table holds them. Of an hour that came twice the one is meant that goes on from the time before; the offset of a day is asked of the zone once.
  * @param timeZone IANA name, or an offset such as "+02:00" @param isFalling the table has its newest row first
+ * @param startsFurther where the first time is of an hour that came twice, it is not the one by which the table goes on
  */
-export function momentsIn(timeZone: string, isFalling = false): ToMoment {
+export function momentsIn(timeZone: string, isFalling = false, startsFurther = false): ToMoment {
   const { offsetAt, offsetOn } = zoneClock(timeZone);
   let lastMs: number | null = null;
   /** What had a row at that moment: the same thing a second time is an hour later. */
@@ -36,6 +37,7 @@ export function momentsIn(timeZone: string, isFalling = false): ToMoment {
     const [one, ...more] = [...found].toSorted((a, b) => (isFalling ? b - a : a - b));
     if (one === undefined) return null;
     const before = lastMs;
+    if (before === null && startsFurther) return taken(more[0] ?? one, of);
     // The first of the two, in the table's direction, that does not go back behind the row before.
     const goesOn = (ms: number) =>
       before === null || (ms === before ? !seen.has(of) : isFalling ? ms < before : ms > before);

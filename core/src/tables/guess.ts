@@ -413,8 +413,8 @@ const LOOK_ROWS = 400;
 
 function isFalling(text: string, layout: Layout, channels: readonly NamedChannel[]): boolean {
   if (!isReadable(layout)) return false;
-  const { first } = readTable(text, layout, channels, { most: LOOK_ROWS });
-  const [start] = first;
-  const end = first.at(-1);
-  return start !== undefined && end !== undefined && end.timeMs < start.timeMs;
+  // As the cells say it: in a night in which clocks are put back the zone needs to know which way the table goes.
+  const { first } = readTable(text, { ...layout, timeZone: 'UTC' }, channels, { most: LOOK_ROWS });
+  const steps = first.slice(1).map(({ timeMs }, at) => Math.sign(timeMs - (first[at]?.timeMs ?? 0)));
+  return steps.reduce((sum, step) => sum + step, 0) < 0;
 }

@@ -2,6 +2,7 @@
 import { CsvScan } from '../records/csv.ts';
 import { DAY_MS, dayOf, FLAGS, type DayBlock } from '../records/series.ts';
 import { MOST_VALUE } from '../signal/line.ts';
+import { firstHourOf } from './firstHour.ts';
 import { isReadable, roleColumns, rowName, type Layout } from './layout.ts';
 import { isNothing, numberBy, splitUnit, type Decimal } from './numberForm.ts';
 import { rowTimes, type TimeProblem } from './rowTime.ts';
@@ -37,6 +38,8 @@ export type TableRead = {
   readonly more: number;
   readonly fromMs: number | null;
   readonly toMs: number | null;
+  /** The time of the first row where its hour came twice, and nothing tells which of the two it is of. */
+  readonly unsureHourMs: number | null;
 };
 
 export type RecordedAs = Recorded & { readonly id: string };
@@ -58,8 +61,11 @@ export function readTable(
 ): TableRead {
   const kept = new Map<string, Rows>();
   const targetsOf = targetsIn(layout, channels, kept);
-  const timeOf = rowTimes(layout);
+  const body = withoutMark(text);
   const isChatter = chatterOf(layout);
+  const isRow = (line: number, cells: readonly string[]) => line > layout.headerLine && !isChatter(cells);
+  const firstHour = firstHourOf(body, layout, isRow);
+  const timeOf = rowTimes(layout, firstHour === 'further');
   const otherNames = new Map<string, number>();
   const [first, problems]: [ReadCell[], TableProblem[]] = [[], []];
   let [rows, nothing, wrong, readings, fromMs, toMs] = [0, 0, 0, 0, Infinity, -Infinity];
@@ -100,10 +106,10 @@ export function readTable(
     if (other !== null && (otherNames.size < MOST_NAMES || otherNames.has(other)))
       otherNames.set(other, (otherNames.get(other) ?? 0) + 1);
   };
-  const scan = new CsvScan(isReadable(layout) ? withoutMark(text) : '', layout.delimiter);
+  const scan = new CsvScan(isReadable(layout) ? body : '', layout.delimiter);
   while (rows < most && scan.next()) {
     const { line, cells } = scan;
-    if (line <= layout.headerLine || isChatter(cells)) continue;
+    if (!isRow(line, cells)) continue;
     if (rows % PROGRESS_EVERY === 0) onProgress?.(scan.doneFrac);
     rows += 1;
     readRow(line, cells, scan.doneFrac === 1);
@@ -120,6 +126,7 @@ export function readTable(
     more: wrong - problems.length,
     fromMs: readings === 0 ? null : fromMs,
     toMs: readings === 0 ? null : toMs,
+    unsureHourMs: firstHour === 'unsure' ? (first[0]?.timeMs ?? null) : null,
   };
 }
 

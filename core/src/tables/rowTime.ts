@@ -15,9 +15,9 @@ export const NOON_MS = 43_200_000;
 /** Day 0 of spreadsheets, 1899-12-30, as ms since 1970. */
 const SHEET_START_MS = Date.UTC(1899, 11, 30);
 
-/** Reads the times of a table's rows, in their order. */
-export function rowTimes(layout: Layout): (cells: readonly string[]) => RowTime {
-  const inZone = momentsIn(layout.timeZone, layout.isFalling);
+/** Reads the times of a table's rows, in their order. @param startsFurther as `firstHourOf` finds it */
+export function rowTimes(layout: Layout, startsFurther = false): (cells: readonly string[]) => RowTime {
+  const inZone = momentsIn(layout.timeZone, layout.isFalling, startsFurther);
   const names = roleColumns(layout, 'name');
   const toMoment = (cells: readonly string[]): ToMoment =>
     names.length === 0 ? inZone : (wallMs) => inZone(wallMs, rowName(cells, names));

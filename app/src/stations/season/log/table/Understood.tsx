@@ -53,6 +53,14 @@ export function Understood({
             {read.nothing > 0 && `; ${formatNumber(read.nothing)} cells hold no number and are left out`}.
           </p>
           <FirstReadings cells={read.first} garden={garden} />
+          {read.unsureHourMs !== null && (
+            <p className="mt-2 max-w-[72ch] border-l-[3px] border-handle pl-3 text-[14px]">
+              The clocks were put back that night, so the hour of the first row came twice, and nothing in the
+              table tells which of the two it is. It is taken for{' '}
+              <span className="num">{clockTime(read.unsureHourMs, 'UTC')}</span> UTC; if it was the other one,
+              the rows of that hour stand an hour off.
+            </p>
+          )}
         </>
       )}
       <LeftOutNote layout={layout} questions={questions} leftOut={leftOut} />
