@@ -3,6 +3,9 @@ import type { AnnotationOptions } from 'chartjs-plugin-annotation';
 import { inkOf, washOf } from './chartInk.ts';
 import type { TimeChartProps } from './chartProps.ts';
 
+/** Words lie above every line. */
+const WORDS_Z = 1;
+
 export function annotationsOf(props: TimeChartProps): Record<string, AnnotationOptions> {
   const steel = inkOf('--steel');
   const paper = inkOf('--paper');
@@ -69,6 +72,10 @@ export function annotationsOf(props: TimeChartProps): Record<string, AnnotationO
         yAdjust: line.side === 'above' ? -10 : 10,
         backgroundColor: 'transparent',
         color: steel,
+        // Waterings near the edge run through it.
+        textStrokeColor: paper,
+        textStrokeWidth: 4,
+        z: WORDS_Z,
         font,
         padding: { x: 5, y: 1 },
       },
@@ -88,6 +95,7 @@ export function annotationsOf(props: TimeChartProps): Record<string, AnnotationO
         position: 'start',
         backgroundColor: paper,
         color: rill,
+        z: WORDS_Z,
         font,
         padding: { x: 4, y: 1 },
       },

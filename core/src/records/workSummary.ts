@@ -7,6 +7,9 @@ type Scale = { readonly unit: string; readonly decimals: number };
 const SOURCE =
   'The readings of the stretch of time that is shown; percent is made from the raw record with the calibration in use.';
 
+/** One more than the result has: its own rounding would not add up. Counts are whole. */
+const finer = (decimals: number): number => (decimals === 0 ? 0 : decimals + 1);
+
 /** Last minus first. */
 export function workChange(summary: Summary, { unit, decimals }: Scale): Worked {
   const change = step(
@@ -16,8 +19,8 @@ export function workChange(summary: Summary, { unit, decimals }: Scale): Worked 
       decimals,
       formula: '{last} − {first}',
       inputs: {
-        last: input('last reading', summary.last, unit, decimals),
-        first: input('first reading', summary.last - summary.change, unit, decimals),
+        last: input('last reading', summary.last, unit, finer(decimals)),
+        first: input('first reading', summary.last - summary.change, unit, finer(decimals)),
       },
     },
     ({ last, first }) => last - first,
@@ -34,8 +37,8 @@ export function workSwing(summary: Summary, { unit, decimals }: Scale): Worked {
       decimals,
       formula: '{highest} − {lowest}',
       inputs: {
-        highest: input('highest reading', summary.highest, unit, decimals),
-        lowest: input('lowest reading', summary.lowest, unit, decimals),
+        highest: input('highest reading', summary.highest, unit, finer(decimals)),
+        lowest: input('lowest reading', summary.lowest, unit, finer(decimals)),
         readings: input('readings', summary.readings, ''),
       },
     },

@@ -11,10 +11,11 @@ import { dayTime } from '@plain-trowel/core/quantity/timeText';
 import type { ChartPicture } from '@plain-trowel/core/records/chartSvg';
 import { readCurves } from '@plain-trowel/core/calibration/curve';
 import { traceOf } from '@plain-trowel/core/records/trace';
+import { wateringMarks } from '@plain-trowel/core/records/wateringMarks';
 import type { ShownRecord } from '../../../data/queries.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { ChartFiles } from './ChartFiles.tsx';
-import { BUCKETS, drawnOf, marksOf, type LogScale } from './logDrawing.ts';
+import { BUCKETS, drawnOf, type LogScale } from './logDrawing.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
 
 const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
@@ -70,7 +71,7 @@ export function LogChart({
       }),
     [others, garden, scale, fit],
   );
-  const marks = useMemo(() => marksOf(events, toMs - fromMs), [events, fromMs, toMs]);
+  const marks = useMemo(() => wateringMarks(events, toMs - fromMs), [events, fromMs, toMs]);
   const nights = useMemo(
     () => (toMs - fromMs > MOST_NIGHTS_MS ? [] : nightsIn(garden, { fromMs, toMs })),
     [garden, fromMs, toMs],

@@ -3,9 +3,8 @@ import { countsAtPercent, readCurves } from '@plain-trowel/core/calibration/curv
 import { fullScaleCounts } from '@plain-trowel/core/electrics/converter';
 import { percentThen, versionsThen } from '@plain-trowel/core/garden/bind/percentThen';
 import type { PlotParts } from '@plain-trowel/core/garden/bind/plotParts';
-import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { bandsOf } from '@plain-trowel/core/quantity/bands';
-import { formatNumber, formatVolume } from '@plain-trowel/core/quantity/format';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { besideTrace, tracesBySource } from '@plain-trowel/core/records/paleTrace';
 import { stripRange } from '@plain-trowel/core/signal/stripRange';
 import type { ShownRecord } from '../../../data/queries.ts';
@@ -15,8 +14,6 @@ export type LogScale = 'percent' | 'then' | 'raw';
 
 /** Stretches of time of which a trace keeps what tells: about one for two pixels. */
 export const BUCKETS = 400;
-/** Share of the chart's width that the words of a mark need. */
-const LEAST_APART = 0.09;
 
 export function drawnOf(
   { garden, plot, fit, board, channel }: Pick<PlotParts, 'garden' | 'plot' | 'fit' | 'board' | 'channel'>,
@@ -64,20 +61,4 @@ export function drawnOf(
     lines: limits,
     washes,
   };
-}
-
-/** Waterings as marks; a mark too near to the next one keeps its line and gives up its words, so that none run into each other. */
-export function marksOf(events: readonly GardenEvent[], spanMs: number) {
-  const waterings = events.flatMap((event) =>
-    event.kind === 'pump-stopped' || event.kind === 'poured'
-      ? [{ atMs: event.atMs, label: formatVolume(event.volumeMl) }]
-      : [],
-  );
-  let lastWordsMs = Infinity;
-  // Newest first, as the events come: the newest mark always speaks.
-  return waterings.map((mark) => {
-    if (lastWordsMs - mark.atMs < spanMs * LEAST_APART) return { ...mark, label: '' };
-    lastWordsMs = mark.atMs;
-    return mark;
-  });
 }
