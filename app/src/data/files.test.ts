@@ -4,6 +4,7 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory, undo } from '@plain-trowel/core/garden/document/history';
 import { readReadingsCsv, READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
+import { readingsOfDay } from '@plain-trowel/core/records/series';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';
 import { fileNameOf } from './download.ts';
@@ -324,7 +325,9 @@ describe('a backup', () => {
     };
     const backup = opened(await written(null, waiting));
     expect(backup.events).toEqual([note]);
-    expect(backup.readings.get('channel-c2')).toEqual([{ timeMs: NOW, raw: 5, flags: 0 }]);
+    expect(backup.readings.map((day) => [day.channelId, readingsOfDay(day)])).toEqual([
+      ['channel-c2', [{ timeMs: NOW, raw: 5, flags: 0 }]],
+    ]);
   });
 
   test('cut off, of another kind or newer is refused', async () => {

@@ -4,9 +4,10 @@ import { DAY_STORES } from './days.ts';
 import { allOrNothing, writeTo, type Db } from './db.ts';
 import { admitted, GARDEN_STORES, putGarden } from './gardenStore.ts';
 import type { LinkMemory } from './linkStore.ts';
+import type { Incoming } from '@plain-trowel/core/records/series';
 import type { GardenEvent } from '@plain-trowel/core/records/event';
 import { putPhotos, type Photos } from './photos.ts';
-import { putReadings, type ReadingsByChannel } from './putReadings.ts';
+import { putReadings } from './putReadings.ts';
 import { putEvents } from './recordStore.ts';
 
 /** Stores a new garden together with a past it came with; a killed tab leaves the whole of it or nothing. */
@@ -14,7 +15,7 @@ export async function storeNewGarden(
   db: Db,
   garden: Garden,
   past: {
-    readonly readings: ReadingsByChannel;
+    readonly readings: Incoming;
     readonly events: readonly GardenEvent[];
     readonly photos?: Photos;
     readonly link: Pick<LinkMemory, 'world' | 'openAtStart' | 'alerts' | 'gateway'>;

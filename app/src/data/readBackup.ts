@@ -19,11 +19,11 @@ import { readEventsFile } from '@plain-trowel/core/records/eventsFile';
 import { readReadingsCsv, type CsvIssue } from '@plain-trowel/core/records/readingsCsv';
 import { isPhoto } from '@plain-trowel/core/records/photo';
 import type { Photos } from './photos.ts';
-import type { Reading } from '@plain-trowel/core/records/series';
+import type { DayBlock } from '@plain-trowel/core/records/series';
 
 export type Backup = {
   readonly garden: Garden;
-  readonly readings: ReadonlyMap<string, readonly Reading[]>;
+  readonly readings: readonly DayBlock[];
   readonly events: readonly GardenEvent[];
   readonly photos: Photos;
   /** Pictures that are none. */
@@ -83,7 +83,7 @@ export function readBackup(
   const parsed = parseGardenText(textOf(BACKUP_FILES.garden) ?? '');
   const garden = parsed.ok ? readGarden(parsed.value) : parsed;
   if (!garden.ok) return fail({ kind: 'garden', issue: garden.issue, doc: parsed.ok ? parsed.value : null });
-  const readings = new Map<string, readonly Reading[]>();
+  const readings: DayBlock[] = [];
   const files = [...sizes.keys()].filter((name) => channelOfFile(name) !== null);
   for (const [at, name] of files.entries()) {
     onProgress?.(at / files.length);
@@ -92,7 +92,7 @@ export function readBackup(
     if (text === null) return fail({ kind: 'readings', file: name, issue: { kind: 'binary' } });
     // No flag is added: a backup brings back the record itself, and only what was taken from a file before says so.
     const read = readReadingsCsv(text, [{ id: channelId, plot: '', probe: '' }], undefined, 0);
-    if (read.ok) readings.set(channelId, read.value.get(channelId) ?? []);
+    if (read.ok) for (const day of read.value) readings.push(day);
     else if (read.issue.kind !== 'no-rows') return fail({ kind: 'readings', file: name, issue: read.issue });
   }
   const photos = new Map<string, Uint8Array<ArrayBuffer>>();

@@ -133,7 +133,7 @@ async function keepBackup(backup: Backup, fileName: string, tools: OpenTools): P
     });
     setOpening({ kind: 'none' });
     await show(garden, tools);
-    const count = [...readings.values()].reduce((sum, list) => sum + list.length, 0);
+    const count = readings.reduce((sum, day) => sum + day.raw.length, 0);
     showToast({
       tone: 'done',
       text: `${garden.name} was opened from the backup, with ${formatNumber(count)} readings and ${formatNumber(events.length)} events.${skippedText(backup)}`,

@@ -15,6 +15,7 @@ import {
 } from '@plain-trowel/core/records/readingsCsv';
 import { isPhoto, shrunk } from '@plain-trowel/core/records/photo';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
+import type { DayBlock } from '@plain-trowel/core/records/series';
 import { looksBinary, readSerialLog } from '@plain-trowel/core/signal/serialLog';
 import { guessTable, type GuessContext } from '@plain-trowel/core/tables/guess';
 import type { Layout } from '@plain-trowel/core/tables/layout';
@@ -37,6 +38,10 @@ const FRONT_LETTERS = 64_000;
 const bytesOf = async (file: Blob) => new Uint8Array(await file.arrayBuffer());
 const textOf = async (file: Blob) => decodeText(await bytesOf(file));
 
+/** What need not be copied on its way to the page. */
+const columnsOf = (days: readonly DayBlock[]) =>
+  days.flatMap(({ offsetsMs, raw, flags }) => [offsetsMs.buffer, raw.buffer, flags.buffer]);
+
 /** A file as the table that it is, or as one that says the same. */
 function guessForm(text: string, context: GuessContext) {
   const senml = asTable(text, 'senml');
@@ -57,8 +62,10 @@ const jobs = {
     onProgress: Progress,
   ) => {
     const { text, encoding } = await textOf(file);
-    if (text.trim() === '' || looksBinary(text) || isReadingsCsv(text))
-      return { encoding, kind: 'readings' as const, read: readReadingsCsv(text, channels, onProgress) };
+    if (text.trim() === '' || looksBinary(text) || isReadingsCsv(text)) {
+      const read = readReadingsCsv(text, channels, onProgress);
+      return transfer({ encoding, kind: 'readings' as const, read }, read.ok ? columnsOf(read.value) : []);
+    }
     const { form, table, guess } = guessForm(text, context);
     const front = table.slice(0, FRONT_LETTERS);
     return {
@@ -80,10 +87,7 @@ const jobs = {
   ): Promise<TableRead> => {
     const { text } = await textOf(file);
     const read = readTable(asTable(text, form) ?? '', layout, channels, { onProgress });
-    return transfer(
-      read,
-      read.days.flatMap(({ offsetsMs, raw, flags }) => [offsetsMs.buffer, raw.buffer, flags.buffer]),
-    );
+    return transfer(read, columnsOf(read.days));
   },
 
   /** Every reading of the garden as CSV; null when there is none. */
@@ -100,7 +104,10 @@ const jobs = {
 
   readBench: async (file: Blob) => readBenchRecording((await textOf(file)).text),
 
-  readBackup: async (file: Blob, onProgress: Progress) => readBackup(await bytesOf(file), onProgress),
+  readBackup: async (file: Blob, onProgress: Progress) => {
+    const read = readBackup(await bytesOf(file), onProgress);
+    return transfer(read, read.ok ? columnsOf(read.value.readings) : []);
+  },
 
   writeBackup: async (page: PageState, withStorage: boolean, nowMs: number, onProgress: Progress) =>
     writeBackup(withStorage ? await database() : null, page, nowMs, onProgress),

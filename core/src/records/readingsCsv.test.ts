@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { readReadingsCsv, writeReadingsCsv, type CsvRow } from './readingsCsv.ts';
-import { FLAGS } from './series.ts';
+import { FLAGS, readingsOfDay } from './series.ts';
 
 const channels = [
   { id: 'channel-c2', plot: 'Chilli crate', probe: 'C2' },
@@ -19,6 +19,10 @@ const row = (change: Partial<CsvRow> = {}): CsvRow => ({
   flags: FLAGS.simulated,
   ...change,
 });
+
+/** Channels and days with their readings; null where it was refused. */
+const readingsIn = (read: ReturnType<typeof readReadingsCsv>) =>
+  read.ok ? read.value.map((day) => [day.channelId, readingsOfDay(day)] as const) : null;
 
 const HEADER = 'time,plot,probe,channel,raw,percent,percent_kind,flags';
 
@@ -47,7 +51,7 @@ describe('reading', () => {
       row({ channelId: 'channel-m1', raw: 0 }),
     ]);
     const read = readReadingsCsv(text, channels);
-    expect(read.ok && [...read.value]).toEqual([
+    expect(readingsIn(read)).toEqual([
       [
         'channel-c2',
         [
@@ -61,12 +65,12 @@ describe('reading', () => {
 
   test('times with any offset are understood', () => {
     const read = readReadingsCsv('time,channel,raw\n2026-03-01T07:30:05+01:00,channel-c2,9\n', channels);
-    expect(read.ok && read.value.get('channel-c2')?.[0]?.timeMs).toBe(MARCH_MORNING);
+    expect(readingsIn(read)).toMatchObject([['channel-c2', [{ timeMs: MARCH_MORNING }]]]);
   });
 
   test('without channel ids, plot and probe name the channel', () => {
     const read = readReadingsCsv('time,plot,probe,raw\n2026-03-01T06:30:05Z,"Mint, trough",M1,9\n', channels);
-    expect(read.ok && [...read.value.keys()]).toEqual(['channel-m1']);
+    expect(readingsIn(read)).toMatchObject([['channel-m1', [{}]]]);
   });
 
   test('semicolons between columns are fine as long as the numbers have points', () => {
@@ -197,7 +201,7 @@ describe('reading', () => {
       `time,channel,raw\r\n${T},channel-c2,1\n${T},channel-c2,2\r${T},channel-m1,3`,
       channels,
     );
-    expect(read.ok && [...read.value].map(([id, list]) => [id, list.map((one) => one.raw)])).toEqual([
+    expect(readingsIn(read)?.map(([id, list]) => [id, list.map((one) => one.raw)])).toEqual([
       ['channel-c2', [1, 2]],
       ['channel-m1', [3]],
     ]);
@@ -207,9 +211,21 @@ describe('reading', () => {
     'a time may be a number since 1970: %s',
     (time) => {
       const read = readReadingsCsv(`time,channel,raw\n${time},channel-c2,1\n`, channels);
-      expect(read.ok && read.value.get('channel-c2')?.[0]?.timeMs).toBe(MARCH_MORNING);
+      expect(readingsIn(read)).toMatchObject([['channel-c2', [{ timeMs: MARCH_MORNING }]]]);
     },
   );
+
+  test('times of many days in any order come back to the millisecond, days that no calendar has do not', () => {
+    const times = Array.from({ length: 400 }, (_, at) => MARCH_MORNING + ((at * 7919) % 400) * 7_654_321);
+    const read = readReadingsCsv(writeReadingsCsv(times.map((timeMs) => row({ timeMs }))), channels);
+    expect(readingsIn(read)?.flatMap(([, list]) => list.map(({ timeMs }) => timeMs))).toEqual(
+      times.toSorted((a, b) => a - b),
+    );
+    const odd = `${HEADER}\n2026-02-29T06:30:05.000Z,,,channel-c2,1,,,\n2026-02-28T24:30:05.000Z,,,channel-c2,1,,,\n`;
+    expect(readReadingsCsv(odd, channels)).toMatchObject({
+      issue: { kind: 'rows', problems: [{ column: 'time' }, { column: 'time' }] },
+    });
+  });
 
   test('a name that looks like a formula leaves harmless and comes home', () => {
     const odd = [{ id: 'channel-c2', plot: '=SUM(A1)', probe: '+1' }];

@@ -11,8 +11,9 @@ import { fail, ok, type Result } from '../quantity/result.ts';
 import { MOST_VALUE } from '../signal/line.ts';
 import { readNumber } from '../signal/numberText.ts';
 import { looksBinary } from '../signal/serialLog.ts';
-import { csvRecords, csvRow, unguardCell } from './csv.ts';
-import { FLAGS, type Reading } from './series.ts';
+import { CsvScan, csvRow, unguardCell } from './csv.ts';
+import { DayColumns } from './dayColumns.ts';
+import { dayOf, FLAGS, type DayBlock } from './series.ts';
 
 const COLUMNS = ['time', 'plot', 'probe', 'channel', 'raw', 'percent', 'percent_kind', 'flags'] as const;
 type Column = (typeof COLUMNS)[number];
@@ -71,13 +72,13 @@ export type CsvIssue =
   | { readonly kind: 'rows'; readonly problems: readonly RowProblem[]; readonly more: number }
   | { readonly kind: 'no-rows' };
 
-/** By channel, in the order of the file. */
-export type CsvReadings = ReadonlyMap<string, readonly Reading[]>;
+/** By channel and day; times rising, equal ones in the order of the file. */
+export type CsvReadings = readonly DayBlock[];
 
 const MOST_PROBLEMS = 10;
 /** After so many wrong rows the file is not the one that was meant, and is read no further. */
 const MOST_WRONG = 1000;
-const PROGRESS_EVERY = 5000;
+const PROGRESS_EVERY = 20_000;
 
 /**
  * Reads a readings CSV: all of it, or what is wrong with it. Needs `time`, `raw` and either `channel` or `plot` and `probe`. A time is ISO 8601 with its
@@ -93,43 +94,43 @@ export function readReadingsCsv(
 ): Result<CsvReadings, CsvIssue> {
   if (!/\S/.test(text)) return fail({ kind: 'empty' });
   if (looksBinary(text)) return fail({ kind: 'binary' });
-  const { records, columns } = opened(text);
+  const { scan, columns } = opened(text);
   const doubled = columns.find((column, at) => columns.indexOf(column) !== at && isColumn(column));
   if (doubled !== undefined) return fail({ kind: 'doubled-column', column: doubled });
   const missing = missingIn(columns);
   if (missing) return fail({ kind: 'missing-column', column: missing });
-  const readRow = rowReader(columns, channels, added);
-  const found = new Map<string, Reading[]>();
+  const readRow = rowReader(columns, channels);
+  const found = new Map<string, DayColumns>();
   const problems: RowProblem[] = [];
   let rows = 0;
   let wrong = 0;
-  for (const { line, cells, doneFrac } of records) {
-    if (rows % PROGRESS_EVERY === 0) onProgress?.(doneFrac);
+  while (wrong < MOST_WRONG && scan.next()) {
+    if (rows % PROGRESS_EVERY === 0) onProgress?.(scan.doneFrac);
     rows += 1;
-    const read = readRow(line, cells);
+    const read = readRow(scan.line, scan.cells);
     if ('kind' in read) {
       wrong += 1;
       if (wrong <= MOST_PROBLEMS) problems.push(read);
-      if (wrong === MOST_WRONG) break;
       continue;
     }
-    const list = found.get(read.channelId);
-    if (list) list.push(read.reading);
-    else found.set(read.channelId, [read.reading]);
+    const to = found.get(read.channelId) ?? new DayColumns();
+    found.set(read.channelId, to);
+    to.add(read.timeMs, read.raw, read.flags | added);
   }
   if (rows === 0) return fail({ kind: 'no-rows' });
   onProgress?.(1);
-  return wrong > 0 ? fail({ kind: 'rows', problems, more: wrong - problems.length }) : ok(found);
+  return wrong > 0
+    ? fail({ kind: 'rows', problems, more: wrong - problems.length })
+    : ok([...found].flatMap(([channelId, of]) => of.days(channelId)));
 }
 
-/** The records behind the first, which names the columns. */
+/** The columns that the first record names, and the records behind it. */
 function opened(text: string) {
   const body = text.startsWith('\ufeff') ? text.slice(1) : text;
   const firstLine = /^\s*([^\r\n]*)/.exec(body)?.[1] ?? '';
-  const records = csvRecords(body, firstLine.includes(';') ? ';' : ',');
-  const header = records.next();
-  const columns = (header.done ? [] : header.value.cells).map((cell) => cell.trim().toLowerCase());
-  return { records, columns };
+  const scan = new CsvScan(body, firstLine.includes(';') ? ';' : ',');
+  const columns = scan.next() ? scan.cells.map((cell) => cell.trim().toLowerCase()) : [];
+  return { scan, columns };
 }
 
 function missingIn(columns: readonly string[]): Column | undefined {
@@ -145,14 +146,24 @@ const isColumn = (column: string): boolean => (COLUMNS as readonly string[]).inc
 
 const ISO_TIME = z.core.regexes.datetime({ offset: true });
 
-function rowReader(columns: readonly string[], channels: readonly CsvChannel[], added: number) {
-  const place = new Map(COLUMNS.map((column) => [column, columns.indexOf(column)]));
+function rowReader(columns: readonly string[], channels: readonly CsvChannel[]) {
+  const place = Object.fromEntries(COLUMNS.map((column) => [column, columns.indexOf(column)])) as Readonly<
+    Record<Column, number>
+  >;
   const find = channelFinder(channels);
+  const timeOf = timeReader();
   return (
     row: number,
     cells: readonly string[],
-  ): RowProblem | { readonly channelId: string; readonly reading: Reading } => {
-    const cell = (column: Column) => (cells[place.get(column) ?? -1] ?? '').trim();
+  ):
+    | RowProblem
+    | {
+        readonly channelId: string;
+        readonly timeMs: number;
+        readonly raw: number;
+        readonly flags: number;
+      } => {
+    const cell = (column: Column) => (cells[place[column]] ?? '').trim();
     const rawText = cell('raw');
     const raw = readNumber(rawText);
     if (raw.kind === 'decimal-comma') return { kind: 'decimal-comma', row, text: rawText };
@@ -181,10 +192,7 @@ function rowReader(columns: readonly string[], channels: readonly CsvChannel[], 
         row,
         channel: cell('channel') || `${cell('plot')}, ${cell('probe')}`,
       };
-    return {
-      channelId,
-      reading: { timeMs: Math.round(timeMs), raw: raw.value, flags: flags | added },
-    };
+    return { channelId, timeMs: Math.round(timeMs), raw: raw.value, flags };
   };
 }
 
@@ -194,6 +202,28 @@ function timeOf(text: string): number | null {
   if (text.length > 40 || !ISO_TIME.test(text)) return null;
   const ms = Date.parse(text);
   return Number.isNaN(ms) ? null : ms;
+}
+
+const EXPORTED_TIME = /T([01]\d|2[0-3]):([0-5]\d):([0-5]\d)\.(\d{3})Z$/;
+/** "2026-05-03T" */
+const DATE_LENGTH = 11;
+
+/** Reads times as `timeOf` does; of a day that was read before only the clock time is read anew, as it stands in a file of this program. */
+function timeReader(): (text: string) => number | null {
+  let [date, dayMs] = ['', 0];
+  return (text) => {
+    const clock = text.length === DATE_LENGTH + 13 ? EXPORTED_TIME.exec(text) : null;
+    if (!clock) return timeOf(text);
+    if (date === '' || !text.startsWith(date)) {
+      const ms = timeOf(text);
+      if (ms === null) return null;
+      date = text.slice(0, DATE_LENGTH);
+      dayMs = dayOf(ms);
+      return ms;
+    }
+    const [, hours, minutes, seconds, ms] = clock;
+    return dayMs + ((Number(hours) * 60 + Number(minutes)) * 60 + Number(seconds)) * 1000 + Number(ms);
+  };
 }
 
 function readFlags(text: string): number | null {

@@ -1,6 +1,7 @@
 /** All readings of a table by its layout, or what is wrong with its rows. Cannot throw. */
 import { CsvScan } from '../records/csv.ts';
-import { DAY_MS, dayOf, FLAGS, type DayBlock } from '../records/series.ts';
+import { DayColumns } from '../records/dayColumns.ts';
+import { FLAGS, type DayBlock } from '../records/series.ts';
 import { MOST_VALUE } from '../signal/line.ts';
 import { firstHourOf } from './firstHour.ts';
 import { isReadable, roleColumns, rowName, type Layout } from './layout.ts';
@@ -59,7 +60,7 @@ export function readTable(
   channels: readonly RecordedAs[],
   { onProgress, most = Infinity }: { onProgress?: (doneFrac: number) => void; most?: number } = {},
 ): TableRead {
-  const kept = new Map<string, Rows>();
+  const kept = new Map<string, DayColumns>();
   const targetsOf = targetsIn(layout, channels, kept);
   const body = withoutMark(text);
   const isChatter = chatterOf(layout);
@@ -95,7 +96,7 @@ export function readTable(
         wrongRow({ kind: raw, line, column, text: cell });
         return;
       } else {
-        to.add(timeMs, raw);
+        to.add(timeMs, raw, FLAGS.imported);
         readings += 1;
         if (timeMs < fromMs) fromMs = timeMs;
         if (timeMs > toMs) toMs = timeMs;
@@ -166,7 +167,7 @@ type Target = {
   readonly column: string;
   readonly channelId: string;
   readonly turn: Turned;
-  readonly to: Rows;
+  readonly to: DayColumns;
 };
 type Targets = {
   readonly known: readonly Target[];
@@ -177,14 +178,14 @@ type Targets = {
 function targetsIn(
   layout: Layout,
   channels: readonly RecordedAs[],
-  kept: Map<string, Rows>,
+  kept: Map<string, DayColumns>,
 ): (cells: readonly string[]) => Targets {
   const recorded = new Map(channels.map((channel) => [channel.id, channel]));
   const target = (at: number, column: string, channelId: string, unit: string | null): Target[] => {
     const channel = recorded.get(channelId);
     const turn = channel ? turnInto(unit, channel) : null;
     if (!turn) return [];
-    const to = kept.get(channelId) ?? new Rows();
+    const to = kept.get(channelId) ?? new DayColumns();
     kept.set(channelId, to);
     return [{ at, column, channelId, turn, to }];
   };
@@ -224,65 +225,4 @@ function readCell(
   if (value === null) return 'number';
   const raw = turned(value, turn);
   return Math.abs(raw) > MOST_VALUE ? 'value-range' : raw;
-}
-
-/** Readings of one channel while they come in. */
-class Rows {
-  private timesMs = new Float64Array(1024);
-  private raw = new Float64Array(1024);
-  private count = 0;
-  private lastMs = -Infinity;
-  private isRising = true;
-
-  add(timeMs: number, raw: number): void {
-    if (this.count === this.raw.length) {
-      this.timesMs = grown(this.timesMs);
-      this.raw = grown(this.raw);
-    }
-    if (timeMs < this.lastMs) this.isRising = false;
-    this.lastMs = timeMs;
-    this.timesMs[this.count] = timeMs;
-    this.raw[this.count] = raw;
-    this.count += 1;
-  }
-
-  days(channelId: string): DayBlock[] {
-    const order = this.isRising ? null : this.order();
-    const rowAt = (at: number): number => order?.[at] ?? at;
-    const blocks: DayBlock[] = [];
-    for (let from = 0; from < this.count;) {
-      const dayMs = dayOf(this.timesMs[rowAt(from)] ?? 0);
-      let to = from;
-      while (to < this.count && (this.timesMs[rowAt(to)] ?? 0) < dayMs + DAY_MS) to += 1;
-      const block = emptyBlock(channelId, dayMs, to - from);
-      for (let at = from; at < to; at += 1) {
-        const row = rowAt(at);
-        block.offsetsMs[at - from] = (this.timesMs[row] ?? 0) - dayMs;
-        block.raw[at - from] = this.raw[row] ?? 0;
-      }
-      blocks.push(block);
-      from = to;
-    }
-    return blocks;
-  }
-
-  /** Rows by time; equal times as they came. */
-  private order(): Uint32Array {
-    const order = Uint32Array.from({ length: this.count }, (_, at) => at);
-    return order.sort((a, b) => (this.timesMs[a] ?? 0) - (this.timesMs[b] ?? 0) || a - b);
-  }
-}
-
-const emptyBlock = (channelId: string, dayMs: number, rows: number): DayBlock => ({
-  channelId,
-  dayMs,
-  offsetsMs: new Uint32Array(rows),
-  raw: new Float64Array(rows),
-  flags: new Uint8Array(rows).fill(FLAGS.imported),
-});
-
-function grown(column: Float64Array<ArrayBuffer>): Float64Array<ArrayBuffer> {
-  const larger = new Float64Array(column.length * 2);
-  larger.set(column);
-  return larger;
 }
