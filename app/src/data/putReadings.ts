@@ -110,6 +110,6 @@ class Writing {
   }
 }
 
-const DAYS_AT_ONCE = 16;
+const DAYS_AT_ONCE = 8;
 
 const dayName = (channelId: string, dayMs: number) => `${channelId} ${isoOf(dayMs).slice(0, 10)}`;

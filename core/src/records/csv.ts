@@ -95,7 +95,7 @@ export class CsvScan {
       if (this.at >= text.length || text.charCodeAt(this.at) !== delimiter) break;
       this.at += 1;
     }
-    cells.length = count;
+    if (cells.length !== count) cells.length = count;
     this.endLine(text.charCodeAt(this.at));
   }
 

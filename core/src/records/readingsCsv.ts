@@ -6,6 +6,7 @@
  * `raw` is the record; `percent` is what the calibration in use made of it on the day of the export and is not read back.
  */
 import { z } from '../quantity/schema.ts';
+import { clockMsAt, digitsAt } from '../quantity/digits.ts';
 import { isMoment, isoOf, momentOf } from '../quantity/moment.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import { MOST_VALUE } from '../signal/line.ts';
@@ -163,7 +164,7 @@ function rowReader(columns: readonly string[], channels: readonly CsvChannel[]) 
         readonly raw: number;
         readonly flags: number;
       } => {
-    const cell = (column: Column) => (cells[place[column]] ?? '').trim();
+    const cell = (column: Column) => trimmed(cells[place[column]] ?? '');
     const rawText = cell('raw');
     const raw = readNumber(rawText);
     if (raw.kind === 'decimal-comma') return { kind: 'decimal-comma', row, text: rawText };
@@ -185,7 +186,7 @@ function rowReader(columns: readonly string[], channels: readonly CsvChannel[]) 
     if (!isMoment(timeMs)) return { kind: 'time-range', row, text: timeText };
     const flags = readFlags(cell('flags'));
     if (flags === null) return { kind: 'cell', row, column: 'flags', text: cell('flags') };
-    const channelId = find(cell('channel'), cell('plot'), cell('probe'));
+    const channelId = find(cell('channel')) ?? find(cell('plot'), cell('probe'));
     if (channelId === null)
       return {
         kind: 'unknown-channel',
@@ -204,25 +205,21 @@ function timeOf(text: string): number | null {
   return Number.isNaN(ms) ? null : ms;
 }
 
-const EXPORTED_TIME = /T([01]\d|2[0-3]):([0-5]\d):([0-5]\d)\.(\d{3})Z$/;
-/** "2026-05-03T" */
-const DATE_LENGTH = 11;
+/** "2026-05-03T" and "2026-05-03T06:30:05.000Z" */
+const [DATE_LENGTH, EXPORTED_LENGTH] = [11, 24];
 
 /** Reads times as `timeOf` does; of a day that was read before only the clock time is read anew, as it stands in a file of this program. */
 function timeReader(): (text: string) => number | null {
   let [date, dayMs] = ['', 0];
   return (text) => {
-    const clock = text.length === DATE_LENGTH + 13 ? EXPORTED_TIME.exec(text) : null;
-    if (!clock) return timeOf(text);
-    if (date === '' || !text.startsWith(date)) {
-      const ms = timeOf(text);
-      if (ms === null) return null;
-      date = text.slice(0, DATE_LENGTH);
-      dayMs = dayOf(ms);
-      return ms;
+    const isExported = text.length === EXPORTED_LENGTH && text.charAt(19) === '.' && text.charAt(23) === 'Z';
+    if (isExported && date !== '' && text.startsWith(date)) {
+      const ms = clockMsAt(text, DATE_LENGTH, true) + digitsAt(text, 20, 3);
+      if (!Number.isNaN(ms)) return dayMs + ms;
     }
-    const [, hours, minutes, seconds, ms] = clock;
-    return dayMs + ((Number(hours) * 60 + Number(minutes)) * 60 + Number(seconds)) * 1000 + Number(ms);
+    const ms = timeOf(text);
+    if (isExported && ms !== null) [date, dayMs] = [text.slice(0, DATE_LENGTH), dayOf(ms)];
+    return ms;
   };
 }
 
@@ -237,9 +234,20 @@ function readFlags(text: string): number | null {
   return flags;
 }
 
+/** Finds a channel by its id, or by its plot and probe. */
 function channelFinder(channels: readonly CsvChannel[]) {
   const byId = new Set(channels.map((channel) => channel.id));
   const byName = new Map(channels.map((channel) => [`${channel.plot}\n${channel.probe}`, channel.id]));
-  return (id: string, plot: string, probe: string): string | null =>
-    byId.has(id) ? id : (byName.get(`${unguardCell(plot)}\n${unguardCell(probe)}`) ?? null);
+  return (of: string, probe?: string): string | null =>
+    probe === undefined
+      ? byId.has(of)
+        ? of
+        : null
+      : (byName.get(`${unguardCell(of)}\n${unguardCell(probe)}`) ?? null);
+}
+
+/** Trimmed where there is anything to trim. */
+function trimmed(cell: string): string {
+  const [first, last] = [cell.charCodeAt(0), cell.charCodeAt(cell.length - 1)];
+  return first > 32 && first < 128 && last > 32 && last < 128 ? cell : cell.trim();
 }

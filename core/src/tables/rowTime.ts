@@ -1,4 +1,5 @@
 /** When a row of a table was taken, by its layout. */
+import { clockMsAt, isColon } from '../quantity/digits.ts';
 import { isMoment, momentOf } from '../quantity/moment.ts';
 import { DAY_MS } from '../records/series.ts';
 import { momentsIn, type ToMoment } from './clocks.ts';
@@ -74,13 +75,6 @@ function read(
 /** What a clock showed, as if it were UTC, and how far it was ahead of UTC where the row says so. */
 type Wall = { readonly wallMs: number; readonly offsetMin: number | null };
 
-const digit = (text: string, at: number): number => {
-  const code = text.charCodeAt(at) - 48;
-  return code >= 0 && code <= 9 ? code : Number.NaN;
-};
-const COLON = 58;
-const two = (text: string, at: number): number => digit(text, at) * 10 + digit(text, at + 1);
-
 /** Most rows are of the day of the row before, and there may be a million: then only the time of day is read anew. */
 class LastDay {
   private text = '';
@@ -93,17 +87,12 @@ class LastDay {
     const { text, tail } = this;
     const clock = clockCell ?? cell;
     const from = clockCell === null ? text.length : 0;
-    if (text === '' || clock.charCodeAt(from + 2) !== COLON) return null;
+    if (text === '') return null;
     if (clockCell === null ? !cell.startsWith(text) : cell !== text) return null;
     const length = plainLength(clock, from);
     if (clock.length !== from + length + tail.length || !clock.endsWith(tail)) return null;
-    const seconds = length === 8 ? two(clock, from + 6) : 0;
-    const [hours, minutes] = [two(clock, from), two(clock, from + 3)];
-    if (!(hours < 24 && minutes < 60 && seconds < 60)) return null;
-    return {
-      wallMs: this.dayMs + ((hours * 60 + minutes) * 60 + seconds) * 1000,
-      offsetMin: this.offsetMin,
-    };
+    const clockMs = clockMsAt(clock, from, length === 8);
+    return Number.isNaN(clockMs) ? null : { wallMs: this.dayMs + clockMs, offsetMin: this.offsetMin };
   }
 
   keep(cell: string, clockCell: string | null, dayMs: number, offsetMin: number | null): void {
@@ -122,7 +111,7 @@ const dateText = (cell: string, clockCell: string | null, from: number): string 
   clockCell === null ? cell.slice(0, from) : cell;
 
 /** How many letters a time of day has without what stands behind it: "14:00:05" or "14:00". */
-const plainLength = (text: string, from: number): number => (text.charCodeAt(from + 5) === COLON ? 8 : 5);
+const plainLength = (text: string, from: number): number => (isColon(text, from + 5) ? 8 : 5);
 
 /** Where in a cell its time of day begins, two digits before the first colon; 0 where it has a cell of its own, -1 where it has none. */
 const clockAt = (cell: string, clockCell: string | null): number =>
