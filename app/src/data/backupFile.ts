@@ -1,5 +1,5 @@
 import { isoOf } from '@plain-trowel/core/quantity/moment';
-import { runJob, progressOf, type Job } from '../workers/files.ts';
+import { runJob, type Job } from '../workers/files.ts';
 import { download, fileNameOf } from './download.ts';
 import { writeInto } from './backupFolder.ts';
 import { noteBackup } from './keeping.ts';
@@ -16,8 +16,8 @@ export function startBackup(
   onProgress: (doneFrac: number) => void,
   folder: FileSystemDirectoryHandle | null = null,
 ): Job<{ readonly content: BackupContent; readonly whole: boolean; readonly name: string }> {
-  const report = progressOf(onProgress);
-  const job = runJob(async (jobs) => {
+  const job = runJob(async (jobs, telling) => {
+    const report = telling(onProgress);
     try {
       return { ...(await jobs.writeBackup(page, true, nowMs, report)), whole: true };
     } catch {

@@ -6,10 +6,11 @@ import { senmlRecords } from '@plain-trowel/core/tables/senmlFile';
 import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
 import { calibrationOf } from '@plain-trowel/core/garden/bind/decided';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
-import { readingsCsvRow, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
-import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
+import type { CsvChannel } from '@plain-trowel/core/records/readingsCsv';
+import { readingsCsvWriter } from '@plain-trowel/core/records/readingsCsvOut';
+import { dayOf, readingsOf, type Series } from '@plain-trowel/core/records/series';
 import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
-import type { Db } from './db.ts';
+import { ofGarden, type Db } from './db.ts';
 import { dayStore } from './recordStore.ts';
 
 const placeOf = (garden: Garden, channel: Channel) => {
@@ -25,61 +26,95 @@ export const csvChannels = (garden: Garden): CsvChannel[] =>
   garden.channels.map((channel) => ({ id: channel.id, ...placeOf(garden, channel) }));
 
 /** Writes readings of a channel as rows of a readings CSV; moisture with the percent that the present calibration makes of it. */
-export function rowWriter(garden: Garden, channel: Channel): (readings: readonly Reading[]) => string {
+export function rowWriter(garden: Garden, channel: Channel): (series: Series) => string {
   const calibration = calibrationOf(garden, channel);
   const curve = calibration && curveOf(calibration);
-  const of = {
-    ...placeOf(garden, channel),
-    channelId: channel.id,
-    percentKind: curve?.percentKind ?? 'span',
-  };
-  return (readings) =>
-    readings
-      .map(({ timeMs, raw, flags }) =>
-        readingsCsvRow({ ...of, timeMs, raw, flags, percent: curve ? readCurve(curve, raw).percent : null }),
-      )
-      .join('');
+  return readingsCsvWriter(
+    { ...placeOf(garden, channel), channelId: channel.id, percentKind: curve?.percentKind ?? 'span' },
+    curve ? (raw) => readCurve(curve, raw).percent : null,
+  );
 }
 
 /** So much text is handed to the browser at a time, letters: a long season is never in memory as a whole. */
 const PIECE = 1_000_000;
 
+type Progress = (doneFrac: number) => void;
+type Whole = { readonly channelId: string; readonly withBeside: boolean };
+
+/** Gathers a file's text in pieces. */
+class Pieces {
+  private readonly done: Blob[] = [];
+  private text = '';
+
+  add(text: string): void {
+    this.text += text;
+    if (this.text.length < PIECE) return;
+    this.done.push(new Blob([this.text]));
+    this.text = '';
+  }
+
+  file(type: string): Blob {
+    return new Blob([...this.done, this.text], { type });
+  }
+}
+
+/** Reads channels from their beginning to their end, a month at a time, and says how far it is. */
+function monthsReader(db: Db, gardenId: string, onProgress?: Progress) {
+  const reader = new SeriesReader(dayStore(() => Promise.resolve(db), gardenId));
+  let [done, all] = [0, 0];
+  return async function* ({ channelId, withBeside }: Whole): AsyncGenerator<Series> {
+    if (all === 0) all = await db.count('blocks', ofGarden(gardenId));
+    for await (const month of reader.chunks({ channelId, fromMs: -Infinity, toMs: Infinity, withBeside })) {
+      yield month;
+      done += daysIn(month);
+      onProgress?.(Math.min(1, done / Math.max(1, all)));
+    }
+  };
+}
+
+function daysIn({ timesMs }: Series): number {
+  let [days, lastMs] = [0, Number.NaN];
+  for (const ms of timesMs)
+    if (dayOf(ms) !== lastMs) {
+      days += 1;
+      lastMs = dayOf(ms);
+    }
+  return days;
+}
+
 /** The readings of the whole garden as a CSV, in pieces; null where there is none. */
-export async function readingsFile(db: Db, garden: Garden, header: string): Promise<Blob | null> {
-  const pieces: Blob[] = [];
-  let text = header;
+export async function readingsFile(
+  db: Db,
+  garden: Garden,
+  header: string,
+  onProgress?: Progress,
+): Promise<Blob | null> {
+  const pieces = new Pieces();
+  pieces.add(header);
   let isEmpty = true;
-  const reader = new SeriesReader(dayStore(() => Promise.resolve(db), garden.id));
+  const monthsOf = monthsReader(db, garden.id, onProgress);
   for (const channel of garden.channels) {
     const rows = rowWriter(garden, channel);
-    const whole = { channelId: channel.id, fromMs: -Infinity, toMs: Infinity, withBeside: true };
-    for await (const chunk of reader.chunks(whole)) {
+    for await (const month of monthsOf({ channelId: channel.id, withBeside: true })) {
       isEmpty = false;
-      text += rows(readingsOf(chunk));
-      if (text.length < PIECE) continue;
-      pieces.push(new Blob([text]));
-      text = '';
+      pieces.add(rows(month));
     }
   }
-  return isEmpty ? null : new Blob([...pieces, text], { type: 'text/csv' });
+  return isEmpty ? null : pieces.file('text/csv');
 }
 
 /** The readings of real probes of the whole garden as SenML, in pieces; null where there is none. */
-export async function senmlFile(db: Db, garden: Garden): Promise<Blob | null> {
-  const pieces: Blob[] = [];
-  let text = '[';
+export async function senmlFile(db: Db, garden: Garden, onProgress?: Progress): Promise<Blob | null> {
+  const pieces = new Pieces();
+  pieces.add('[');
   let isFirst = true;
-  const reader = new SeriesReader(dayStore(() => Promise.resolve(db), garden.id));
-  for (const channel of tableChannels(garden)) {
-    const whole = { channelId: channel.id, fromMs: -Infinity, toMs: Infinity };
-    for await (const chunk of reader.chunks(whole)) {
-      const records = senmlRecords(channel, readingsOf(chunk), isFirst);
+  const monthsOf = monthsReader(db, garden.id, onProgress);
+  for (const channel of tableChannels(garden))
+    for await (const month of monthsOf({ channelId: channel.id, withBeside: false })) {
+      const records = senmlRecords(channel, readingsOf(month), isFirst);
       if (records !== '') isFirst = false;
-      text += records;
-      if (text.length < PIECE) continue;
-      pieces.push(new Blob([text]));
-      text = '';
+      pieces.add(records);
     }
-  }
-  return isFirst ? null : new Blob([...pieces, text, '\n]\n'], { type: 'application/senml+json' });
+  pieces.add('\n]\n');
+  return isFirst ? null : pieces.file('application/senml+json');
 }

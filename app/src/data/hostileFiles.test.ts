@@ -15,7 +15,8 @@ import {
 } from '@plain-trowel/core/garden/document/gardenFile';
 import { examineGarden, mend, remediesOf } from '@plain-trowel/core/garden/document/mend';
 import { eventLine, readEventsFile } from '@plain-trowel/core/records/eventsFile';
-import { readReadingsCsv, writeReadingsCsv } from '@plain-trowel/core/records/readingsCsv';
+import { readReadingsCsv } from '@plain-trowel/core/records/readingsCsv';
+import { writeReadingsCsv } from '@plain-trowel/core/records/readingsCsvForTests';
 import { readBenchRecording, recordingHead, recordingRow } from '@plain-trowel/core/signal/benchRecording';
 import { readSerialLog } from '@plain-trowel/core/signal/serialLog';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';

@@ -10,8 +10,8 @@ import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
 import { eventLine } from '@plain-trowel/core/records/eventsFile';
-import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsv';
-import { readingsOf, type Reading } from '@plain-trowel/core/records/series';
+import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsvOut';
+import { seriesOfReadings, type Series } from '@plain-trowel/core/records/series';
 import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import { ofGarden, type Db } from './db.ts';
 import { rowWriter } from './exportReadings.ts';
@@ -88,7 +88,7 @@ export async function writeBackup(
     const rows = rowWriter(garden, byId(garden.channels, channelId) ?? strayChannel(channelId));
     for await (const day of readingDays(db, garden.id, channelId, waiting.readings)) {
       entry.write(rows(day));
-      readings += day.length;
+      readings += day.raw.length;
     }
     entry.end();
     onProgress?.((done += 1) / channelIds.size);
@@ -136,13 +136,13 @@ async function* readingDays(
   gardenId: string,
   channelId: string,
   waiting: ReadingsByChannel,
-): AsyncGenerator<readonly Reading[]> {
+): AsyncGenerator<Series> {
   if (db) {
     const reader = new SeriesReader(dayStore(() => Promise.resolve(db), gardenId));
     const whole = { channelId, fromMs: -Infinity, toMs: Infinity, withBeside: true };
-    for await (const chunk of reader.chunks(whole)) yield readingsOf(chunk);
+    yield* reader.chunks(whole);
   }
-  yield waiting.get(channelId) ?? [];
+  yield seriesOfReadings(waiting.get(channelId) ?? []);
 }
 
 async function* eventLines(

@@ -17,7 +17,7 @@ import { showToast } from '../ui/toasts.ts';
 import { backupText, gardenFileText } from '../words/issueText.ts';
 import { storageText } from '../words/storageText.ts';
 import { decodeText } from '../workers/decodeText.ts';
-import { progressOf, runJob } from '../workers/files.ts';
+import { runJob } from '../workers/files.ts';
 import { setOpening } from './openingState.ts';
 
 const MOST_JSON_BYTES = 50e6;
@@ -88,10 +88,10 @@ async function openBackup(file: File, tools: OpenTools): Promise<void> {
   setOpening({ kind: 'reading', fileName: file.name, done: 0 });
   await tools.goTo('/open');
   const job = runJob(
-    async (jobs) =>
+    async (jobs, telling) =>
       await jobs.readBackup(
         file,
-        progressOf((done) => setOpening({ kind: 'reading', fileName: file.name, done, cancel: job.cancel })),
+        telling((done) => setOpening({ kind: 'reading', fileName: file.name, done, cancel: job.cancel })),
       ),
   );
   try {

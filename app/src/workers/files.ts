@@ -1,4 +1,4 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, wrap, type ProxyMarked, type Remote } from 'comlink';
 import type { FileJobs } from './files.worker.ts';
 
 /** A job under way: its result, and a way to end it at once. A cancelled job resolves to null. */
@@ -26,15 +26,21 @@ function keepHand(hand: Hand): void {
     hand.worker.terminate();
     return;
   }
-  const timer = setTimeout(() => {
-    idle = null;
+  const letGo = () => {
+    if (idle?.worker === hand.worker) idle = null;
     hand.worker.terminate();
-  }, KEPT_MS);
-  idle = { ...hand, timer };
+  };
+  hand.worker.onerror = letGo;
+  idle = { ...hand, timer: setTimeout(letGo, KEPT_MS) };
 }
 
+/** Makes of a callback one that can cross into a worker. Once its job is over nothing more is told: progress and result come by two ways, and the one may overtake the other. */
+export type Telling = <Told extends readonly number[]>(
+  report: (...told: Told) => void,
+) => ((...told: Told) => void) & ProxyMarked;
+
 /** Runs one job in a worker that it has to itself. */
-export function runJob<T>(start: (jobs: Remote<FileJobs>) => Promise<T>): Job<T> {
+export function runJob<T>(start: (jobs: Remote<FileJobs>, telling: Telling) => Promise<T>): Job<T> {
   const hand = takeHand();
   const { worker, jobs } = hand;
   let cancel: () => void = () => undefined;
@@ -44,17 +50,20 @@ export function runJob<T>(start: (jobs: Remote<FileJobs>) => Promise<T>): Job<T>
   const failed = new Promise<never>((_, reject) => {
     worker.onerror = (event) => reject(new Error(event.message || 'The worker could not start.'));
   });
-  let isDone = false;
-  const work = start(jobs).then((value) => {
+  let [isDone, isOver] = [false, false];
+  const telling: Telling = (report) =>
+    proxy((...told) => {
+      if (!isOver) report(...told);
+    });
+  const work = start(jobs, telling).then((value) => {
     isDone = true;
     return value;
   });
-  // One that was cancelled, or failed, may still be at work.
-  const result = Promise.race([work, cancelled, failed]).finally(() =>
-    isDone ? keepHand(hand) : worker.terminate(),
-  );
+  const result = Promise.race([work, cancelled, failed]).finally(() => {
+    isOver = true;
+    // One that was cancelled, or failed, may still be at work.
+    if (isDone) keepHand(hand);
+    else worker.terminate();
+  });
   return { result, cancel: () => cancel() };
 }
-
-/** A progress callback that can cross into a worker. */
-export const progressOf = <Told extends readonly number[]>(report: (...told: Told) => void) => proxy(report);

@@ -7,12 +7,8 @@ import { catalogueOf } from '@plain-trowel/core/garden/edits/plan';
 import { readCircuit } from '@plain-trowel/core/wiring/circuit';
 import { lossesOf } from '@plain-trowel/core/wiring/losses';
 import type { Garden } from '@plain-trowel/core/garden/document/schema';
-import {
-  isReadingsCsv,
-  READINGS_HEADER,
-  readReadingsCsv,
-  type CsvChannel,
-} from '@plain-trowel/core/records/readingsCsv';
+import { isReadingsCsv, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
+import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsvOut';
 import { isPhoto, shrunk } from '@plain-trowel/core/records/photo';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import type { DayBlock } from '@plain-trowel/core/records/series';
@@ -91,9 +87,10 @@ const jobs = {
   },
 
   /** Every reading of the garden as CSV; null when there is none. */
-  writeCsv: async (garden: Garden) => readingsFile(await database(), garden, READINGS_HEADER),
+  writeCsv: async (garden: Garden, onProgress: Progress) =>
+    readingsFile(await database(), garden, READINGS_HEADER, onProgress),
 
-  writeSenml: async (garden: Garden) => senmlFile(await database(), garden),
+  writeSenml: async (garden: Garden, onProgress: Progress) => senmlFile(await database(), garden, onProgress),
 
   readLog: async (file: Blob, options: { startMs: number; intervalMs: number }, onProgress: Progress) =>
     readSerialLog((await textOf(file)).text, { ...options, onProgress }),

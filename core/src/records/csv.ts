@@ -22,11 +22,14 @@ export type Cell = string | number | null;
 const quoted = (text: string): string =>
   /[",\r\n]/.test(text) || text !== text.trim() ? `"${text.replaceAll('"', '""')}"` : text;
 
-/** One row with its line end; null is an empty cell. */
-export const csvRow = (cells: readonly Cell[]): string =>
-  `${cells
+/** Cells side by side; null is an empty one. */
+export const csvCells = (cells: readonly Cell[]): string =>
+  cells
     .map((cell) => (cell === null ? '' : typeof cell === 'number' ? String(cell) : quoted(guardCell(cell))))
-    .join(',')}\r\n`;
+    .join(',');
+
+/** One row with its line end. */
+export const csvRow = (cells: readonly Cell[]): string => `${csvCells(cells)}\r\n`;
 
 export const writeCsv = (header: readonly string[], rows: readonly (readonly Cell[])[]): string =>
   csvRow(header) + rows.map(csvRow).join('');

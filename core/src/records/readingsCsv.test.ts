@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import { readReadingsCsv, writeReadingsCsv, type CsvRow } from './readingsCsv.ts';
+import { readReadingsCsv } from './readingsCsv.ts';
+import { writeReadingsCsv } from './readingsCsvForTests.ts';
+import type { CsvRow } from './readingsCsvOut.ts';
 import { FLAGS, readingsOfDay } from './series.ts';
 
 const channels = [

@@ -1,56 +1,15 @@
-/**
- * Readings as CSV (RFC 4180, comma, decimal point, CRLF), one reading a row, times in ISO 8601 with their offset.
- *
- *     time,plot,probe,channel,raw,percent,percent_kind,flags
- *
- * `raw` is the record; `percent` is what the calibration in use made of it on the day of the export and is not read back.
- */
+/** Reading a readings CSV, as `readingsCsvOut` writes it or a person does. */
 import { z } from '../quantity/schema.ts';
 import { clockMsAt, digitsAt } from '../quantity/digits.ts';
-import { isMoment, isoOf, momentOf } from '../quantity/moment.ts';
+import { isMoment, momentOf } from '../quantity/moment.ts';
 import { fail, ok, type Result } from '../quantity/result.ts';
 import { MOST_VALUE } from '../signal/line.ts';
 import { readNumber } from '../signal/numberText.ts';
 import { looksBinary } from '../signal/serialLog.ts';
-import { CsvScan, csvRow, unguardCell } from './csv.ts';
+import { CsvScan, unguardCell } from './csv.ts';
 import { DayColumns } from './dayColumns.ts';
+import { COLUMNS, FLAG_NAMES, type Column } from './readingsCsvOut.ts';
 import { dayOf, FLAGS, type DayBlock } from './series.ts';
-
-const COLUMNS = ['time', 'plot', 'probe', 'channel', 'raw', 'percent', 'percent_kind', 'flags'] as const;
-type Column = (typeof COLUMNS)[number];
-
-export type CsvRow = {
-  readonly timeMs: number;
-  readonly plot: string;
-  readonly probe: string;
-  readonly channelId: string;
-  readonly raw: number;
-  /** Null without a calibration. */
-  readonly percent: number | null;
-  readonly percentKind: string;
-  readonly flags: number;
-};
-
-const FLAG_NAMES = Object.entries(FLAGS);
-
-export const READINGS_HEADER = csvRow(COLUMNS);
-
-export const readingsCsvRow = (row: CsvRow): string =>
-  csvRow([
-    isoOf(row.timeMs),
-    row.plot,
-    row.probe,
-    row.channelId,
-    row.raw,
-    row.percent === null ? null : row.percent.toFixed(1),
-    row.percent === null ? null : row.percentKind,
-    FLAG_NAMES.filter(([, bit]) => (row.flags & bit) !== 0)
-      .map(([flag]) => flag)
-      .join(' '),
-  ]);
-
-export const writeReadingsCsv = (rows: readonly CsvRow[]): string =>
-  READINGS_HEADER + rows.map(readingsCsvRow).join('');
 
 export type CsvChannel = { readonly id: string; readonly plot: string; readonly probe: string };
 

@@ -81,6 +81,13 @@ export const readingsOf = (series: Series): Reading[] =>
     flags: series.flags[at] ?? 0,
   }));
 
+/** The other way round. */
+export const seriesOfReadings = (readings: readonly Reading[]): Series => ({
+  timesMs: Float64Array.from(readings, ({ timeMs }) => timeMs),
+  raw: Float64Array.from(readings, ({ raw }) => raw),
+  flags: Uint8Array.from(readings, ({ flags }) => flags),
+});
+
 /** Readings of a block, in order. */
 export const readingsOfDay = (block: DayBlock): Reading[] =>
   Array.from(block.offsetsMs, (offset, at) => ({

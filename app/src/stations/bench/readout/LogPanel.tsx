@@ -15,7 +15,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { Choice } from '../../../ui/Choice.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
-import { progressOf, runJob, type Job } from '../../../workers/files.ts';
+import { runJob, type Job } from '../../../workers/files.ts';
 import { benchRecordingText, serialLogText } from '../../../words/issueText.ts';
 import { PACES } from './LogHead.tsx';
 import { FileInput } from '../../../ui/FileInput.tsx';
@@ -56,7 +56,7 @@ export function LogPanel({ parts, onOpened }: { parts: PlotParts; onOpened: () =
       return;
     }
     const running = runJob<Result<SerialLog, SerialLogIssue>>(
-      async (jobs) => await jobs.readLog(log, { startMs: Date.now(), intervalMs }, progressOf(setDone)),
+      async (jobs, telling) => await jobs.readLog(log, { startMs: Date.now(), intervalMs }, telling(setDone)),
     );
     job.current = running;
     const read = await running.result.catch(() => undefined);

@@ -5,7 +5,7 @@ import { Button } from '../../../ui/Button.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
 import { Scroll } from '../../../ui/Scroll.tsx';
 import { showToast } from '../../../ui/toasts.ts';
-import { progressOf, runJob, type Job } from '../../../workers/files.ts';
+import { runJob, type Job } from '../../../workers/files.ts';
 import type { usePlan } from '../usePlan.ts';
 import { endName } from './ends.ts';
 
@@ -29,7 +29,7 @@ export function LossTable({ plan }: { plan: ReturnType<typeof usePlan> }) {
   const work = async () => {
     setDone(0);
     setIsWorking(true);
-    const running = runJob(async (jobs) => await jobs.wireLosses(garden, progressOf(setDone)));
+    const running = runJob(async (jobs, telling) => await jobs.wireLosses(garden, telling(setDone)));
     job.current = running;
     const losses = await running.result.catch(() => undefined);
     setIsWorking(false);

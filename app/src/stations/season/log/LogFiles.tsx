@@ -1,4 +1,4 @@
-import { lazy, Suspense, useRef } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { download, fileNameOf } from '../../../data/download.ts';
 import { useGarden } from '../../../data/gardenContext.ts';
 import { useLiveTools } from '../../../links/liveContext.ts';
@@ -26,16 +26,24 @@ export function LogFiles() {
   const { garden } = useGarden();
   const { session } = useLiveTools();
   const fileInput = useRef<HTMLInputElement>(null);
+  const [writing, setWriting] = useState<{ readonly share: number; readonly cancel: () => void } | null>(
+    null,
+  );
   const { read, done, cancel, question, answer, wrongRows, closeWrongRows, table, takeTable, closeTable } =
     useTakeIn();
 
   const exportAll = async (form: 'csv' | 'senml') => {
     await session.flush();
-    const writing = runJob(async (jobs) => ({
-      file: await (form === 'csv' ? jobs.writeCsv(garden) : jobs.writeSenml(garden)),
-    }));
-    const written = await writing.result.catch(() => null);
-    if (written === null)
+    const job = runJob(async (jobs, telling) => {
+      const told = telling((share) => setWriting((now) => now && { ...now, share }));
+      return { file: await (form === 'csv' ? jobs.writeCsv(garden, told) : jobs.writeSenml(garden, told)) };
+    });
+    setWriting({ share: 0, cancel: job.cancel });
+    const written = await job.result.catch(() => 'failed' as const);
+    setWriting(null);
+    // It was ended on purpose.
+    if (written === null) return;
+    if (written === 'failed')
       showToast({ tone: 'problem', text: 'The file could not be written. Try again; nothing was changed.' });
     else if (written.file === null) showToast({ tone: 'problem', text: NOTHING[form] });
     else if (form === 'csv') download(`${fileNameOf(garden.name)}.readings.csv`, written.file, 'text/csv');
@@ -45,6 +53,8 @@ export function LogFiles() {
     <section aria-label="Files" className="mt-5 border-t border-rule pt-3">
       {done ? (
         <Progress label={done.label} done={done.share} onCancel={cancel} />
+      ) : writing ? (
+        <Progress label="Writing the readings" done={writing.share} onCancel={writing.cancel} />
       ) : (
         <div className="flex flex-wrap items-center gap-3">
           <Button onClick={() => void exportAll('csv')}>Export readings as CSV</Button>

@@ -15,7 +15,7 @@ import { Dialog } from '../../../ui/Dialog.tsx';
 import { Field } from '../../../ui/Field.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
 import { showToast } from '../../../ui/toasts.ts';
-import { progressOf, runJob } from '../../../workers/files.ts';
+import { runJob } from '../../../workers/files.ts';
 import { storageText } from '../../../words/storageText.ts';
 
 const MEGABYTE = 1e6;
@@ -47,11 +47,11 @@ export function ThinOut({ newestMs, onClose }: { newestMs: number; onClose: () =
     await session.flush();
     const what = `all channels up to ${fullDay(toMs - 1, 'UTC')}, thinned out to what tells of each hour`;
     const of = { toMs, what, nowMs: Math.round(session.getSnapshot().nowMs) };
-    const work = runJob(async (jobs) =>
+    const work = runJob(async (jobs, telling) =>
       jobs.thinOut(
         garden.id,
         of,
-        progressOf((done: number, all: number) =>
+        telling((done: number, all: number) =>
           setJob((before) => before && { ...before, done: done / Math.max(1, all) }),
         ),
       ),

@@ -15,7 +15,7 @@ import { noTableText } from '../../../words/tableText.ts';
 import type { OpenTable } from './table/openTable.ts';
 import { csvText } from '../../../words/issueText.ts';
 import { takenInText } from '../../../words/importText.ts';
-import { progressOf, runJob, type Job } from '../../../workers/files.ts';
+import { runJob, type Job } from '../../../workers/files.ts';
 
 const MOST_BYTES = 200e6;
 
@@ -72,7 +72,7 @@ export function useTakeIn() {
     // What waits is part of the record that the file is held against.
     await session.flush();
     const preview = await previewImport(await database(), garden.id, readings, [], (share) =>
-      setDone({ label: `Comparing ${fileName} with the record`, share: 0.7 + share * 0.3 }),
+      setDone((now) => now && { label: `Comparing ${fileName} with the record`, share: 0.7 + share * 0.3 }),
     );
     const asked = { fileName, encoding, readings, preview };
     if (preview.clashes + preview.inside > 0) setQuestion(asked);
@@ -106,12 +106,12 @@ export function useTakeIn() {
     await guarded(file.name, async () => {
       const label = `Reading ${file.name}`;
       const reading = runJob(
-        async (jobs) =>
+        async (jobs, telling) =>
           await jobs.openTable(
             file,
             csvChannels(garden),
             { channels: tableChannels(garden), timeZone: garden.timeZone, nowMs: Date.now() },
-            progressOf((share) => setDone({ label, share: share * 0.7 })),
+            telling((share) => setDone((now) => now && { label, share: share * 0.7 })),
           ),
       );
       job.current = reading;

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { progressOf, runJob } from '../../../workers/files.ts';
+import { runJob } from '../../../workers/files.ts';
 
 export type Tidying = { readonly done: number; readonly all: number };
 
@@ -7,10 +7,10 @@ export type Tidying = { readonly done: number; readonly all: number };
 export function useTidy(gardenId: string): Tidying | null {
   const [tidying, setTidying] = useState<Tidying | null>(null);
   useEffect(() => {
-    const job = runJob(async (jobs) =>
+    const job = runJob(async (jobs, telling) =>
       jobs.tidyDays(
         gardenId,
-        progressOf((done: number, all: number) => setTidying({ done, all })),
+        telling((done: number, all: number) => setTidying({ done, all })),
       ),
     );
     // Storage that is full or gone is told elsewhere: the days stay as they are, and are read as they are.

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Layout } from '@plain-trowel/core/tables/layout';
 import type { RecordedAs, TableRead } from '@plain-trowel/core/tables/readTable';
 import type { OpenTable } from './openTable.ts';
-import { progressOf, runJob } from '../../../../workers/files.ts';
+import { runJob } from '../../../../workers/files.ts';
 
 /** A whole table read by its layout, in a worker; a layout that changed meanwhile ends the reading under way. */
 export function useTableRead(
@@ -15,7 +15,9 @@ export function useTableRead(
   const { data, isError } = useQuery({
     queryKey: ['table', file.name, file.size, file.lastModified, layout],
     queryFn: async ({ signal }) => {
-      const job = runJob(async (jobs) => jobs.readTable(file, form, layout, channels, progressOf(setShare)));
+      const job = runJob(async (jobs, telling) =>
+        jobs.readTable(file, form, layout, channels, telling(setShare)),
+      );
       signal.addEventListener('abort', job.cancel);
       const read = await job.result;
       if (read === null) throw new Error('ended');
