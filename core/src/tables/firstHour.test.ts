@@ -25,10 +25,10 @@ function readLondon(times: readonly string[]) {
     nowMs: Date.UTC(2026, 10, 1),
   });
   if (!guess.ok) throw new Error(guess.issue);
-  const { first, unsureHourMs } = readTable(text, guess.value.layout, [channel]);
+  const { first, firstHour } = readTable(text, guess.value.layout, [channel]);
   return {
     utc: first.map(({ timeMs }) => new Date(timeMs).toISOString().slice(11, 16)),
-    isUnsure: unsureHourMs !== null,
+    isUnsure: firstHour === 'unsure',
   };
 }
 

@@ -3,7 +3,7 @@ import { CsvScan } from '../records/csv.ts';
 import { DayColumns } from '../records/dayColumns.ts';
 import { FLAGS, type DayBlock } from '../records/series.ts';
 import { MOST_VALUE } from '../signal/line.ts';
-import { firstHourOf } from './firstHour.ts';
+import { firstHourOf, type FirstHour } from './firstHour.ts';
 import { isReadable, roleColumns, rowName, type Layout } from './layout.ts';
 import { isNothing, numberBy, splitUnit, type Decimal } from './numberForm.ts';
 import { rowTimes, type TimeProblem } from './rowTime.ts';
@@ -39,8 +39,8 @@ export type TableRead = {
   readonly more: number;
   readonly fromMs: number | null;
   readonly toMs: number | null;
-  /** The time of the first row where its hour came twice, and nothing tells which of the two it is of. */
-  readonly unsureHourMs: number | null;
+  /** Which hour the first row was taken for, where its hour came twice. */
+  readonly firstHour: FirstHour;
 };
 
 export type RecordedAs = Recorded & { readonly id: string };
@@ -127,7 +127,7 @@ export function readTable(
     more: wrong - problems.length,
     fromMs: readings === 0 ? null : fromMs,
     toMs: readings === 0 ? null : toMs,
-    unsureHourMs: firstHour === 'unsure' ? (first[0]?.timeMs ?? null) : null,
+    firstHour,
   };
 }
 

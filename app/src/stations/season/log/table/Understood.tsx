@@ -53,14 +53,7 @@ export function Understood({
             {read.nothing > 0 && `; ${formatNumber(read.nothing)} cells hold no number and are left out`}.
           </p>
           <FirstReadings cells={read.first} garden={garden} />
-          {read.unsureHourMs !== null && (
-            <p className="mt-2 max-w-[72ch] border-l-[3px] border-handle pl-3 text-[14px]">
-              The clocks were put back that night, so the hour of the first row came twice, and nothing in the
-              table tells which of the two it is. It is taken for{' '}
-              <span className="num">{clockTime(read.unsureHourMs, 'UTC')}</span> UTC; if it was the other one,
-              the rows of that hour stand an hour off.
-            </p>
-          )}
+          <FirstHourNote read={read} />
         </>
       )}
       <LeftOutNote layout={layout} questions={questions} leftOut={leftOut} />
@@ -81,6 +74,26 @@ export function Understood({
         </div>
       )}
     </section>
+  );
+}
+
+/** Where the clocks were put back in the hour of the first row, which of the two hours it was taken for. */
+function FirstHourNote({ read: { firstHour, first } }: { read: TableRead }) {
+  const [one] = first;
+  if (firstHour === 'nearer' || !one) return null;
+  const utc = <span className="num">{clockTime(one.timeMs, 'UTC')} UTC</span>;
+  return (
+    <p className="mt-2 max-w-[72ch] border-l-[3px] border-handle pl-3 text-[14px]">
+      The clocks were put back that night, so the hour of the first row came twice.{' '}
+      {firstHour === 'further' ? (
+        <>It is taken for {utc}: only so do the rows go on at their usual distance.</>
+      ) : (
+        <>
+          Nothing in the table tells which of the two it is. It is taken for {utc}; if it was the other one,
+          the rows of that hour stand an hour off.
+        </>
+      )}
+    </p>
   );
 }
 
