@@ -43,6 +43,7 @@ export default defineConfig({
     command: `exec node scripts/tied.mjs node_modules/.bin/tsx gateway/src/main.ts --port ${PORT} --mqtt-port 0 --data ${join(tmpdir(), `trowel-e2e-${PORT}-${process.pid}`)}`,
     url: `http://127.0.0.1:${PORT}/healthz`,
     reuseExistingServer: false,
-    timeout: 20_000,
+    // The browser’s tests begin while types are checked beside them: on a slow machine a server takes its time.
+    timeout: 240_000,
   },
 });

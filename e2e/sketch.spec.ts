@@ -115,7 +115,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   });
   await expect(loading).toContainText('c2=');
   const onBoard = page.getByRole('region', { name: 'On the board now' });
-  await expect(onBoard).toContainText('The board runs this very program', { timeout: 15_000 });
+  await expect(onBoard).toContainText('The board runs this very program');
   await expectAccessible(page);
 
   // A limit that is changed in the garden is sent over the line.
@@ -150,7 +150,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await sheet(page, 'Dose').click();
   await page.getByRole('button', { name: 'Run the real pump for 8 s' }).click();
   await page.getByRole('button', { name: 'Run it' }).click();
-  await expect(page.getByText(/It ran for [789] s\. Read the jug/)).toBeVisible({ timeout: 25_000 });
+  await expect(page.getByText(/It ran for [789] s\. Read the jug/)).toBeVisible();
   await sheet(page, 'Sketch').click();
   await page.getByText('The bench check').click();
   await expect(page.getByRole('checkbox', { name: 'Roof pump is switched on and off' })).toBeChecked();

@@ -218,7 +218,7 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
   await expect(answer.getByText(/is locked\./)).toHaveCount(0);
   await sheet(page, 'Log').click();
   const events = page.getByRole('region', { name: 'Events' });
-  await expect(events.getByRole('cell', { name: 'Unlocked' }).first()).toBeVisible({ timeout: 15_000 });
+  await expect(events.getByRole('cell', { name: 'Unlocked' }).first()).toBeVisible();
   await expect(events.getByRole('cell', { name: 'Locked', exact: true }).first()).toBeVisible();
 });
 
@@ -335,7 +335,7 @@ test('other outputs: a permit contact that only forbids, a grow light by the sun
   await expect(permit.getByText(/without current, it lets the timer water\./)).toBeVisible();
   await permit.getByRole('button', { name: 'Let it decide by itself' }).click();
   // The crate is wet: the contact forbids by itself now, whatever it does at rest.
-  await expect(permit.getByText(/Now forbids the timer since/)).toBeVisible({ timeout: 15_000 });
+  await expect(permit.getByText(/Now forbids the timer since/)).toBeVisible();
   await permit.getByLabel('the skip switch is off').click();
   await expect(permit.getByText(/stays at rest until this is solved/)).toBeVisible();
   await permit.getByRole('button', { name: 'Go to it' }).first().click();
