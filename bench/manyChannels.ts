@@ -6,8 +6,8 @@ import type { Garden } from '../core/src/garden/document/schema.ts';
 
 const CHANNELS = 16;
 
-/** One plot whose board prints sixteen names, each known as a moisture channel. */
-function manyChannels(): Garden {
+/** One plot whose board prints that many names, each known as a moisture channel. */
+export function manyChannels(channelCount: number): Garden {
   const empty = emptyGarden('Many channels', 'UTC', {
     random: () => 0.5,
     nowIso: '2026-01-01T00:00:00.000Z',
@@ -30,7 +30,7 @@ function manyChannels(): Garden {
   );
   const [channel] = one.garden.channels;
   if (!channel) throw new Error('no channel');
-  const channels = Array.from({ length: CHANNELS }, (_, at) => ({
+  const channels = Array.from({ length: channelCount }, (_, at) => ({
     ...channel,
     id: at === 0 ? channel.id : `channel-n${at}`,
     probeId: at === 0 ? channel.probeId : null,
@@ -70,7 +70,7 @@ export async function openManyChannels(browser: Browser, address: string): Promi
   await page.locator('input[type=file]').setInputFiles({
     name: 'many.garden.json',
     mimeType: 'application/json',
-    buffer: Buffer.from(writeGardenFile(manyChannels())),
+    buffer: Buffer.from(writeGardenFile(manyChannels(CHANNELS))),
   });
   await page.waitForURL(/bench\/readout/);
   await page.getByText('A board on a serial port').click();

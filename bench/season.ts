@@ -3,46 +3,14 @@ import { mkdtempSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from '@playwright/test';
-import { addPlot, emptyGarden } from '../core/src/garden/edits/plots.ts';
 import { writeGardenFile } from '../core/src/garden/document/gardenFile.ts';
 import { READINGS_HEADER, readingsCsvWriter } from '../core/src/records/readingsCsvOut.ts';
-import type { Garden } from '../core/src/garden/document/schema.ts';
+import { manyChannels } from './manyChannels.ts';
 
 const ROWS = 1_000_000;
 const CHANNELS = 8;
 const YEAR_MINUTES = 365 * 1440;
 const FROM_MS = Date.UTC(2024, 0, 1);
-
-/** One plot whose board prints that many names. */
-function gardenOf(channelCount: number): Garden {
-  const empty = emptyGarden('Years', 'UTC', { random: () => 0.5, nowIso: '2024-01-01T00:00:00.000Z' });
-  const one = addPlot(
-    empty,
-    {
-      plotName: 'Bench pot',
-      plant: '',
-      probeLabel: 'N0',
-      probeKind: 'capacitive stick',
-      colour: 'none',
-      depthCm: 5,
-      pin: '',
-      streamName: 'n0',
-      board: { name: 'Bench board', traits: '3.3 V board, 12-bit inputs', adcBits: 12, supplyV: 3.3 },
-      pump: null,
-    },
-    () => 0.25,
-  );
-  const [channel] = one.garden.channels;
-  if (!channel) throw new Error('no channel');
-  const channels = Array.from({ length: channelCount }, (_, at) => ({
-    ...channel,
-    id: at === 0 ? channel.id : `channel-n${at}`,
-    probeId: at === 0 ? channel.probeId : null,
-    label: `Name ${at}`,
-    streamName: `n${at}`,
-  }));
-  return { ...one.garden, channels };
-}
 
 /** A reading a minute, drying and watered, of as many channels. */
 function tableOf(rows: number, channels: number): Buffer {
@@ -57,7 +25,7 @@ function tableOf(rows: number, channels: number): Buffer {
 
 /** The same readings as the program's own export. */
 function exportOf(rows: number): Buffer {
-  const [channel] = gardenOf(1).channels;
+  const [channel] = manyChannels(1).channels;
   const of = { plot: 'Bench pot', probe: 'N0', channelId: channel?.id ?? '', percentKind: '' };
   const at = Array.from({ length: rows }, (_, row) => row);
   const series = {
@@ -75,7 +43,7 @@ async function openGarden(browser: Browser, address: string, channels: number): 
   await page.locator('input[type=file]').setInputFiles({
     name: 'years.garden.json',
     mimeType: 'application/json',
-    buffer: Buffer.from(writeGardenFile(gardenOf(channels))),
+    buffer: Buffer.from(writeGardenFile(manyChannels(channels))),
   });
   await page.waitForURL(/bench\/readout/);
   await page

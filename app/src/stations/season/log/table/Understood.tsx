@@ -86,7 +86,7 @@ function FirstHourNote({ read: { firstHour, first } }: { read: TableRead }) {
     <p className="mt-2 max-w-[72ch] border-l-[3px] border-handle pl-3 text-[14px]">
       The clocks were put back that night, so the hour of the first row came twice.{' '}
       {firstHour === 'further' ? (
-        <>It is taken for {utc}: only so do the rows go on at their usual distance.</>
+        <>It is taken for {utc}: only then do the rows keep their usual distance.</>
       ) : (
         <>
           Nothing in the table tells which of the two it is. It is taken for {utc}; if it was the other one,
