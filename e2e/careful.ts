@@ -38,10 +38,24 @@ export const test = base.extend<{ page: Page }>({
   },
 });
 
+/** Waits for the sheet of the address: right after a press the one before may still stand, and then its place be kept. */
+async function sheetIsThere(page: Page): Promise<void> {
+  await page.waitForFunction(() => {
+    const open = [
+      ...document.querySelectorAll<HTMLAnchorElement>('nav[aria-label=Stations] a[aria-current=page]'),
+    ];
+    const heads = [...document.querySelectorAll('h1')];
+    return (
+      open.every((link) => link.pathname === location.pathname) &&
+      heads.length > 0 &&
+      heads.every((head) => head.ariaBusy !== 'true')
+    );
+  });
+}
+
 /** Fails on anything that axe finds wrong with the sheet as it stands. Asked for violations alone, it takes a quarter of the time. */
 export async function expectAccessible(page: Page): Promise<void> {
-  // A sheet that is on its way has no head yet.
-  await expect(page.locator('h1').first()).toBeAttached();
+  await sheetIsThere(page);
   await page.evaluate(axe.source);
   const { violations } = await page.evaluate<AxeResults>('axe.run({ resultTypes: ["violations"] })');
   expect(

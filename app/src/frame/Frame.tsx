@@ -3,6 +3,7 @@ import { Suspense, useEffect } from 'react';
 import { NavigationType, Outlet, useLocation, useNavigationType } from 'react-router';
 import { useGarden } from '../data/gardenContext.ts';
 import { BandPatterns } from '../ruler/patterns.tsx';
+import { OnItsWay } from '../ui/OnItsWay.tsx';
 import { Toasts } from '../ui/Toasts.tsx';
 import { KeysDialog } from './KeysDialog.tsx';
 import { LabelRack } from './LabelRack.tsx';
@@ -98,7 +99,7 @@ function Sheet() {
       data-saving={isSaving}
       className="min-w-0 outline-none px-4 pt-5 pb-10 md:px-7"
     >
-      <Suspense fallback={<p className="text-soft">Laying out the sheet …</p>}>
+      <Suspense fallback={<OnItsWay text="Laying out the sheet …" />}>
         <Outlet />
       </Suspense>
     </main>

@@ -7,6 +7,7 @@ import { problemOf } from '../data/storageProblem.ts';
 import { Frame } from '../frame/Frame.tsx';
 import { LiveProvider } from '../links/LiveProvider.tsx';
 import { Button } from '../ui/Button.tsx';
+import { OnItsWay } from '../ui/OnItsWay.tsx';
 import { showToast } from '../ui/toasts.ts';
 import { storageText } from '../words/storageText.ts';
 import { Notice } from './Notice.tsx';
@@ -36,7 +37,12 @@ export default function GardenGate() {
         <Button onClick={() => location.reload()}>Load the page again</Button>
       </Notice>
     );
-  if (!loaded.data || !link.data) return <p className="px-5 py-16 text-soft">Opening the garden …</p>;
+  if (!loaded.data || !link.data)
+    return (
+      <main className="px-5 py-16">
+        <OnItsWay text="Opening the garden …" />
+      </main>
+    );
   const garden = loaded.data;
   switch (garden.kind) {
     case 'missing':
