@@ -33,7 +33,7 @@ function exportOf(rows: number): Buffer {
     raw: Float64Array.from(at, (row) => 1500 + ((row >> 3) % 900)),
     flags: new Uint8Array(rows),
   };
-  return Buffer.from(READINGS_HEADER + readingsCsvWriter(of, null)(series));
+  return Buffer.concat([Buffer.from(READINGS_HEADER), readingsCsvWriter(of, null)(series)]);
 }
 
 async function openGarden(browser: Browser, address: string, channels: number): Promise<Page> {

@@ -4,7 +4,8 @@ import { download, fileNameOf } from './download.ts';
 import { writeInto } from './backupFolder.ts';
 import { noteBackup } from './keeping.ts';
 import { database } from './services.ts';
-import type { BackupContent, PageState } from './writeBackup.ts';
+import type { PageState } from './wholeRecord.ts';
+import type { BackupContent } from './writeBackup.ts';
 
 /** "the-marigold-hare.2026-05-01.zip" */
 const backupName = (name: string, nowMs: number) => `${fileNameOf(name)}.${isoOf(nowMs).slice(0, 10)}.zip`;

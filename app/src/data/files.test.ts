@@ -5,7 +5,7 @@ import { beforeEach, describe, expect, test } from 'vitest';
 import { change, newHistory, undo } from '@plain-trowel/core/garden/document/history';
 import { readReadingsCsv } from '@plain-trowel/core/records/readingsCsv';
 import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsvOut';
-import { readingsOfDay } from '@plain-trowel/core/records/series';
+import { DAY_MS, dayOf, readingsOfDay } from '@plain-trowel/core/records/series';
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { openDb, type Db } from './db.ts';
 import { fileNameOf } from './download.ts';
@@ -27,6 +27,7 @@ import { identified, type GardenEvent } from '@plain-trowel/core/records/event';
 import { named } from './eventIds.ts';
 import { readAside } from './aside.ts';
 import { addRecords, dayStore, readEvents } from './recordStore.ts';
+import type { PageState } from './wholeRecord.ts';
 import { writeBackup } from './writeBackup.ts';
 import { readLinkFile } from './linkStore.ts';
 
@@ -85,7 +86,9 @@ test('a new garden is stored with its whole past, and never over one that is the
 });
 
 /** All readings as a CSV file's text. */
-const csv = async (of = db) => (await (await readingsFile(of, garden, READINGS_HEADER))?.text()) ?? '';
+const NOTHING_WAITS = { readings: new Map(), events: [] };
+const csvFile = (of = db) => readingsFile(of, { garden, waiting: NOTHING_WAITS }, READINGS_HEADER);
+const csv = async (of = db) => (await (await csvFile(of)).file?.text()) ?? '';
 const readCsv = (text: string) => {
   const read = readReadingsCsv(text, csvChannels(garden));
   if (!read.ok) throw new Error(read.issue.kind);
@@ -151,7 +154,7 @@ test('a row of the export carries the percent of today’s calibration, and none
 
 test('an export without a reading is no file', async () => {
   await saveGarden(db, newHistory(garden), null);
-  expect(await readingsFile(db, garden, READINGS_HEADER)).toBeNull();
+  expect(await csvFile()).toEqual({ file: null, damagedDays: 0 });
 });
 
 describe('a file that says something else than the record', () => {
@@ -241,11 +244,8 @@ describe('a file that says something else than the record', () => {
 });
 
 describe('a backup', () => {
-  const page = { garden, waiting: { readings: new Map(), events: [] } };
-  const written = async (
-    of: Db | null = db,
-    waiting = page.waiting as Parameters<typeof writeBackup>[1]['waiting'],
-  ) => new Uint8Array(await (await writeBackup(of, { garden, waiting }, NOW)).zip.arrayBuffer());
+  const written = async (of: Db | null = db, waiting: PageState['waiting'] = NOTHING_WAITS) =>
+    new Uint8Array(await (await writeBackup(of, { garden, waiting }, NOW)).zip.arrayBuffer());
   const opened = (bytes: Uint8Array) => {
     const read = readBackup(bytes);
     if (!read.ok) throw new Error(JSON.stringify(read.issue));
@@ -329,6 +329,38 @@ describe('a backup', () => {
     expect(backup.readings.map((day) => [day.channelId, readingsOfDay(day)])).toEqual([
       ['channel-c2', [{ timeMs: NOW, raw: 5, flags: 0 }]],
     ]);
+  });
+
+  test('what cannot be read is counted, in a backup and in a CSV; the rest is in them', async () => {
+    await saveGarden(db, newHistory(garden), null);
+    const put = (timeMs: number) =>
+      addRecords(db, garden.id, new Map([['channel-c2', [{ timeMs, raw: 2, flags: 0 }]]]));
+    await put(NOW);
+    await put(NOW + DAY_MS);
+    const day = await db.get('blocks', [garden.id, 'channel-c2', dayOf(NOW)]);
+    await db.put('blocks', { ...day, rows: 3 } as never);
+    const about = {
+      kind: 'entry',
+      what: 'photo',
+      photo: 'abcdefgh1',
+      text: '',
+      atMs: NOW,
+      plotId: null,
+      simulated: false,
+    } as const;
+    await addRecords(db, garden.id, new Map(), named([about, { ...about, atMs: NOW + 1 }], 'person'));
+    const [event] = await db.getAll('events');
+    const [key] = await db.getAllKeys('events');
+    await db.put('events', { ...event, event: { kind: 'nothing known' } } as never, key);
+    const { content } = await writeBackup(db, { garden, waiting: NOTHING_WAITS }, NOW);
+    expect(content).toEqual({
+      readings: 1,
+      events: 1,
+      photos: 0,
+      leftOut: { days: 1, events: 1, photos: 1 },
+    });
+    const { file, damagedDays } = await csvFile();
+    expect([damagedDays, (await file?.text())?.split('\r\n').length]).toEqual([1, 3]);
   });
 
   test('cut off, of another kind or newer is refused', async () => {

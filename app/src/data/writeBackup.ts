@@ -1,5 +1,5 @@
 import { byId } from '@plain-trowel/core/quantity/byId';
-import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
+import { Zip, ZipPassThrough } from 'fflate';
 import {
   BACKUP_FILES,
   backupAbout,
@@ -11,21 +11,19 @@ import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema'
 import { readEvent, type GardenEvent } from '@plain-trowel/core/records/event';
 import { eventLine } from '@plain-trowel/core/records/eventsFile';
 import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsvOut';
-import { seriesOfReadings, type Series } from '@plain-trowel/core/records/series';
-import { SeriesReader } from '@plain-trowel/core/records/seriesReader';
 import { ofGarden, type Db } from './db.ts';
 import { rowWriter } from './exportReadings.ts';
+import { packedFile } from './packedEntry.ts';
 import { photosOf } from './photos.ts';
-import type { ReadingsByChannel } from './putReadings.ts';
-import { dayStore, oldId } from './recordStore.ts';
+import { oldId } from './recordStore.ts';
+import { WholeRecord, type LeftOut, type PageState } from './wholeRecord.ts';
 
-/** What a page holds that may not be on disk: the document, and what waits to be written. */
-export type PageState = {
-  readonly garden: Garden;
-  readonly waiting: { readonly readings: ReadingsByChannel; readonly events: readonly GardenEvent[] };
+export type BackupContent = {
+  readonly readings: number;
+  readonly events: number;
+  readonly photos: number;
+  readonly leftOut: LeftOut;
 };
-
-export type BackupContent = { readonly readings: number; readonly events: number; readonly photos: number };
 
 /** How many events one piece of the file holds: never all of a long season in memory. */
 const EVENTS_AT_ONCE = 1000;
@@ -37,35 +35,29 @@ const EVENTS_AT_ONCE = 1000;
  */
 export async function writeBackup(
   db: Db | null,
-  { garden, waiting }: PageState,
+  page: PageState,
   nowMs: number,
   onProgress?: (doneFrac: number) => void,
 ): Promise<{ readonly zip: Blob; readonly content: BackupContent }> {
+  const { garden, waiting } = page;
   const pieces: Uint8Array<ArrayBuffer>[] = [];
   const failed: Error[] = [];
   const zip = new Zip((error, piece) => {
     if (error) failed.push(error);
     else pieces.push(new Uint8Array(piece));
   });
-  const file = (name: string) => {
-    const entry = new ZipDeflate(name, { level: 6 });
-    entry.mtime = nowMs;
-    zip.add(entry);
-    return {
-      write: (text: string) => entry.push(strToU8(text)),
-      end: () => entry.push(new Uint8Array(0), true),
-    };
-  };
-  const whole = (name: string, text: string) => {
+  const file = (name: string) => packedFile(zip, name, nowMs);
+  const whole = async (name: string, text: string) => {
     const entry = file(name);
-    entry.write(text);
-    entry.end();
+    await entry.write(text);
+    await entry.end();
   };
-  whole(BACKUP_FILES.about, backupAbout(nowMs));
-  whole(BACKUP_FILES.garden, writeGardenFile(garden));
+  await whole(BACKUP_FILES.about, backupAbout(nowMs));
+  await whole(BACKUP_FILES.garden, writeGardenFile(garden));
   if (db) {
     const link = await db.get('links', garden.id);
-    if (link) whole(BACKUP_FILES.boards, `${JSON.stringify({ world: link.world, alerts: link.alerts })}\n`);
+    if (link)
+      await whole(BACKUP_FILES.boards, `${JSON.stringify({ world: link.world, alerts: link.alerts })}\n`);
   }
   const eventsFile = file(BACKUP_FILES.events);
   let events = 0;
@@ -74,24 +66,25 @@ export async function writeBackup(
   const look = (event: GardenEvent) => {
     if (event.kind === 'entry' && event.photo !== undefined) photoIds.add(event.photo);
   };
-  for await (const lines of eventLines(db, garden.id, waiting.events, look)) {
-    eventsFile.write(lines.join(''));
+  let unreadable = 0;
+  for await (const { lines, ...left } of eventLines(db, garden.id, waiting.events, look)) {
+    await eventsFile.write(lines.join(''));
     events += lines.length;
+    unreadable += left.unreadable;
   }
-  eventsFile.end();
+  await eventsFile.end();
   const channelIds = new Set([...(await channelsOf(db, garden)), ...waiting.readings.keys()]);
   let readings = 0;
-  let done = 0;
+  const record = new WholeRecord(db, page, onProgress);
   for (const channelId of channelIds) {
     const entry = file(readingsFileOf(channelId));
-    entry.write(READINGS_HEADER);
+    await entry.write(READINGS_HEADER);
     const rows = rowWriter(garden, byId(garden.channels, channelId) ?? strayChannel(channelId));
-    for await (const day of readingDays(db, garden.id, channelId, waiting.readings)) {
-      entry.write(rows(day));
-      readings += day.raw.length;
+    for await (const stretch of record.stretches(channelId, true)) {
+      readings += stretch.raw.length;
+      await entry.write(rows(stretch));
     }
-    entry.end();
-    onProgress?.((done += 1) / channelIds.size);
+    await entry.end();
   }
   let photos = 0;
   if (db)
@@ -106,7 +99,11 @@ export async function writeBackup(
   zip.end();
   const [error] = failed;
   if (error) throw error;
-  return { zip: new Blob(pieces, { type: 'application/zip' }), content: { readings, events, photos } };
+  const leftOut = { days: record.damagedDays, events: unreadable, photos: db ? photoIds.size - photos : 0 };
+  return {
+    zip: new Blob(pieces, { type: 'application/zip' }),
+    content: { readings, events, photos, leftOut },
+  };
 }
 
 /** A channel whose plot was removed: its readings are kept, its name is not known any more. */
@@ -131,40 +128,28 @@ async function channelsOf(db: Db | null, garden: Garden): Promise<string[]> {
   return [...own.filter((id) => all.has(id)), ...[...all].filter((id) => !own.includes(id))];
 }
 
-async function* readingDays(
-  db: Db | null,
-  gardenId: string,
-  channelId: string,
-  waiting: ReadingsByChannel,
-): AsyncGenerator<Series> {
-  if (db) {
-    const reader = new SeriesReader(dayStore(() => Promise.resolve(db), gardenId));
-    const whole = { channelId, fromMs: -Infinity, toMs: Infinity, withBeside: true };
-    yield* reader.chunks(whole);
-  }
-  yield seriesOfReadings(waiting.get(channelId) ?? []);
-}
-
 async function* eventLines(
   db: Db | null,
   gardenId: string,
   waiting: readonly GardenEvent[],
   look: (event: GardenEvent) => void,
-): AsyncGenerator<string[]> {
-  let lines: string[] = [];
+): AsyncGenerator<{ readonly lines: readonly string[]; readonly unreadable: number }> {
+  let [lines, unreadable]: [string[], number] = [[], 0];
   if (db) {
     const keys = await db.getAllKeysFromIndex('events', 'by-garden-time', ofGarden(gardenId));
     for (const key of keys) {
       const record = await db.get('events', key);
-      const event = record?.undone === true ? null : readEvent(record?.event, oldId(key));
+      if (!record || record.undone === true) continue;
+      const event = readEvent(record.event, oldId(key));
       if (event) {
         look(event);
         lines.push(eventLine(event));
-      }
+      } else unreadable += 1;
       if (lines.length < EVENTS_AT_ONCE) continue;
-      yield lines;
-      lines = [];
+      yield { lines, unreadable };
+      [lines, unreadable] = [[], 0];
     }
   }
-  yield [...lines, ...waiting.map(eventLine)];
+  waiting.forEach(look);
+  yield { lines: [...lines, ...waiting.map(eventLine)], unreadable };
 }

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { startBackup } from '../data/backupFile.ts';
 import { mayWrite } from '../data/backupFolder.ts';
 import { useGarden } from '../data/gardenContext.ts';
 import { keepingQuery } from '../data/queries.ts';
 import { useLiveTools } from '../links/liveContext.ts';
 import { showToast } from '../ui/toasts.ts';
+import { countedText } from '../words/countedText.ts';
+import { leftOutText } from '../words/storageText.ts';
 import type { Job } from '../workers/files.ts';
 
 /** Saves the whole garden as a file. `running` is the share done while a file is being written, else null. */
@@ -33,13 +34,15 @@ export function useBackup() {
     try {
       const done = await started.result;
       if (!done) return;
-      const { readings, events, photos } = done.content;
-      const held = `${formatNumber(readings)} ${readings === 1 ? 'reading' : 'readings'} and ${formatNumber(events)} ${events === 1 ? 'event' : 'events'}${photos > 0 ? ` and ${formatNumber(photos)} ${photos === 1 ? 'photo' : 'photos'}` : ''}`;
+      const held = countedText(done.content);
+      const all = held === '' ? 'the garden' : `the garden with ${held}`;
+      const leftOut = leftOutText(done.content.leftOut);
+      const saved = done.whole
+        ? `${folder ? `${done.name} was written into “${folder.name}”. It` : 'The backup'} holds ${all}.`
+        : `The browser’s storage could not be read: the file holds only what this page has, ${all}.`;
       showToast({
-        tone: done.whole ? 'done' : 'problem',
-        text: done.whole
-          ? `${folder ? `${done.name} was written into “${folder.name}”. It` : 'The backup'} holds the garden with ${held}.`
-          : `The browser’s storage could not be read: the file holds only what this page has, the garden with ${held}.`,
+        tone: done.whole && leftOut === null ? 'done' : 'problem',
+        text: leftOut === null ? saved : `${saved} ${leftOut}`,
       });
       await client.invalidateQueries({ queryKey: keepingQuery(garden.id).queryKey });
     } catch {

@@ -1,7 +1,8 @@
 /** One true sentence for each thing that can be wrong with the browser's storage: what is so, and what to do. */
-import { formatNumber } from '@plain-trowel/core/quantity/format';
 import type { Persistence } from '../data/keeping.ts';
 import type { StorageProblem } from '../data/storageProblem.ts';
+import type { LeftOut } from '../data/wholeRecord.ts';
+import { countedText, isOne } from './countedText.ts';
 
 export function storageText(problem: StorageProblem): string {
   switch (problem) {
@@ -23,20 +24,11 @@ export function storageText(problem: StorageProblem): string {
 }
 
 /** "3 readings and 1 event wait in this page." Empty while nothing waits. */
-export function waitingText({
-  readings,
-  events,
-}: {
-  readonly readings: number;
-  readonly events: number;
-}): string {
-  const parts = [
-    readings > 0 ? `${formatNumber(readings)} ${readings === 1 ? 'reading' : 'readings'}` : '',
-    events > 0 ? `${formatNumber(events)} ${events === 1 ? 'event' : 'events'}` : '',
-  ].filter((part) => part !== '');
-  if (parts.length === 0) return '';
-  const one = readings + events === 1;
-  return `${parts.join(' and ')} ${one ? 'waits' : 'wait'} in this page and ${one ? 'is' : 'are'} tried again every two seconds.`;
+export function waitingText(waiting: { readonly readings: number; readonly events: number }): string {
+  const counted = countedText(waiting);
+  if (counted === '') return '';
+  const verbs = isOne(waiting) ? ['waits', 'is'] : ['wait', 'are'];
+  return `${counted} ${verbs[0]} in this page and ${verbs[1]} tried again every two seconds.`;
 }
 
 /** What the browser says of this garden's data when the disk runs full. */
@@ -54,3 +46,11 @@ export function persistenceText(persistence: Persistence): string {
 /** Told once, with the first reading of a real probe. */
 export const firstRealText = (persistence: Persistence): string =>
   `The first reading of a real probe is in the log. Readings cannot be made again, so the browser was asked to keep them. ${persistenceText(persistence)} Save a backup now and then (garden menu).`;
+
+/** What a file does not hold because it could not be read; null where it holds everything. */
+export function leftOutText(leftOut: LeftOut): string | null {
+  const counted = countedText(leftOut);
+  if (counted === '') return null;
+  const where = leftOut.days > 0 ? '; the log names the days' : '';
+  return `${counted} could not be read and ${isOne(leftOut) ? 'is' : 'are'} not in it. Nothing was removed from the browser${where}.`;
+}

@@ -23,7 +23,8 @@ import { readBackup } from '../data/readBackup.ts';
 import { storageUse, tidyDays } from '../data/days.ts';
 import { database } from '../data/services.ts';
 import { thinningOf, thinOut } from '../data/thinOut.ts';
-import { writeBackup, type PageState } from '../data/writeBackup.ts';
+import type { PageState } from '../data/wholeRecord.ts';
+import { writeBackup } from '../data/writeBackup.ts';
 import { decodeText } from './decodeText.ts';
 
 type Progress = (doneFrac: number) => void;
@@ -86,11 +87,11 @@ const jobs = {
     return transfer(read, columnsOf(read.days));
   },
 
-  /** Every reading of the garden as CSV; null when there is none. */
-  writeCsv: async (garden: Garden, onProgress: Progress) =>
-    readingsFile(await database(), garden, READINGS_HEADER, onProgress),
+  /** Every reading of the garden as CSV. */
+  writeCsv: async (page: PageState, onProgress: Progress) =>
+    readingsFile(await database(), page, READINGS_HEADER, onProgress),
 
-  writeSenml: async (garden: Garden, onProgress: Progress) => senmlFile(await database(), garden, onProgress),
+  writeSenml: async (page: PageState, onProgress: Progress) => senmlFile(await database(), page, onProgress),
 
   readLog: async (file: Blob, options: { startMs: number; intervalMs: number }, onProgress: Progress) =>
     readSerialLog((await textOf(file)).text, { ...options, onProgress }),

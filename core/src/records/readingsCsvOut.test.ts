@@ -5,12 +5,14 @@ import { writeReadingsCsv } from './readingsCsvForTests.ts';
 import { READINGS_HEADER, readingsCsvWriter } from './readingsCsvOut.ts';
 import { seriesOfReadings } from './series.ts';
 
-const names = { plot: 'Mint, "trough"', probe: '=M1', channelId: 'channel-m1', percentKind: 'span' };
+const names = { plot: 'Minze, "Kübel"', probe: '=M1', channelId: 'channel-m1', percentKind: 'span' };
+
+const inText = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
 
 test('one row by hand', () => {
   const rows = readingsCsvWriter(names, (raw) => raw / 40);
-  expect(rows(seriesOfReadings([{ timeMs: 1_772_346_605_007, raw: 1512, flags: 3 }]))).toBe(
-    '2026-03-01T06:30:05.007Z,"Mint, ""trough""",\'=M1,channel-m1,1512,37.8,span,simulated imported\r\n',
+  expect(inText(rows(seriesOfReadings([{ timeMs: 1_772_346_605_007, raw: 1512, flags: 3 }])))).toBe(
+    '2026-03-01T06:30:05.007Z,"Minze, ""Kübel""",\'=M1,channel-m1,1512,37.8,span,simulated imported\r\n',
   );
 });
 
@@ -29,9 +31,13 @@ test('whatever the readings, it writes what the plain way writes', () => {
     fc.property(fc.array(reading, { maxLength: 60 }), fc.boolean(), (readings, isCalibrated) => {
       const percentOf = isCalibrated ? (raw: number) => (2800 - raw) / 16 : null;
       const plain = readings.map((one) => ({ ...names, ...one, percent: percentOf?.(one.raw) ?? null }));
-      expect(READINGS_HEADER + readingsCsvWriter(names, percentOf)(seriesOfReadings(readings))).toBe(
-        writeReadingsCsv(plain),
+      const rows = readingsCsvWriter(names, percentOf);
+      // In two stretches: what was written of the first must not come again.
+      const half = readings.length >> 1;
+      const written = [readings.slice(0, half), readings.slice(half)].map((part) =>
+        inText(rows(seriesOfReadings(part))),
       );
+      expect(READINGS_HEADER + written.join('')).toBe(writeReadingsCsv(plain));
     }),
   );
 });

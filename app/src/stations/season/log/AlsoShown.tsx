@@ -10,6 +10,7 @@ import { useGarden } from '../../../data/gardenContext.ts';
 import { shownQuery } from '../../../data/queries.ts';
 import { useSheetTone } from '../../../frame/sheetTone.ts';
 import { Check } from '../../../ui/Check.tsx';
+import { DamageNote } from './DamageNote.tsx';
 import { BUCKETS } from './logDrawing.ts';
 
 const TimeChart = lazy(async () => ({ default: (await import('../../../charts/TimeChart.tsx')).TimeChart }));
@@ -69,6 +70,7 @@ function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; to
   const { garden } = useGarden();
   const [tone] = useSheetTone();
   const record = useQuery(shownQuery(garden.id, channel.id, fromMs, toMs)).data;
+  const damagedDays = record?.damagedDays ?? [];
   const name = channelName(garden, channel);
   const drawn = useMemo(() => {
     if (!record || record.readings === 0) return null;
@@ -91,6 +93,7 @@ function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; to
           <span className="font-normal text-soft"> (paler: read by stand-in boards)</span>
         )}
       </figcaption>
+      <DamageNote days={damagedDays} events={0} />
       {drawn ? (
         <Suspense fallback={<div style={{ height: HEIGHT }} />}>
           <TimeChart
@@ -108,9 +111,11 @@ function Strip({ channel, fromMs, toMs }: { channel: Channel; fromMs: number; to
           />
         </Suspense>
       ) : (
-        <p className="text-[14px] text-soft">
-          {record ? 'Nothing was read in this stretch of time.' : 'Reading the log …'}
-        </p>
+        damagedDays.length === 0 && (
+          <p className="text-[14px] text-soft">
+            {record ? 'Nothing was read in this stretch of time.' : 'Reading the log …'}
+          </p>
+        )
       )}
     </figure>
   );

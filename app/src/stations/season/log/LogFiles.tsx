@@ -6,6 +6,8 @@ import { Button } from '../../../ui/Button.tsx';
 import { FileInput } from '../../../ui/FileInput.tsx';
 import { Progress } from '../../../ui/Progress.tsx';
 import { showToast } from '../../../ui/toasts.ts';
+import { countedText } from '../../../words/countedText.ts';
+import { leftOutText } from '../../../words/storageText.ts';
 import { runJob } from '../../../workers/files.ts';
 import { ImportQuestion } from './ImportQuestion.tsx';
 import { RowProblems } from './RowProblems.tsx';
@@ -15,10 +17,18 @@ const TableQuestion = lazy(async () => ({
   default: (await import('./table/TableQuestion.tsx')).TableQuestion,
 }));
 
-const NOTHING = {
-  csv: 'There is no reading to export yet. Connect a board on Bench, Readout.',
-  senml:
-    'There is no reading of a real probe to export yet. SenML has no word for readings of stand-in boards, so they stay out of it.',
+const FORMS = {
+  csv: {
+    name: 'readings.csv',
+    type: 'text/csv',
+    nothing: 'There is no reading to export yet. Connect a board on Bench, Readout.',
+  },
+  senml: {
+    name: 'senml.json',
+    type: 'application/senml+json',
+    nothing:
+      'There is no reading of a real probe to export yet. SenML has no word for readings of stand-in boards, so they stay out of it.',
+  },
 } as const;
 
 /** The way out and back in: all readings of the garden as CSV. */
@@ -34,20 +44,32 @@ export function LogFiles() {
 
   const exportAll = async (form: 'csv' | 'senml') => {
     await session.flush();
-    const job = runJob(async (jobs, telling) => {
+    const page = { garden, waiting: session.waiting() };
+    const job = runJob((jobs, telling) => {
       const told = telling((share) => setWriting((now) => now && { ...now, share }));
-      return { file: await (form === 'csv' ? jobs.writeCsv(garden, told) : jobs.writeSenml(garden, told)) };
+      return form === 'csv' ? jobs.writeCsv(page, told) : jobs.writeSenml(page, told);
     });
     setWriting({ share: 0, cancel: job.cancel });
     const written = await job.result.catch(() => 'failed' as const);
     setWriting(null);
     // It was ended on purpose.
     if (written === null) return;
-    if (written === 'failed')
+    if (written === 'failed') {
       showToast({ tone: 'problem', text: 'The file could not be written. Try again; nothing was changed.' });
-    else if (written.file === null) showToast({ tone: 'problem', text: NOTHING[form] });
-    else if (form === 'csv') download(`${fileNameOf(garden.name)}.readings.csv`, written.file, 'text/csv');
-    else download(`${fileNameOf(garden.name)}.senml.json`, written.file, 'application/senml+json');
+      return;
+    }
+    const { file, damagedDays } = written;
+    const { name, type } = FORMS[form];
+    if (file) download(`${fileNameOf(garden.name)}.${name}`, file, type);
+    const leftOut = leftOutText({ days: damagedDays, events: 0, photos: 0 });
+    if (leftOut !== null)
+      showToast({
+        tone: 'problem',
+        text: file
+          ? `The file was saved, but ${leftOut}`
+          : `There is no reading that can be exported: ${countedText({ days: damagedDays })} could not be read. The log names the days.`,
+      });
+    else if (!file) showToast({ tone: 'problem', text: FORMS[form].nothing });
   };
   return (
     <section aria-label="Files" className="mt-5 border-t border-rule pt-3">

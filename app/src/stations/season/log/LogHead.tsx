@@ -63,6 +63,7 @@ export function LogHead({
   const scale = inPercent
     ? { unit: percentUnit(fit.percentKind), decimals: 1 }
     : { unit: rawUnit, decimals: rawUnit === 'counts' ? 0 : 1 };
+  const none = record && record.damagedDays.length > 0 ? 'No reading that can be shown' : 'No reading';
   const times = water?.timesOf(plot.id) ?? 0;
   const given = water?.ofPlot(plot.id) ?? null;
   return (
@@ -89,9 +90,9 @@ export function LogHead({
             {isMixed && ', those of stand-ins among them left out of change and swing'}.{' '}
           </>
         ) : stretch.follows ? (
-          `No reading in the last ${formatDuration((stretch.toMs - stretch.fromMs) / 1000)}. `
+          `${none} in the last ${formatDuration((stretch.toMs - stretch.fromMs) / 1000)}. `
         ) : (
-          `No reading ${days}. `
+          `${none} ${days}. `
         )}
         {given && (
           <span className="whitespace-nowrap">

@@ -92,6 +92,9 @@ function LogOfPlot({
   const kept = useQuery(eventsQuery(garden.id, fromMs, toMs));
   const water = useQuery(waterQuery(garden.id, fromMs, toMs));
   const record = read.data ?? null;
+  const damagedDays = [
+    ...new Set([read, ...besides].flatMap(({ data }) => data?.damagedDays ?? [])),
+  ].toSorted((a, b) => a - b);
   const { events, unreadable } = kept.data ?? NOTHING_KEPT;
   const own = useMemo(
     () => events.filter((event) => event.plotId === plotId || event.plotId === null),
@@ -135,6 +138,7 @@ function LogOfPlot({
           />
         )}
       </StretchBar>
+      <DamageNote days={damagedDays} events={unreadable} />
       {record && record.readings > 0 ? (
         <LogChart
           parts={parts}
@@ -155,7 +159,7 @@ function LogOfPlot({
         <p className="my-8 text-soft">
           {record
             ? extent
-              ? `Nothing was read in this stretch of time. The log holds readings from ${fullDay(extent.fromMs, garden.timeZone)} to ${fullDay(extent.toMs - 1, garden.timeZone)}: “All of it” shows them.`
+              ? `${damagedDays.length > 0 ? 'Nothing of this stretch of time can be shown.' : 'Nothing was read in this stretch of time.'} The log holds readings from ${fullDay(extent.fromMs, garden.timeZone)} to ${fullDay(extent.toMs - 1, garden.timeZone)}: “All of it” shows them.`
               : 'Nothing has been read yet. Connect a board on Bench, Readout, or take readings in from a file below.'
             : read.isError
               ? 'The log cannot be read. See above for what is wrong with the browser’s storage.'
@@ -171,7 +175,6 @@ function LogOfPlot({
       )}
       <AlsoShown own={channelId} chosen={beside} onChange={setBeside} fromMs={fromMs} toMs={toMs} />
       <SeasonDays nowMs={stretch.newestMs} onShow={stretch.show} />
-      <DamageNote days={record?.damagedDays ?? []} events={unreadable} />
       <EntryBar plotId={plotId} events={own} />
       <NoteField plotId={plotId} />
       {events.length >= MOST_EVENTS && (

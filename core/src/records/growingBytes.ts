@@ -1,0 +1,30 @@
+/** Bytes that grow at their end: for texts of millions of rows, where joining strings would take most of the time. */
+export class GrowingBytes {
+  private bytes: Uint8Array<ArrayBuffer>;
+  private used = 0;
+
+  /** @param room so many bytes are set aside at once; more come when they are needed */
+  constructor(room = 65_536) {
+    this.bytes = new Uint8Array(room);
+  }
+
+  put(piece: Uint8Array): void {
+    this.keepRoom(piece.length);
+    this.bytes.set(piece, this.used);
+    this.used += piece.length;
+  }
+
+  /** What has come together, as a copy; begins anew. */
+  take(): Uint8Array<ArrayBuffer> {
+    const taken = this.bytes.slice(0, this.used);
+    this.used = 0;
+    return taken;
+  }
+
+  private keepRoom(more: number): void {
+    if (this.used + more <= this.bytes.length) return;
+    const wider = new Uint8Array(Math.max(this.bytes.length * 2, this.used + more));
+    wider.set(this.bytes.subarray(0, this.used));
+    this.bytes = wider;
+  }
+}
