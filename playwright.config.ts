@@ -10,7 +10,7 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   // A busy machine is slow, not wrong: what is meant to be quick says so in its own test.
-  timeout: 360_000,
+  timeout: 600_000,
   expect: { timeout: 45_000 },
   fullyParallel: true,
   workers: 3,

@@ -23,7 +23,7 @@ test('a probe that was pulled out settles, has stopped moving at its end value, 
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
   await expect(verdict).toContainText(/Not steady yet|Watching|Just disturbed/);
   await clock(page, '×10').click();
-  await expect(verdict).toContainText(/Stopped moving: good for air and water\./, { timeout: 90_000 });
+  await expect(verdict).toContainText(/Stopped moving: good for air and water\./, { timeout: 180_000 });
   await expect(settling.getByRole('button', { name: /^End value: .* counts/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Calibrate', exact: true }).click();
@@ -53,7 +53,7 @@ test('every fault tried on the stand-in is told with its next step', async ({ pa
   await probe.selectOption('none');
   const lines = page.getByLabel('The board’s lines are');
   await lines.selectOption('garbage');
-  await expect(faults).toContainText('57 600 baud', { timeout: 90_000 });
+  await expect(faults).toContainText('57 600 baud', { timeout: 180_000 });
   await lines.selectOption('silent');
   await expect(page.getByText(/Lines come at/)).toBeVisible();
   await lines.selectOption('none');
@@ -71,7 +71,7 @@ test('a new probe is touched, hung in air, put in water; each step ticks itself 
     await page.getByRole('button', { name: 'Watch for it' }).click();
     await page.getByRole('button', { name: step }).click();
     const title = at === 2 ? 'C2 passed its first test' : `C2: ${at + 1} of 3 seen`;
-    await expect(page.getByRole('heading', { name: title })).toBeVisible({ timeout: 90_000 });
+    await expect(page.getByRole('heading', { name: title })).toBeVisible({ timeout: 180_000 });
   }
   await expectAccessible(page);
   await reload(page);
@@ -119,7 +119,7 @@ test('the bus desk reads, explains its bytes, counts errors, changes an address,
   await expect(page.getByText('function 3: read holding registers').first()).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Test with 100 reads' }).click();
-  await expect(page.getByText('0 of 100 reads failed')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText('0 of 100 reads failed')).toBeVisible({ timeout: 180_000 });
   await page.getByText('Change the address').click();
   await page.getByLabel(/^New address/).fill('7');
   await page.getByLabel(/^New address/).press('Enter');
@@ -137,7 +137,7 @@ test('the bus desk reads, explains its bytes, counts errors, changes an address,
   await page.getByLabel(/^The stand-in’s fault/).selectOption('wrong CRC');
   await page.getByRole('button', { name: 'Open the stand-in bus' }).click();
   await page.getByRole('button', { name: 'Test with 100 reads' }).click();
-  await expect(page.getByText(/[1-9]\d* of 100 reads failed/)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText(/[1-9]\d* of 100 reads failed/)).toBeVisible({ timeout: 180_000 });
   await expect(page.getByText(/× wrong crc/)).toBeVisible();
 });
 

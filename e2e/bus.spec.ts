@@ -22,7 +22,7 @@ test('a bus behind an adapter is opened at its speed, read, searched and polled,
   await page.getByRole('button', { name: 'Read once' }).click();
   await expect(page.getByRole('row', { name: /^moisture 3\d\.\d % factory measured/ })).toBeVisible();
   await page.getByRole('button', { name: 'Look for probes, 1 to 247' }).click();
-  await expect(page.getByText(/answered up to address ([89]|[1-9]\d)/)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText(/answered up to address ([89]|[1-9]\d)/)).toBeVisible({ timeout: 180_000 });
   await page.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('button', { name: '7', exact: true }).click();
   await expect(page.getByLabel('Address', { exact: true })).toHaveValue('7');
@@ -137,7 +137,7 @@ test('a stand-in that switches its probes prints so; named as the probe supply, 
   await page.getByLabel('It measures').selectOption('probe supply');
   await page.getByRole('button', { name: 'That is what it is' }).click();
   await view(page, 'First test').click();
-  await expect(page.getByText(/[1-9]\d* switchings? on measured/)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText(/[1-9]\d* switchings? on measured/)).toBeVisible({ timeout: 180_000 });
   await page.getByRole('button', { name: /^Keep it with/ }).click();
   await expect(message(page, /waits \d/)).toBeVisible();
 });

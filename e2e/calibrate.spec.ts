@@ -72,7 +72,7 @@ test('a mixing series: weighed, captured, its curve chosen and used; limits keep
     await page.getByLabel('Container now weighs').fill(String(weightAt(await now())));
     await page.getByLabel('Container now weighs').press('Enter');
     // It is taken once it rests, and then the run goes on by itself; what rested already is taken at once, and waits.
-    await expect(page.getByRole('row', { name: /^mixed soil/ })).toHaveCount(at + 1, { timeout: 120_000 });
+    await expect(page.getByRole('row', { name: /^mixed soil/ })).toHaveCount(at + 1, { timeout: 180_000 });
     if (at === 2) {
       await page.waitForTimeout(1500);
       const third = page.getByRole('heading', { name: 'Mixture 3 of 5' });
@@ -108,7 +108,7 @@ test('a run is left and taken up again; a point is repeated, left out, removed, 
     expect(async () => {
       await page.keyboard.press('c');
       await expect(air).toContainText(times, { timeout: 1500 });
-    }).toPass({ timeout: 90_000 });
+    }).toPass({ timeout: 180_000 });
   await captured('once');
   await expect(page.getByText(/These are still the readings of the capture before/)).toBeVisible();
   await clock(page, '×60').click();
@@ -220,11 +220,11 @@ test('practice: done wrong every mistake is told with its price, done right ther
   await byHand(page);
   await page.getByText('air', { exact: true }).click();
   await page.keyboard.press('d');
-  await expect(page.getByRole('button', { name: /take it as dry ?\(/ })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('button', { name: /take it as dry ?\(/ })).toBeVisible({ timeout: 180_000 });
   await page.keyboard.press('w');
   await expect(page.getByText(/it still reads as in the condition before/)).toBeVisible();
   await page.getByText('jar', { exact: true }).click();
-  await expect(page.getByRole('button', { name: /take it as wet ?\(/ })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('button', { name: /take it as wet ?\(/ })).toBeVisible({ timeout: 180_000 });
   await page.keyboard.press('j');
   await expect(verdict).toContainText('No mistake: this calibration can be trusted.');
 });

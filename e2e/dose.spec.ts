@@ -123,7 +123,7 @@ test('a reservoir shows what is left and for how long; levels that contradict ea
   await expect(page.getByText(/so nothing would ever run/)).toBeVisible();
   await page.getByLabel('Minimum').press('Escape');
   await page.getByRole('button', { name: /^nearly empty/ }).click();
-  await expect(page.getByText('Below its minimum: its lines do not run.')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText('Below its minimum: its lines do not run.')).toBeVisible({ timeout: 180_000 });
   await sheet(page, 'Limits').click();
   await expect(page.getByText('amber, slow blink: tank low')).toBeVisible();
   // An order is told beforehand that nothing would come of it.

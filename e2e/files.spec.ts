@@ -194,14 +194,14 @@ test('recalibrating changes the chart of the past and leaves the stored readings
   await clock(page, '×10').click();
   // Hands-free: said once that it is in place, it is taken at rest; and the run goes on.
   await page.keyboard.press('c');
-  await expect(message(page, /Captured, dry soil/)).toBeVisible({ timeout: 90_000 });
+  await expect(message(page, /Captured, dry soil/)).toBeVisible({ timeout: 180_000 });
   if (await page.getByRole('heading', { name: 'Dry soil', exact: true }).isVisible())
     await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: 'Soaked soil', exact: true })).toBeVisible();
   await page.keyboard.press('c');
   await expect(page.getByText(/it still reads as in the condition before/)).toBeVisible();
   await page.getByRole('button', { name: 'Into the water jar' }).click();
-  await expect(message(page, /Captured, soaked soil/)).toBeVisible({ timeout: 90_000 });
+  await expect(message(page, /Captured, soaked soil/)).toBeVisible({ timeout: 180_000 });
   await page.keyboard.press('f');
   await expect(message(page, /is calibrated/)).toBeVisible();
   await sheet(page, 'Log').click();
@@ -234,7 +234,7 @@ test('two references that are too close are refused, and the calibration in use 
   await expect(async () => {
     await page.keyboard.press('c');
     await expect(page.getByRole('alert').filter({ hasText: 'had not moved' })).toBeVisible({ timeout: 1500 });
-  }).toPass({ timeout: 90_000 });
+  }).toPass({ timeout: 180_000 });
   await expect(page.getByRole('button', { name: /^Use this calibration/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Give this run up' }).click();
   await expect(page.getByRole('region', { name: 'Calibration in use' })).toContainText('Air and water');

@@ -15,11 +15,11 @@ test('a real board to a trusted percent in six presses, hands-free', async ({ pa
   await press('That is what it is');
   await press('Calibrate T1 in air and water', 'link');
   await expect(page.getByRole('heading', { name: 'Now T1 into water, up to the line' })).toBeVisible({
-    timeout: 90_000,
+    timeout: 180_000,
   });
   await putInto(page, 'water');
   await press(/wiped, and up to the line/);
-  await expect(page.getByRole('heading', { name: 'It has air and water' })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('heading', { name: 'It has air and water' })).toBeVisible({ timeout: 180_000 });
   const row = page.getByRole('row').filter({ hasText: 'T1' });
   await expect(row).toContainText('in order');
   await press(/^Use it/);
@@ -41,7 +41,7 @@ test('water that never comes is not believed, and a probe that does not answer c
   await page.getByRole('link', { name: 'all 2 that are heard together' }).click();
   await expect(
     page.getByRole('heading', { name: 'Now all 2 probes into water, up to the line' }),
-  ).toBeVisible({ timeout: 90_000 });
+  ).toBeVisible({ timeout: 180_000 });
   // Said, and not done.
   await page.getByRole('button', { name: /wiped, and up to the line/ }).click();
   const rows = page.getByRole('list', { name: 'How each probe stands' });
@@ -49,5 +49,5 @@ test('water that never comes is not believed, and a probe that does not answer c
   await rows.getByRole('button', { name: 'Leave it out' }).last().click();
   await expect(page.getByRole('heading', { name: 'Now S1 into water, up to the line' })).toBeVisible();
   await putInto(page, 'water');
-  await expect(page.getByRole('heading', { name: 'It has air and water' })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('heading', { name: 'It has air and water' })).toBeVisible({ timeout: 180_000 });
 });

@@ -46,7 +46,7 @@ test.beforeAll(async () => {
           (one) => one.ok,
           () => false,
         ),
-      { timeout: 100_000 },
+      { timeout: 180_000 },
     )
     .toBe(true);
 });

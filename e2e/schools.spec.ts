@@ -31,7 +31,7 @@ async function move(page: Page, button: string, times = 1): Promise<void> {
     await expect(async () => {
       if (await press.isVisible()) await press.click({ timeout: 2000 });
       await expect(press).toHaveCount(0, { timeout: 1500 });
-    }).toPass({ timeout: 90_000 });
+    }).toPass({ timeout: 180_000 });
   await page.waitForTimeout(4000);
 }
 
@@ -46,7 +46,7 @@ async function capture(page: Page, taken: Locator): Promise<void> {
   await expect(async () => {
     if (!(await taken.isVisible())) await page.getByRole('button', { name: /^Capture/ }).click();
     await expect(taken).toBeVisible({ timeout: 8000 });
-  }).toPass({ timeout: 120_000 });
+  }).toPass({ timeout: 180_000 });
 }
 
 const use = async (page: Page) => {
@@ -116,7 +116,7 @@ test('pot weighing: says what is still unknown, takes the best kind of percent t
     // Hands-free: typed and in place, it is taken once it rests.
     await page.getByLabel('Whole pot now weighs').fill(grams);
     await page.getByLabel('Whole pot now weighs').press('Enter');
-    await expect(page.getByText(`${count} captured`)).toBeVisible({ timeout: 90_000 });
+    await expect(page.getByText(`${count} captured`)).toBeVisible({ timeout: 180_000 });
   };
   await move(page, 'Into the water jar');
   await weigh('4975', 1);

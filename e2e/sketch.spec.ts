@@ -111,7 +111,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await loading.getByRole('button', { name: 'Load onto the board' }).click();
   await expect(loading.getByRole('status')).toContainText('Writing beside the old program');
   await expect(loading.getByRole('status')).toContainText('Program 1 runs on the board', {
-    timeout: 120_000,
+    timeout: 180_000,
   });
   await expect(loading).toContainText('c2=');
   const onBoard = page.getByRole('region', { name: 'On the board now' });
@@ -126,7 +126,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   // Before its sheet stands there, the field is another plot's.
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Chilli crate');
   const start = page.getByRole('textbox', { name: 'Start limit' }).first();
-  await start.fill('33', { timeout: 90_000 });
+  await start.fill('33', { timeout: 180_000 });
   await start.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('start limit: ');
@@ -138,7 +138,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await sheet(page, 'Limits').click();
   await page.getByRole('link', { name: 'Program', exact: true }).click();
   const most = page.getByLabel('Maximum run');
-  await most.fill('17', { timeout: 90_000 });
+  await most.fill('17', { timeout: 180_000 });
   await most.press('Enter');
   await sheet(page, 'Sketch').click();
   await expect(onBoard).toContainText('The board runs another program than this one');
@@ -156,7 +156,7 @@ test('a program is loaded onto a board that runs the interpreter; then the board
   await expect(page.getByRole('checkbox', { name: 'Roof pump is switched on and off' })).toBeChecked();
   await expect(page.getByRole('checkbox', { name: /C2 pulled out/ })).not.toBeChecked();
   port.line.raw = 65_535;
-  await expect(page.getByRole('checkbox', { name: /C2 pulled out/ })).toBeChecked({ timeout: 15_000 });
+  await expect(page.getByRole('checkbox', { name: /C2 pulled out/ })).toBeChecked();
 
   // It is told its network over the cable, and nothing of that stays in the page.
   await page.getByText('Tell the board its network').click();

@@ -36,16 +36,16 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await expect(page.getByRole('heading', { name: 'Air', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
   // Taken once it rests in air: before that the button offers less, or nothing.
-  await page.getByRole('button', { name: 'Capture', exact: true }).waitFor({ timeout: 90_000 });
+  await page.getByRole('button', { name: 'Capture', exact: true }).waitFor({ timeout: 180_000 });
   await expect(async () => {
     await page.keyboard.press('c');
     await expect(page.getByRole('button', { name: 'Capture again' })).toBeVisible({ timeout: 1000 });
-  }).toPass({ timeout: 90_000 });
+  }).toPass({ timeout: 180_000 });
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: 'Water to the line' })).toBeVisible();
   await page.keyboard.press('j');
   await page.waitForTimeout(4000);
-  await expect(page.getByText(/^Stopped moving/)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText(/^Stopped moving/)).toBeVisible({ timeout: 180_000 });
   await page.keyboard.press('c');
   await page.getByRole('button', { name: /^Use this calibration/ }).click();
   await expect(page.getByRole('region', { name: 'Calibration in use' })).toBeVisible();
@@ -88,10 +88,10 @@ test('from nothing to a pot that waters itself, and away with the data', async (
   await asked.getByLabel(/Why may it water all the same/).fill('a stand-in, no water');
   await asked.getByRole('button', { name: 'Let it water by itself' }).click();
   await expect(page.getByText(/may start in/)).toBeVisible();
-  await expect(page.getByRole('status').getByText('pump running')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('status').getByText('pump running')).toBeVisible({ timeout: 180_000 });
 
   // All of it is in the log after a reload.
-  await expect(page.getByText('pump running')).toHaveCount(0, { timeout: 90_000 });
+  await expect(page.getByText('pump running')).toHaveCount(0, { timeout: 180_000 });
   await page.waitForTimeout(2500);
   await sheet(page, 'Log').click();
   await reload(page);

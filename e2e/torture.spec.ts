@@ -248,7 +248,7 @@ test('rounds of torture: nothing acknowledged is lost, every document opens, no 
           await setTorture(on, { isFull: false });
           // It catches up by itself; the words stay in the field until then, and may be written a second time by hand: not here.
           await expect(on.getByRole('alert').filter({ hasText: 'The disk is full' })).toHaveCount(0, {
-            timeout: 90_000,
+            timeout: 180_000,
           });
           await on.getByLabel('Write into the log').fill('');
         } else if (what < 0.4) await writeNote(on, `note ${label}`, true);

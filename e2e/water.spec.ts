@@ -182,7 +182,7 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
   await sheet(page, 'Readout').click();
   await page.getByRole('button', { name: 'Pull the probe out' }).click();
   await sheet(page, 'Limits').click();
-  await expect(answer.getByText(/the probe reads what it reads in air/)).toBeVisible({ timeout: 90_000 });
+  await expect(answer.getByText(/the probe reads what it reads in air/)).toBeVisible({ timeout: 180_000 });
   await expect(plot(page, /Chilli crate/)).toContainText('unknown: out of the soil?');
 
   // Back in the soil and stuck at one value: no dose ever shows.
@@ -198,7 +198,7 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
     await limit.fill(percent);
     await limit.press('Enter');
   }
-  await expect(plot(page, /Chilli crate/)).toContainText(/(low|dry), /, { timeout: 90_000 });
+  await expect(plot(page, /Chilli crate/)).toContainText(/(low|dry), /, { timeout: 180_000 });
   await sheet(page, 'Readout').click();
   await page.getByText('Try a fault on the stand-in').click();
   await page.getByLabel('The probe is').selectOption('stuck');
@@ -212,7 +212,7 @@ test('an order by hand runs and can be stopped; doses that raise nothing lock th
   await type(page, 'Let it soak for', '2');
   // The morning's round may have used all its doses: it is over after six minutes then.
   await type(page, 'Then rest', '0.1');
-  await expect(answer.getByText(/is locked\./)).toBeVisible({ timeout: 90_000 });
+  await expect(answer.getByText(/is locked\./)).toBeVisible({ timeout: 180_000 });
   await expect(page.getByRole('link', { name: /\d alerts?/ }).first()).toBeVisible();
   await answer.getByRole('button', { name: 'I have looked: unlock it' }).click();
   await expect(answer.getByText(/is locked\./)).toHaveCount(0);
