@@ -37,24 +37,22 @@ const QUICK_APART_MS = 16;
 export const TimeChart = memo(function TimeChart(props: TimeChartProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', TracePoint[]> | null>(null);
-  useEffect(() => {
-    if (!canvas.current) return;
-    const created = new Chart<'line', TracePoint[]>(canvas.current, { type: 'line', data: { datasets: [] } });
-    chart.current = created;
-    return () => {
-      created.destroy();
+  useEffect(
+    () => () => {
+      chart.current?.destroy();
       chart.current = null;
-    };
-  }, []);
+    },
+    [],
+  );
   const drawnAt = useRef(-Infinity);
   useEffect(() => {
     const draw = () => {
-      if (!chart.current) return;
+      if (!canvas.current) return;
       drawnAt.current = performance.now();
-      const { data, options } = configOf(props, canvas.current?.clientWidth ?? 700);
-      chart.current.data = data;
-      chart.current.options = options ?? {};
-      chart.current.update('none');
+      const config = configOf(props, canvas.current.parentElement?.clientWidth ?? 700);
+      // Made with what it first shows: an empty one before it would be laid out for nothing.
+      if (chart.current) show(chart.current, config);
+      else chart.current = new Chart<'line', TracePoint[]>(canvas.current, { type: 'line', ...config });
     };
     const waitMs = drawnAt.current + (props.quick ? QUICK_APART_MS : LEAST_APART_MS) - performance.now();
     if (waitMs <= 0) {
@@ -71,10 +69,15 @@ export const TimeChart = memo(function TimeChart(props: TimeChartProps) {
   );
 });
 
-function configOf(
-  props: TimeChartProps,
-  widthPx: number,
-): Pick<ChartConfiguration<'line', TracePoint[]>, 'data' | 'options'> {
+type Config = Pick<ChartConfiguration<'line', TracePoint[]>, 'data' | 'options'>;
+
+function show(chart: Chart<'line', TracePoint[]>, { data, options }: Config): void {
+  chart.data = data;
+  chart.options = options ?? {};
+  chart.update('none');
+}
+
+function configOf(props: TimeChartProps, widthPx: number): Config {
   const ink = inkOf('--ink');
   const soft = inkOf('--soft');
   const rule = inkOf('--rule');

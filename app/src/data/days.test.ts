@@ -104,6 +104,30 @@ test('a chart of a season draws the same from what is stored thinned as from the
   expect(places.filter(isGap)).toHaveLength(1);
 });
 
+test('read ahead, a season is drawn without asking storage again, until one of its days is written', async () => {
+  const db = await opened();
+  for (const day of [0, 1, 2]) await addRecords(db, 'g', new Map([['c', minutes(day)]]));
+  const asked: string[] = [];
+  const { days, read, readThin } = dayStore(() => Promise.resolve(db), 'g');
+  const reader = new SeriesReader(
+    {
+      days,
+      read: (...of) => (asked.push('days'), read(...of)),
+      readThin: async (...of) => (asked.push('thinned'), (await readThin?.(...of)) ?? []),
+    },
+    1e6,
+  );
+  const span = { channelId: 'c', fromMs: DAY0, toMs: DAY0 + 3 * DAY_MS - 1 };
+  await reader.readAhead('c');
+  expect(asked).toEqual(['thinned']);
+  expect((await reader.thin(span)).readings).toBe(3 * 1440);
+  await reader.readAhead('c');
+  expect(asked).toEqual(['thinned']);
+  await addRecords(db, 'g', new Map([['c', [{ timeMs: DAY0 + 30_000, raw: 7, flags: 0 }]]]));
+  reader.written('c', [DAY0]);
+  expect((await reader.thin(span)).readings).toBe(3 * 1440 + 1);
+});
+
 test('a thinned day that is damaged is thinned again from its day', async () => {
   const db = await opened();
   await addRecords(db, 'g', new Map([['c', minutes(0)]]));

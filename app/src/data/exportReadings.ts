@@ -2,13 +2,13 @@ import { byId } from '@plain-trowel/core/quantity/byId';
 import { readCurve } from '@plain-trowel/core/calibration/curve';
 import { channelName } from '@plain-trowel/core/garden/bind/channels';
 import { tableChannels } from '@plain-trowel/core/garden/bind/tableChannels';
-import { senmlRecords } from '@plain-trowel/core/tables/senmlFile';
+import { senmlWriter } from '@plain-trowel/core/tables/senmlFile';
 import { curveOf } from '@plain-trowel/core/garden/bind/curveOf';
 import { calibrationOf } from '@plain-trowel/core/garden/bind/decided';
 import type { Channel, Garden } from '@plain-trowel/core/garden/document/schema';
 import type { CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { readingsCsvWriter } from '@plain-trowel/core/records/readingsCsvOut';
-import { readingsOf, type Series } from '@plain-trowel/core/records/series';
+import type { Series } from '@plain-trowel/core/records/series';
 import type { Db } from './db.ts';
 import { WholeRecord, type PageState } from './wholeRecord.ts';
 
@@ -88,12 +88,15 @@ export async function senmlFile(db: Db, page: PageState, onProgress?: Progress):
   pieces.add('[');
   let isFirst = true;
   const record = new WholeRecord(db, page, onProgress);
-  for (const channel of tableChannels(page.garden))
+  for (const channel of tableChannels(page.garden)) {
+    const records = senmlWriter(channel);
     for await (const stretch of record.stretches(channel.id, false)) {
-      const records = senmlRecords(channel, readingsOf(stretch), isFirst);
-      if (records !== '') isFirst = false;
-      pieces.add(records);
+      const written = records(stretch);
+      // The very first has no comma in front.
+      pieces.add(isFirst ? written.slice(1) : written);
+      if (written.length > 0) isFirst = false;
     }
+  }
   pieces.add('\n]\n');
   return {
     file: isFirst ? null : pieces.file('application/senml+json'),

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { backupIsDue, daysSince } from '../data/keeping.ts';
 import { Button } from '../ui/Button.tsx';
+import { Progress } from '../ui/Progress.tsx';
 import { useBackup, useKeeping } from './useBackup.ts';
 
 /** On every sheet, once real readings are here and no backup, or none for two weeks, has left the browser. */
 export function BackupReminder() {
   const keeping = useKeeping();
-  const { save, running } = useBackup();
+  const { save, running, cancel } = useBackup();
   const [hidden, setHidden] = useState(false);
   const [nowMs] = useState(() => Date.now());
   if (hidden || !keeping || !backupIsDue(keeping, nowMs)) return null;
@@ -21,12 +22,16 @@ export function BackupReminder() {
           ? 'Readings of your probes are kept only in this browser; no backup has been saved yet.'
           : `The last backup is ${days} days old; newer readings are kept only in this browser.`}
       </span>
-      <Button onClick={() => void save()} disabled={running !== null}>
-        Save a backup
-      </Button>
-      <Button look="quiet" onClick={() => setHidden(true)}>
-        Not now
-      </Button>
+      {running !== null ? (
+        <Progress label="Writing the backup" done={running} onCancel={cancel} />
+      ) : (
+        <>
+          <Button onClick={() => void save()}>Save a backup</Button>
+          <Button look="quiet" onClick={() => setHidden(true)}>
+            Not now
+          </Button>
+        </>
+      )}
     </div>
   );
 }

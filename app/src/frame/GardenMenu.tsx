@@ -2,6 +2,7 @@ import { DropdownMenu } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { formatNumber } from '@plain-trowel/core/quantity/format';
 import { writeGardenFile } from '@plain-trowel/core/garden/document/gardenFile';
 import { download, fileNameOf } from '../data/download.ts';
 import { useGarden } from '../data/gardenContext.ts';
@@ -41,7 +42,11 @@ export function GardenMenu() {
           <span className="min-w-0">
             <b className="block truncate text-[17px] leading-tight font-semibold">{garden.name}</b>
             <span className="block truncate text-[12.5px] text-soft">
-              {garden.note ? `${garden.note}, ${plots}` : plots}
+              {running !== null
+                ? `saving a backup, ${formatNumber(running * 100)} %`
+                : garden.note
+                  ? `${garden.note}, ${plots}`
+                  : plots}
             </span>
           </span>
           <ChevronDown aria-label="Garden menu" size={18} className="shrink-0" />

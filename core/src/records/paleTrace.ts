@@ -23,9 +23,15 @@ export function tracesBySource(
   isChange: (at: number) => boolean = () => false,
 ): SourceTraces {
   const rows: Record<'own' | 'standIn', number[]> = { own: [], standIn: [] };
-  flags.forEach((flag, at) => rows[(flag & FLAGS.simulated) === 0 ? 'own' : 'standIn'].push(at));
+  for (let at = 0; at < flags.length; at += 1)
+    rows[((flags[at] ?? 0) & FLAGS.simulated) === 0 ? 'own' : 'standIn'].push(at);
+  // A year of them is drawn while somebody waits: what is of one source is not picked apart.
+  if (rows.own.length === 0 || rows.standIn.length === 0) {
+    const isApart = isGap ?? gapFinder(timesMs);
+    return { own: traceOf(timesMs, values, buckets, (at) => isApart(at) || isChange(at)), standIn: [] };
+  }
   const trace = (of: readonly number[]): TracePoint[] => {
-    const times = Float64Array.from(of, (at) => timesMs[at] ?? 0);
+    const times = picked(timesMs, of);
     const within = isGap ? null : gapFinder(times);
     /** Whether something holds for a row of these, or for one of the others since the row before. */
     const since = (place: number, holds: (at: number) => boolean) => {
@@ -34,15 +40,19 @@ export function tracesBySource(
     };
     return traceOf(
       times,
-      Float64Array.from(of, (at) => values[at] ?? NaN),
+      picked(values, of),
       buckets,
       (place) => (isGap ? isGap(of[place] ?? -1) : within?.(place) === true) || since(place, isChange),
     );
   };
-  const isMixed = rows.own.length > 0 && rows.standIn.length > 0;
-  return isMixed
-    ? { own: trace(rows.own), standIn: trace(rows.standIn) }
-    : { own: trace([...timesMs.keys()]), standIn: [] };
+  return { own: trace(rows.own), standIn: trace(rows.standIn) };
+}
+
+/** The values at some places. */
+function picked(values: ArrayLike<number>, places: readonly number[]): Float64Array {
+  const chosen = new Float64Array(places.length);
+  for (let at = 0; at < chosen.length; at += 1) chosen[at] = values[places[at] ?? -1] ?? Number.NaN;
+  return chosen;
 }
 
 /**
@@ -56,7 +66,6 @@ export function besideTrace(
   buckets: number,
 ): readonly TracePoint[] {
   const rows = [...all.flags.keys()].filter((at) => ((all.flags[at] ?? 0) & FLAGS.beside) !== 0);
-  const timesMs = Float64Array.from(rows, (at) => all.timesMs[at] ?? 0);
-  const values = valueOf(Float64Array.from(rows, (at) => all.raw[at] ?? 0));
-  return traceOf(timesMs, values, buckets, () => false).filter(({ y }) => y !== null);
+  const values = valueOf(picked(all.raw, rows));
+  return traceOf(picked(all.timesMs, rows), values, buckets, () => false).filter(({ y }) => y !== null);
 }

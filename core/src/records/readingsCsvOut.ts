@@ -8,7 +8,7 @@
 import { isMoment, isoOf } from '../quantity/moment.ts';
 import { rememberedNumbers } from '../quantity/remembered.ts';
 import { csvCells, csvRow } from './csv.ts';
-import { GrowingBytes } from './growingBytes.ts';
+import { GrowingBytes, inUtf8, MOST_REMEMBERED } from './growingBytes.ts';
 import { dayOf, FLAGS, type Series } from './series.ts';
 
 export const COLUMNS = [
@@ -71,12 +71,6 @@ export function readingsCsvWriter(
     return rows.take();
   };
 }
-
-/** More than a converter of 16 bits has counts. */
-const MOST_REMEMBERED = 70_000;
-
-const encoder = new TextEncoder();
-const inUtf8 = (text: string): Uint8Array => encoder.encode(text);
 
 const flagsText = (flags: number): string =>
   FLAG_NAMES.filter(([, bit]) => (flags & bit) !== 0)

@@ -128,17 +128,17 @@ export function seriesOf(
     const first = rowsBefore(block, fromMs);
     return { block, first, end: Math.max(first, rowsBefore(block, toMs, true)) };
   });
-  const isIn = (flags: number | undefined) => withBeside || ((flags ?? 0) & FLAGS.beside) === 0;
+  const leftOut = withBeside ? 0 : FLAGS.beside;
   let count = 0;
   for (const { block, first, end } of parts)
-    for (let row = first; row < end; row += 1) if (isIn(block.flags[row])) count += 1;
+    for (let row = first; row < end; row += 1) if (((block.flags[row] ?? 0) & leftOut) === 0) count += 1;
   const timesMs = new Float64Array(count);
   const raw = new Float64Array(count);
   const flags = new Uint8Array(count);
   let at = 0;
   for (const { block, first, end } of parts)
     for (let row = first; row < end; row += 1) {
-      if (!isIn(block.flags[row])) continue;
+      if (((block.flags[row] ?? 0) & leftOut) !== 0) continue;
       timesMs[at] = block.dayMs + (block.offsetsMs[row] ?? 0);
       raw[at] = block.raw[row] ?? 0;
       flags[at] = block.flags[row] ?? 0;

@@ -89,6 +89,15 @@ export class SeriesReader {
     return { ...joinThin(thin), damagedDays };
   }
 
+  /** Takes the thinned days of a channel that are stored, so that a long span opens at once. Makes none. */
+  async readAhead(channelId: string): Promise<void> {
+    const all = await this.store.days(channelId, -Infinity, Infinity);
+    await this.takeThin(
+      channelId,
+      all.filter((dayMs) => !this.thinned.has(keyOf(channelId, dayMs))),
+    );
+  }
+
   /** Takes what is stored of the thinned days; whatever is not, or cannot be read, is thinned from its day. */
   private async takeThin(channelId: string, daysMs: readonly number[]): Promise<void> {
     const [first] = daysMs;

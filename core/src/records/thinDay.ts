@@ -115,6 +115,18 @@ export type ThinSeries = Series & {
 /** Between two days of a source there is a gap where they lie so many of their usual steps apart, as within a day. */
 const GAP_FACTOR = 5;
 
+/** The first row of a source on the way from one row to before another; null where there is none. */
+function rowOfSource(
+  flags: Uint8Array,
+  source: Source,
+  from: number,
+  before: number,
+  step: 1 | -1,
+): number | null {
+  for (let row = from; row !== before; row += step) if (sourceOf(flags[row]) === source) return row;
+  return null;
+}
+
 /** Joins thinned days, oldest first. */
 export function joinThin(days: readonly ThinDay[]): ThinSeries {
   const filled = days.filter(({ readings }) => readings > 0);
@@ -123,30 +135,34 @@ export function joinThin(days: readonly ThinDay[]): ThinSeries {
     -Infinity,
     Infinity,
   );
-  const gaps = series.flags.map((flags) => ((flags & GAP) === 0 ? 0 : 1));
-  const last: Partial<Record<Source, { readonly timeMs: number; readonly stepMs: number }>> = {};
-  let at = 0;
+  const gaps = new Uint8Array(series.flags.length);
+  const flags = new Uint8Array(series.flags.length);
+  for (let row = 0; row < flags.length; row += 1) {
+    const own = series.flags[row] ?? 0;
+    gaps[row] = (own & GAP) === 0 ? 0 : 1;
+    flags[row] = own & (FLAGS.simulated | FLAGS.imported | FLAGS.beside);
+  }
+  // Within a day its gaps are known; between two it goes by the last row of a source and its next one.
+  const before: Partial<Record<Source, { readonly timeMs: number; readonly stepMs: number }>> = {};
+  let first = 0;
   for (const { block, stepMs } of filled) {
-    const end = at + block.raw.length;
-    const isFirst = { probes: true, standIns: true };
-    for (; at < end; at += 1) {
-      const source = sourceOf(series.flags[at]);
-      const timeMs = series.timesMs[at] ?? 0;
-      const before = last[source];
-      if (
-        isFirst[source] &&
-        before &&
-        timeMs - before.timeMs > GAP_FACTOR * Math.max(stepMs[source], before.stepMs)
-      )
-        gaps[at] = 1;
-      isFirst[source] = false;
-      last[source] = { timeMs, stepMs: stepMs[source] };
+    const end = first + block.raw.length;
+    for (const source of SOURCES) {
+      const from = rowOfSource(flags, source, first, end, 1);
+      if (from === null) continue;
+      const last = before[source];
+      const step = stepMs[source];
+      if (last && (series.timesMs[from] ?? 0) - last.timeMs > GAP_FACTOR * Math.max(step, last.stepMs))
+        gaps[from] = 1;
+      const to = rowOfSource(flags, source, end - 1, first - 1, -1) ?? from;
+      before[source] = { timeMs: series.timesMs[to] ?? 0, stepMs: step };
     }
+    first = end;
   }
   return {
     timesMs: series.timesMs,
     raw: series.raw,
-    flags: series.flags.map((flags) => flags & (FLAGS.simulated | FLAGS.imported | FLAGS.beside)),
+    flags,
     readings: filled.reduce((sum, { readings }) => sum + readings, 0),
     isGap: (row) => gaps[row] === 1,
   };

@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import type { NamedChannel } from './columnNames.ts';
 import { guessTable } from './guess.ts';
 import { asTable } from './otherForms.ts';
-import { senmlRecords } from './senmlFile.ts';
+import { seriesOfReadings, type Reading } from '../records/series.ts';
+import { senmlWriter } from './senmlFile.ts';
 import { readTable } from './readTable.ts';
 
 const channel = (
@@ -63,11 +64,18 @@ describe('SenML', () => {
   test('what is exported comes back as it was, to the millisecond; stand-ins and readings beside others stay out', () => {
     const reading = (timeMs: number, raw: number, flags = 0) => ({ timeMs, raw, flags });
     const at = Date.UTC(2026, 4, 3, 9, 20);
-    const pack = `[${senmlRecords({ id: 's1', unit: 'raw counts' }, [reading(at, 1800), reading(at + 61_234, 1801.25), reading(at + 90_000, 9, 1)], true)}${senmlRecords(
-      { id: 't1', unit: '°C' },
-      [reading(at, -0.0625), reading(at, 9, 4)],
-      false,
-    )}]`;
+    const records = (id: string, unit: string, readings: readonly Reading[]) =>
+      new TextDecoder().decode(senmlWriter({ id, unit })(seriesOfReadings(readings)));
+    const counts = [reading(at, 1800), reading(at + 61_234, 1801.25), reading(at + 90_000, 9, 1)];
+    const warmth = [reading(at, -0.0625), reading(at, 9, 4)];
+    const all = `${records('s1', 'raw counts', counts)}${records('t1', '°C', warmth)}`;
+    expect(all.split('\n')).toEqual([
+      ',',
+      '{"n":"s1","u":"count","t":1777800000,"v":1800},',
+      '{"n":"s1","u":"count","t":1777800061.234,"v":1801.25},',
+      '{"n":"t1","u":"Cel","t":1777800000,"v":-0.0625}',
+    ]);
+    const pack = `[${all.slice(1)}]`;
     expect(read(asTable(pack, 'senml'))).toEqual([
       's1 2026-05-03T09:20:00.000Z 1800',
       's1 2026-05-03T09:21:01.234Z 1801.25',

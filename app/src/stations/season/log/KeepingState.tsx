@@ -37,8 +37,8 @@ export function KeepingState() {
           : days === 0
             ? 'The last backup was saved today.'
             : `The last backup is ${days} ${days === 1 ? 'day' : 'days'} old.`}{' '}
-        {persistenceText(keeping.persistence)} A backup is one zip with the garden, every reading and every
-        event; “Open a file” on the first page brings it back, here or on another machine.
+        {persistenceText(keeping.persistence)} A backup is one zip with the garden, every reading, event and
+        photo; “Open a file” on the first page brings it back, here or on another machine.
       </p>
       {tidying && (
         <p className="text-[14px] text-soft" role="status">

@@ -30,6 +30,7 @@ import { AlsoShown } from './AlsoShown.tsx';
 import { PointedChart } from './PointedChart.tsx';
 import { StorageUse } from './StorageUse.tsx';
 import { StretchBar } from './StretchBar.tsx';
+import { useReadAhead } from './useReadAhead.ts';
 import { LAST_DAY, useStretch, type HeldStretch } from './useStretch.ts';
 import { NoteField } from './NoteField.tsx';
 import { ReadingTable } from './ReadingTable.tsx';
@@ -89,6 +90,10 @@ function LogOfPlot({
     const data = besides[at]?.data;
     return data && data.readings > 0 ? [{ channel, record: data }] : [];
   });
+  useReadAhead(
+    garden.id,
+    garden.channels.map(({ id }) => id),
+  );
   const kept = useQuery(eventsQuery(garden.id, fromMs, toMs));
   const water = useQuery(waterQuery(garden.id, fromMs, toMs));
   const record = read.data ?? null;
