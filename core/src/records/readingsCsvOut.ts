@@ -54,19 +54,26 @@ export function readingsCsvWriter(
   const kind = csvCells([of.percentKind]);
   const percentText = (raw: number) =>
     percentOf ? `,${csvCells([percentOf(raw).toFixed(1)])},${kind},` : ',,,';
-  /** From the names to the percent: alike wherever the raw value is. */
-  const middle = rememberedNumbers(
-    (raw: number) => inUtf8(`${names}${String(raw)}${percentText(raw)}`),
-    MOST_REMEMBERED,
+  /** All of a row behind its time: alike wherever the raw value and the flags are. */
+  const restsOf = rememberedNumbers(
+    (flags: number) =>
+      rememberedNumbers(
+        (raw: number) => inUtf8(`${names}${String(raw)}${percentText(raw)}${flagsText(flags)}\r\n`),
+        MOST_REMEMBERED,
+      ),
+    // The flags are a byte.
+    256,
   );
-  const ending = rememberedNumbers((flags: number) => inUtf8(`${flagsText(flags)}\r\n`), MOST_REMEMBERED);
   const rows = new GrowingBytes();
   const timeOf = timeWriter();
   return ({ timesMs, raw, flags }) => {
+    let lastFlags = Number.NaN;
+    let restOf = restsOf(0);
     for (let at = 0; at < raw.length; at += 1) {
+      const own = flags[at] ?? 0;
+      if (own !== lastFlags) [lastFlags, restOf] = [own, restsOf(own)];
       rows.put(timeOf(timesMs[at] ?? 0));
-      rows.put(middle(raw[at] ?? 0));
-      rows.put(ending(flags[at] ?? 0));
+      rows.put(restOf(raw[at] ?? 0));
     }
     return rows.take();
   };
