@@ -58,7 +58,7 @@ class Pieces {
   }
 }
 
-/** A file of readings: null where there are none; and so many days of channels could not be read, and are not in it. */
+/** A file of readings: null where there are none; and of so many days something could not be read, and is not in it. */
 export type ReadingsFile = { readonly file: Blob | null; readonly damagedDays: number };
 
 /** The readings of the whole garden as a CSV, in pieces. */

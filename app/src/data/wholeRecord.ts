@@ -18,8 +18,7 @@ export type LeftOut = { readonly days: number; readonly events: number; readonly
 
 /** Reads channels from their beginning to their end, a month at a time; says how far it is, and counts the days that cannot be read. */
 export class WholeRecord {
-  /** Days of channels that are stored and cannot be read, so far. */
-  damagedDays = 0;
+  private readonly damaged = new Set<number>();
   private done = 0;
   private all: number | null = null;
 
@@ -29,6 +28,11 @@ export class WholeRecord {
     private readonly page: PageState,
     private readonly onProgress?: (doneFrac: number) => void,
   ) {}
+
+  /** How many days so far hold something that cannot be read, of whichever channel. */
+  get damagedDays(): number {
+    return this.damaged.size;
+  }
 
   /** The readings of a channel, what waits to be written last. @param withBeside also those that stand beside recorded ones */
   async *stretches(channelId: string, withBeside: boolean): AsyncGenerator<Series> {
@@ -43,7 +47,7 @@ export class WholeRecord {
     const reader = new SeriesReader(dayStore(() => Promise.resolve(db), gardenId));
     for await (const month of reader.chunks({ channelId, fromMs: -Infinity, toMs: Infinity, withBeside })) {
       yield month;
-      this.damagedDays += month.damagedDays.length;
+      for (const dayMs of month.damagedDays) this.damaged.add(dayMs);
       this.done += daysIn(month) + month.damagedDays.length;
       this.onProgress?.(Math.min(1, this.done / Math.max(1, all)));
     }

@@ -38,11 +38,11 @@ export function useBackup() {
       const all = held === '' ? 'the garden' : `the garden with ${held}`;
       const leftOut = leftOutText(done.content.leftOut);
       const saved = done.whole
-        ? `${folder ? `${done.name} was written into “${folder.name}”. It` : 'The backup'} holds ${all}.`
-        : `The browser’s storage could not be read: the file holds only what this page has, ${all}.`;
+        ? `${folder ? `${done.name} was written into “${folder.name}”. It` : 'The backup'} holds ${all}`
+        : `The browser’s storage could not be read: the file holds only what this page has, ${all}`;
       showToast({
         tone: done.whole && leftOut === null ? 'done' : 'problem',
-        text: leftOut === null ? saved : `${saved} ${leftOut}`,
+        text: leftOut === null ? `${saved}.` : `${saved}, but ${leftOut}`,
       });
       await client.invalidateQueries({ queryKey: keepingQuery(garden.id).queryKey });
     } catch {

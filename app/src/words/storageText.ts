@@ -47,7 +47,7 @@ export function persistenceText(persistence: Persistence): string {
 export const firstRealText = (persistence: Persistence): string =>
   `The first reading of a real probe is in the log. Readings cannot be made again, so the browser was asked to keep them. ${persistenceText(persistence)} Save a backup now and then (garden menu).`;
 
-/** What a file does not hold because it could not be read; null where it holds everything. */
+/** What a file does not hold because it could not be read, to go on with after “but”; null where it holds everything. */
 export function leftOutText(leftOut: LeftOut): string | null {
   const counted = countedText(leftOut);
   if (counted === '') return null;

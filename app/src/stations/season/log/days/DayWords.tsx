@@ -51,13 +51,17 @@ function PlotWords({
 }) {
   const { garden } = useGarden();
   const parts = plotParts(garden, plotId);
-  const found = usePlotDays(plotId, fromMs, toMs)?.find(({ dayMs }) => dayMs === day);
+  const read = usePlotDays(plotId, fromMs, toMs);
+  const found = read?.days.find(({ dayMs }) => dayMs === day);
+  const isUnreadable = read?.unreadable.has(day) ?? false;
   if (!parts) return null;
   const ml = water?.of(plotId, day) ?? 0;
   const said =
     found && parts.fit
-      ? `${formatPercent(found.lowest, parts.fit)} to ${formatPercent(found.highest, parts.fit)}, mean ${formatPercent(found.mean, parts.fit)}, mostly ${bandWord(wordOfDay(found), parts.plot.words)}${found.knownH < 20 ? `, ${formatNumber(found.knownH)} h known` : ''}`
-      : 'nothing read';
+      ? `${formatPercent(found.lowest, parts.fit)} to ${formatPercent(found.highest, parts.fit)}, mean ${formatPercent(found.mean, parts.fit)}, mostly ${bandWord(wordOfDay(found), parts.plot.words)}${found.knownH < 20 ? `, ${formatNumber(found.knownH)} h known` : ''}${isUnreadable ? ', part of it damaged' : ''}`
+      : isUnreadable
+        ? 'what was read is damaged'
+        : 'nothing read';
   return (
     <span className="ml-4 inline-block">
       <span className="font-semibold">{parts.plot.name}</span> {said}

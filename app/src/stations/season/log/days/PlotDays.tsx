@@ -2,11 +2,10 @@ import { plotParts } from '@plain-trowel/core/garden/bind/plotParts';
 import { monthText } from '@plain-trowel/core/quantity/timeText';
 import { bandsOf } from '@plain-trowel/core/quantity/bands';
 import { DAY_MS } from '@plain-trowel/core/records/series';
-import type { SeasonDay } from '@plain-trowel/core/records/seasonDays';
 import type { WaterDays } from '@plain-trowel/core/records/waterGiven';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { bandFill } from '../../../../ruler/patterns.tsx';
-import { usePlotDays } from './usePlotDays.ts';
+import { usePlotDays, type PlotDaysRead } from './usePlotDays.ts';
 
 const HEIGHT = 58;
 const DROP_Y = HEIGHT + 8;
@@ -36,7 +35,11 @@ export function PlotDays({
 }) {
   const { garden } = useGarden();
   const parts = plotParts(garden, plotId);
-  const found = usePlotDays(plotId, fromMs, toMs);
+  const read = usePlotDays(plotId, fromMs, toMs);
+  const found = read?.days;
+  const unreadable = [...(read?.unreadable ?? [])].filter(
+    (day) => day >= days.fromDay && day < days.fromDay + days.count * DAY_MS,
+  );
   if (!parts) return null;
   const { fromDay, count, dayPx, labelPx } = days;
   const width = count * dayPx;
@@ -48,7 +51,7 @@ export function PlotDays({
   return (
     <svg
       role="img"
-      aria-label={labelOf(parts.plot.name, found, watered.length)}
+      aria-label={labelOf(parts.plot.name, read, watered.length)}
       width={labelPx + width}
       height={DROP_Y + 18}
       className="block"
@@ -58,7 +61,7 @@ export function PlotDays({
       </text>
       {found?.length === 0 && (
         <text x={0} y={34} className="fill-soft text-[12px]">
-          {parts.fit ? 'nothing was read' : 'no percent yet'}
+          {!parts.fit ? 'no percent yet' : unreadable.length > 0 ? 'nothing readable' : 'nothing was read'}
         </text>
       )}
       {parts.fit &&
@@ -91,6 +94,17 @@ export function PlotDays({
             className="fill-ink"
           />
         </g>
+      ))}
+      {unreadable.map((day) => (
+        <text
+          key={day}
+          x={xOf(day)}
+          y={HEIGHT / 2 + 4}
+          textAnchor="middle"
+          className="fill-handle text-[12px]"
+        >
+          ?
+        </text>
       ))}
       {watered.map((day) => (
         <path
@@ -138,11 +152,11 @@ function months(fromDay: number, count: number): number[] {
   return found;
 }
 
-function labelOf(name: string, found: readonly SeasonDay[] | null, watered: number): string {
-  if (!found) return `${name}: being read`;
-  const read =
-    found.length === 0
-      ? 'no day with a percent'
-      : `${found.length} ${found.length === 1 ? 'day' : 'days'} read`;
-  return `${name}: ${read}, watered on ${watered} ${watered === 1 ? 'day' : 'days'}`;
+function labelOf(name: string, read: PlotDaysRead | null, watered: number): string {
+  if (!read) return `${name}: being read`;
+  const daysText = (count: number) => `${count} ${count === 1 ? 'day' : 'days'}`;
+  const found = read.days.length === 0 ? 'no day with a percent' : `${daysText(read.days.length)} read`;
+  const damaged =
+    read.unreadable.size === 0 ? '' : `, ${daysText(read.unreadable.size)} with damaged readings`;
+  return `${name}: ${found}${damaged}, watered on ${daysText(watered)}`;
 }
