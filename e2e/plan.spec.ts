@@ -316,8 +316,13 @@ test('the solved circuit answers: the way of a current, what to measure, and wha
 }) => {
   await openSample(page);
   await sheet(page, 'Wiring').click();
-  await page.locator('.react-flow__node').filter({ hasText: 'Roof pump' }).first().click();
-  await expect(page.getByText('Battery → F1 → Roof pump → Pump switch → Battery')).toBeVisible();
+  // The picture may move under the pointer while the sheet is still being laid out; a hand would press again.
+  await expect(async () => {
+    await page.locator('.react-flow__node').filter({ hasText: 'Roof pump' }).first().click();
+    await expect(page.getByText('Battery → F1 → Roof pump → Pump switch → Battery')).toBeVisible({
+      timeout: 8000,
+    });
+  }).toPass({ timeout: 180_000 });
   await expect(page.locator('path.wire-on')).toHaveCount(4);
   await page.getByRole('button', { name: /^Current of Roof pump: / }).click();
   await expect(page.getByRole('complementary', { name: 'Working' })).toContainText('Nodal equations');
