@@ -9,7 +9,7 @@ export function useReadAhead(gardenId: string, channelIds: readonly string[]): v
   const listed = channelIds.join('\n');
   useEffect(() => {
     let isOver = false;
-    const timer = setTimeout(async () => {
+    const readAll = async () => {
       for (const id of listed.split('\n')) {
         if (isOver) return;
         // What cannot be read is told when it is to be shown.
@@ -17,7 +17,8 @@ export function useReadAhead(gardenId: string, channelIds: readonly string[]): v
           .readAhead(id)
           .catch(() => undefined);
       }
-    }, WAIT_MS);
+    };
+    const timer = setTimeout(() => void readAll(), WAIT_MS);
     return () => {
       isOver = true;
       clearTimeout(timer);
