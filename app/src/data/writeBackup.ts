@@ -14,6 +14,7 @@ import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsvOut';
 import { ofGarden, type Db } from './db.ts';
 import { rowWriter } from './exportReadings.ts';
 import { packedFile } from './packedEntry.ts';
+import { packingHere, type Packing } from './packing.ts';
 import { photosOf } from './photos.ts';
 import { oldId } from './recordStore.ts';
 import { WholeRecord, type LeftOut, type PageState } from './wholeRecord.ts';
@@ -38,6 +39,7 @@ export async function writeBackup(
   page: PageState,
   nowMs: number,
   onProgress?: (doneFrac: number) => void,
+  packing: Packing = packingHere(),
 ): Promise<{ readonly zip: Blob; readonly content: BackupContent }> {
   const { garden, waiting } = page;
   const pieces: Uint8Array<ArrayBuffer>[] = [];
@@ -46,9 +48,9 @@ export async function writeBackup(
     if (error) failed.push(error);
     else pieces.push(new Uint8Array(piece));
   });
-  const file = (name: string) => packedFile(zip, name, nowMs);
+  const file = (name: string) => packedFile(zip, packing, name, nowMs);
   const whole = async (name: string, text: string) => {
-    const entry = file(name);
+    const entry = await file(name);
     await entry.write(text);
     await entry.end();
   };
@@ -59,7 +61,7 @@ export async function writeBackup(
     if (link)
       await whole(BACKUP_FILES.boards, `${JSON.stringify({ world: link.world, alerts: link.alerts })}\n`);
   }
-  const eventsFile = file(BACKUP_FILES.events);
+  const eventsFile = await file(BACKUP_FILES.events);
   let events = 0;
   /** Pictures that events name: what an entry was never written about stays here. */
   const photoIds = new Set<string>();
@@ -77,7 +79,7 @@ export async function writeBackup(
   let readings = 0;
   const record = new WholeRecord(db, page, onProgress);
   for (const channelId of channelIds) {
-    const entry = file(readingsFileOf(channelId));
+    const entry = await file(readingsFileOf(channelId));
     await entry.write(READINGS_HEADER);
     const rows = rowWriter(garden, byId(garden.channels, channelId) ?? strayChannel(channelId));
     for await (const stretch of record.stretches(channelId, true)) {

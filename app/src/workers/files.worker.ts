@@ -25,7 +25,9 @@ import { database } from '../data/services.ts';
 import { thinningOf, thinOut } from '../data/thinOut.ts';
 import type { PageState } from '../data/wholeRecord.ts';
 import { writeBackup } from '../data/writeBackup.ts';
+import type { Packing } from '../data/packing.ts';
 import { decodeText } from './decodeText.ts';
+import { packingBeside } from './packing.ts';
 
 type Progress = (doneFrac: number) => void;
 
@@ -49,6 +51,10 @@ function guessForm(text: string, context: GuessContext) {
     ? { form: 'table' as const, table: text, guess }
     : { form: 'serial-log' as const, table: log, guess: guessTable(log, context) };
 }
+
+/** The worker that packs stays as long as this one. */
+let packing: Promise<Packing> | null = null;
+const besides = (): Promise<Packing> => (packing ??= packingBeside());
 
 const jobs = {
   /** A readings CSV at once; of any other table how it is most likely to be read, and its beginning. */
@@ -108,7 +114,7 @@ const jobs = {
   },
 
   writeBackup: async (page: PageState, withStorage: boolean, nowMs: number, onProgress: Progress) =>
-    writeBackup(withStorage ? await database() : null, page, nowMs, onProgress),
+    writeBackup(withStorage ? await database() : null, page, nowMs, onProgress, await besides()),
 
   /** Looks for a daily wave in days of readings. */
   findWave: (record: Window) => waveFault(record),
