@@ -4,9 +4,12 @@ import { listGardens, loadGarden } from './gardenStore.ts';
 import { readKeeping, readPersistence } from './keeping.ts';
 import { loadLink } from './linkStore.ts';
 import { readerOf, recordsPart } from './records.ts';
+import type { SeasonChannel, SeasonRead } from './readSeason.ts';
 import { latestReadings, readEvents, readWater, readWaterDays, recordExtent } from './recordStore.ts';
 import { database } from './services.ts';
+import { runJob } from '../workers/files.ts';
 import { withoutBeside, type Series } from '@plain-trowel/core/records/series';
+import type { Stretch } from '@plain-trowel/core/records/stretch';
 
 export const gardensQuery = () =>
   queryOptions({ queryKey: ['gardens'], queryFn: async () => listGardens(await database()) });
@@ -85,6 +88,34 @@ export const shownQuery = (gardenId: string, channelId: string, fromMs: number, 
     structuralSharing: false,
     placeholderData: (previous) => previous,
     gcTime: 10_000,
+  });
+
+/** Days of channels from all of their readings, made in a worker: years of them take seconds. */
+export const seasonQuery = (
+  gardenId: string,
+  channels: readonly SeasonChannel[],
+  { fromMs, toMs }: Stretch,
+  timeZone: string,
+) =>
+  queryOptions({
+    queryKey: [
+      ...recordsPart(gardenId, {
+        of: 'season',
+        channelIds: channels.map((one) => one.channelId),
+        fromMs,
+        toMs,
+      }),
+      channels,
+      timeZone,
+    ],
+    queryFn: ({ signal }): Promise<ReadonlyMap<string, SeasonRead>> => {
+      const job = runJob((jobs) => jobs.readSeason(gardenId, channels, { fromMs, toMs }, timeZone));
+      signal.addEventListener('abort', job.cancel);
+      return job.result.then((read) => read ?? new Map<string, SeasonRead>());
+    },
+    // Maps are not compared field by field.
+    structuralSharing: false,
+    gcTime: 60_000,
   });
 
 export const eventsQuery = (gardenId: string, fromMs: number, toMs: number) =>

@@ -17,6 +17,12 @@ type RecordsPart =
       readonly toMs: number;
       readonly withBeside?: boolean;
     }
+  | {
+      readonly of: 'season';
+      readonly channelIds: readonly string[];
+      readonly fromMs: number;
+      readonly toMs: number;
+    }
   | { readonly of: 'events' | 'water'; readonly fromMs: number; readonly toMs: number }
   /** How much there is of it. */
   | { readonly of: 'use' }
@@ -93,10 +99,16 @@ function touches({ days, events }: NonNullable<Written>, part: RecordsPart): boo
       return days.has(part.channelId);
     case 'series':
     case 'shown':
-      return (days.get(part.channelId) ?? []).some(
-        (dayMs) => dayMs <= part.toMs && dayMs + DAY_MS > part.fromMs,
-      );
+      return isWithin(days.get(part.channelId), part);
+    case 'season':
+      return part.channelIds.some((id) => isWithin(days.get(id), part));
     case 'aside':
       return true;
   }
 }
+
+/** Whether one of some days has something of a span. */
+const isWithin = (
+  days: readonly number[] | undefined,
+  { fromMs, toMs }: { readonly fromMs: number; readonly toMs: number },
+): boolean => (days ?? []).some((dayMs) => dayMs <= toMs && dayMs + DAY_MS > fromMs);

@@ -10,6 +10,7 @@ import type { Garden } from '@plain-trowel/core/garden/document/schema';
 import { isReadingsCsv, readReadingsCsv, type CsvChannel } from '@plain-trowel/core/records/readingsCsv';
 import { READINGS_HEADER } from '@plain-trowel/core/records/readingsCsvOut';
 import { isPhoto, shrunk } from '@plain-trowel/core/records/photo';
+import type { Stretch } from '@plain-trowel/core/records/stretch';
 import { readBenchRecording } from '@plain-trowel/core/signal/benchRecording';
 import type { DayBlock } from '@plain-trowel/core/records/series';
 import { looksBinary, readSerialLog } from '@plain-trowel/core/signal/serialLog';
@@ -20,6 +21,7 @@ import { readTable, type RecordedAs, type TableRead } from '@plain-trowel/core/t
 import { marigoldHare, sampleHistory } from '@plain-trowel/standins/sample/marigoldHare';
 import { readingsFile, senmlFile } from '../data/exportReadings.ts';
 import { readBackup } from '../data/readBackup.ts';
+import { readSeason, type SeasonChannel } from '../data/readSeason.ts';
 import { storageUse, tidyDays } from '../data/days.ts';
 import { database } from '../data/services.ts';
 import { thinningOf, thinOut } from '../data/thinOut.ts';
@@ -126,6 +128,9 @@ const jobs = {
   /** Packs and thins the days that are over and were not yet. */
   tidyDays: async (gardenId: string, onProgress: (done: number, all: number) => void) =>
     tidyDays(await database(), gardenId, onProgress),
+
+  readSeason: async (gardenId: string, channels: readonly SeasonChannel[], span: Stretch, timeZone: string) =>
+    readSeason(await database(), gardenId, channels, span, timeZone),
 
   storageUse: async (gardenId: string) => storageUse(await database(), gardenId),
 

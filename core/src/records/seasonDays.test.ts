@@ -1,17 +1,22 @@
 import { describe, expect, test } from 'vitest';
 import { FEEL_EDGES } from '../quantity/bands.ts';
-import { seasonDays, wordOfDay } from './seasonDays.ts';
+import { lineBetween } from '../calibration/curveForTests.ts';
+import { addToSeason, noSeason, seasonOf, wordOfDay } from './seasonDays.ts';
+import { FLAGS, seriesOfReadings } from './series.ts';
 import { zoneClock } from './zoneClock.ts';
 
 const HOUR = 3_600_000;
 const at = (day: number, hour: number) => Date.UTC(2026, 4, day, hour);
-const days = (rows: readonly (readonly [number, number])[], zone = 'UTC') =>
-  seasonDays(
-    rows.map(([ms]) => ms),
-    rows.map(([, percent]) => percent),
-    FEEL_EDGES,
-    zone,
-  );
+type Row = readonly [ms: number, percent: number, flags?: number];
+const seriesOfRows = (rows: readonly Row[]) =>
+  seriesOfReadings(rows.map(([timeMs, raw, flags = 0]) => ({ timeMs, raw, flags })));
+/** In one stretch, or in several. */
+const days = (rows: readonly Row[], zone = 'UTC', cuts: readonly number[] = []) => {
+  const [season, clock] = [noSeason(), zoneClock(zone)];
+  for (const [at, from] of [0, ...cuts].entries())
+    addToSeason(season, seriesOfRows(rows.slice(from, cuts[at])), lineBetween(0, 100), FEEL_EDGES, clock);
+  return seasonOf(season, FEEL_EDGES, clock);
+};
 
 describe('a day is what was so for how long, not how often it was read', () => {
   test('six hours at 30 %, read each minute, and six at 60 %, read each hour', () => {
@@ -23,6 +28,38 @@ describe('a day is what was so for how long, not how often it was read', () => {
     expect(day?.mean).toBeCloseTo(45, 9);
     // By feel: low from 20, right from 35, wet from 70 %.
     expect(day?.shares).toMatchObject({ low: 0.5, right: 0.5, wet: 0 });
+  });
+
+  test('a spike of one minute counts for a minute, not for what is left of its hour', () => {
+    const rows = Array.from({ length: 1440 }, (_, minute): Row => [
+      at(3, 0) + minute * 60_000,
+      minute % 60 === 20 ? 100 : 50,
+    ]);
+    const [day] = days(rows);
+    // 24 minutes of 1,440 at 100, and the last minute holds for an hour.
+    expect(day).toMatchObject({ lowest: 50, highest: 100, knownH: 24 });
+    expect(day?.mean).toBeCloseTo(50 + (50 * 24) / 1440, 9);
+  });
+
+  test('it does not matter in how many stretches the readings come', () => {
+    const rows = Array.from({ length: 200 }, (_, minute): Row => [
+      at(3, 20) + minute * 120_000,
+      30 + ((minute * 7) % 50),
+    ]);
+    const whole = days(rows, 'Europe/Berlin');
+    expect(days(rows, 'Europe/Berlin', [1, 2, 77, 77, 150])).toEqual(whole);
+    expect(whole).toHaveLength(2);
+  });
+
+  test('probes count where there are some; without them stand-in boards do', () => {
+    const standIn = Array.from({ length: 12 }, (_, hour): Row => [at(3, hour), 80, FLAGS.simulated]);
+    const probe: Row[] = [
+      [at(3, 3), 20],
+      [at(3, 4), 20],
+    ];
+    const both = [...standIn, ...probe].toSorted(([one], [other]) => one - other);
+    expect(days(standIn)).toMatchObject([{ mean: 80, knownH: 12 }]);
+    expect(days(both)).toMatchObject([{ mean: 20, highest: 20, knownH: 2 }]);
   });
 
   test('behind a gap nothing is known for longer than two hours', () => {

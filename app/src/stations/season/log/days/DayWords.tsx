@@ -5,18 +5,16 @@ import { fullDay } from '@plain-trowel/core/quantity/timeText';
 import { wordOfDay } from '@plain-trowel/core/records/seasonDays';
 import type { WaterDays } from '@plain-trowel/core/records/waterGiven';
 import { useGarden } from '../../../../data/gardenContext.ts';
-import { usePlotDays } from './usePlotDays.ts';
+import type { PlotDaysRead, PlotSeasons } from './useSeason.ts';
 
 /** A day that is pointed at, in words, for every plot. */
 export function DayWords({
   day,
-  fromMs,
-  toMs,
+  seasons,
   water,
 }: {
   day: number | null;
-  fromMs: number;
-  toMs: number;
+  seasons: PlotSeasons;
   water: WaterDays | null;
 }) {
   const { garden } = useGarden();
@@ -30,7 +28,7 @@ export function DayWords({
     <div aria-live="polite" aria-label="The day pointed at" role="group" className="min-h-[48px] text-[14px]">
       <b className="num">{fullDay(day + 43_200_000, 'UTC')}</b>
       {garden.plots.map(({ id }) => (
-        <PlotWords key={id} plotId={id} day={day} fromMs={fromMs} toMs={toMs} water={water} />
+        <PlotWords key={id} plotId={id} day={day} read={seasons.get(id)} water={water} />
       ))}
     </div>
   );
@@ -39,19 +37,16 @@ export function DayWords({
 function PlotWords({
   plotId,
   day,
-  fromMs,
-  toMs,
+  read,
   water,
 }: {
   plotId: string;
   day: number;
-  fromMs: number;
-  toMs: number;
+  read: PlotDaysRead | null | undefined;
   water: WaterDays | null;
 }) {
   const { garden } = useGarden();
   const parts = plotParts(garden, plotId);
-  const read = usePlotDays(plotId, fromMs, toMs);
   const found = read?.days.find(({ dayMs }) => dayMs === day);
   const isUnreadable = read?.unreadable.has(day) ?? false;
   if (!parts) return null;
@@ -61,7 +56,9 @@ function PlotWords({
       ? `${formatPercent(found.lowest, parts.fit)} to ${formatPercent(found.highest, parts.fit)}, mean ${formatPercent(found.mean, parts.fit)}, mostly ${bandWord(wordOfDay(found), parts.plot.words)}${found.knownH < 20 ? `, ${formatNumber(found.knownH)} h known` : ''}${isUnreadable ? ', part of it damaged' : ''}`
       : isUnreadable
         ? 'what was read is damaged'
-        : 'nothing read';
+        : read === null
+          ? 'being read …'
+          : 'nothing read';
   return (
     <span className="ml-4 inline-block">
       <span className="font-semibold">{parts.plot.name}</span> {said}

@@ -5,7 +5,7 @@ import { DAY_MS } from '@plain-trowel/core/records/series';
 import type { WaterDays } from '@plain-trowel/core/records/waterGiven';
 import { useGarden } from '../../../../data/gardenContext.ts';
 import { bandFill } from '../../../../ruler/patterns.tsx';
-import { usePlotDays, type PlotDaysRead } from './usePlotDays.ts';
+import type { PlotDaysRead } from './useSeason.ts';
 
 const HEIGHT = 58;
 const DROP_Y = HEIGHT + 8;
@@ -21,21 +21,19 @@ export type DayPlaces = {
 export function PlotDays({
   plotId,
   days,
-  fromMs,
-  toMs,
+  read,
   water,
   pointed,
 }: {
   plotId: string;
   days: DayPlaces;
-  fromMs: number;
-  toMs: number;
+  /** Null while it is read; undefined where nothing tells a percent. */
+  read: PlotDaysRead | null | undefined;
   water: WaterDays | null;
   pointed: number | null;
 }) {
   const { garden } = useGarden();
   const parts = plotParts(garden, plotId);
-  const read = usePlotDays(plotId, fromMs, toMs);
   const found = read?.days;
   const unreadable = [...(read?.unreadable ?? [])].filter(
     (day) => day >= days.fromDay && day < days.fromDay + days.count * DAY_MS,
@@ -59,7 +57,7 @@ export function PlotDays({
       <text x={0} y={16} className="fill-ink text-[13px] font-semibold">
         {parts.plot.name.length > 15 ? `${parts.plot.name.slice(0, 14)}…` : parts.plot.name}
       </text>
-      {found?.length === 0 && (
+      {read !== null && (found ?? []).length === 0 && (
         <text x={0} y={34} className="fill-soft text-[12px]">
           {!parts.fit ? 'no percent yet' : unreadable.length > 0 ? 'nothing readable' : 'nothing was read'}
         </text>
@@ -152,11 +150,14 @@ function months(fromDay: number, count: number): number[] {
   return found;
 }
 
-function labelOf(name: string, read: PlotDaysRead | null, watered: number): string {
-  if (!read) return `${name}: being read`;
+function labelOf(name: string, read: PlotDaysRead | null | undefined, watered: number): string {
+  if (read === null) return `${name}: being read`;
   const daysText = (count: number) => `${count} ${count === 1 ? 'day' : 'days'}`;
-  const found = read.days.length === 0 ? 'no day with a percent' : `${daysText(read.days.length)} read`;
-  const damaged =
-    read.unreadable.size === 0 ? '' : `, ${daysText(read.unreadable.size)} with damaged readings`;
-  return `${name}: ${found}${damaged}, watered on ${daysText(watered)}`;
+  const [found, damaged] = [read?.days.length ?? 0, read?.unreadable.size ?? 0];
+  const parts = [
+    found === 0 ? 'no day with a percent' : `${daysText(found)} read`,
+    ...(damaged > 0 ? [`${daysText(damaged)} with damaged readings`] : []),
+    `watered on ${daysText(watered)}`,
+  ];
+  return `${name}: ${parts.join(', ')}`;
 }

@@ -10,6 +10,7 @@ import { Button } from '../../../../ui/Button.tsx';
 import { useElementWidth } from '../../../../ui/useElementWidth.ts';
 import { DayWords } from './DayWords.tsx';
 import { PlotDays } from './PlotDays.tsx';
+import { useSeason } from './useSeason.ts';
 
 /** Days that are no days: nothing is drawn. */
 const NO_TIME: Stretch = { fromMs: 0, toMs: 1 };
@@ -46,6 +47,7 @@ function Days({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => 
   const { fromMs, toMs: endMs } = stretchOf(fromDay, toDay);
   const toMs = endMs - 1;
   const water = useQuery(waterDaysQuery(garden.id, fromMs, toMs, garden.timeZone)).data ?? null;
+  const seasons = useSeason({ fromMs, toMs }, nowMs);
   const days = { fromDay, count, dayPx: (width - LABEL_PX) / count, labelPx: LABEL_PX };
   const show = (day: number) => onShow(stretchOf(day, day));
   const point = (day: number) => setPointed(Math.min(toDay, Math.max(fromDay, day)));
@@ -83,18 +85,10 @@ function Days({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => 
         onClick={() => pointed !== null && show(pointed)}
       >
         {garden.plots.map(({ id }) => (
-          <PlotDays
-            key={id}
-            plotId={id}
-            days={days}
-            fromMs={fromMs}
-            toMs={toMs}
-            water={water}
-            pointed={pointed}
-          />
+          <PlotDays key={id} plotId={id} days={days} read={seasons.get(id)} water={water} pointed={pointed} />
         ))}
       </div>
-      <DayWords day={pointed} fromMs={fromMs} toMs={toMs} water={water} />
+      <DayWords day={pointed} seasons={seasons} water={water} />
     </section>
   );
 }
