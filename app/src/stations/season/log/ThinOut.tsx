@@ -82,7 +82,7 @@ export function ThinOut({ newestMs, onClose }: { newestMs: number; onClose: () =
       open
       onClose={job ? () => undefined : onClose}
       title="Thin out old days"
-      description="Of each hour the first, the lowest, the highest and the last reading stay, as they were recorded; the others are deleted for good, to make room. The chart of a season keeps every peak and every low; short gaps may no longer show in it, and means of a day may shift a little. This cannot be undone: a backup saved before holds every reading."
+      description="Of each hour the first, the lowest, the highest and the last reading stay, as they were recorded; the others are deleted for good, to make room. The chart of a season keeps every peak and every low; short gaps may no longer show in it, and the mean of a day may shift, most where single readings jump. This cannot be undone: a backup saved before holds every reading."
     >
       <Field label="Up to the day, included" className="w-[180px]">
         {(props) => (

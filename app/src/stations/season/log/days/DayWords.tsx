@@ -52,13 +52,15 @@ function PlotWords({
   if (!parts) return null;
   const ml = water?.of(plotId, day) ?? 0;
   const said =
-    found && parts.fit
-      ? `${formatPercent(found.lowest, parts.fit)} to ${formatPercent(found.highest, parts.fit)}, mean ${formatPercent(found.mean, parts.fit)}, mostly ${bandWord(wordOfDay(found), parts.plot.words)}${found.knownH < 20 ? `, ${formatNumber(found.knownH)} h known` : ''}${isUnreadable ? ', part of it damaged' : ''}`
-      : isUnreadable
-        ? 'what was read is damaged'
+    parts.fit === null
+      ? 'no percent yet'
+      : found
+        ? `${formatPercent(found.lowest, parts.fit)} to ${formatPercent(found.highest, parts.fit)}, mean ${formatPercent(found.mean, parts.fit)}, mostly ${bandWord(wordOfDay(found), parts.plot.words)}${found.knownH < 20 ? `, ${formatNumber(found.knownH)} h known` : ''}${isUnreadable ? ', part of it damaged' : ''}`
         : read === null
           ? 'being read …'
-          : 'nothing read';
+          : isUnreadable
+            ? 'what was read is damaged'
+            : 'nothing read';
   return (
     <span className="ml-4 inline-block">
       <span className="font-semibold">{parts.plot.name}</span> {said}
