@@ -331,6 +331,20 @@ describe('a backup', () => {
     ]);
   });
 
+  test('what is written while it is read is in it once, in a backup and in a CSV', async () => {
+    await saveGarden(db, newHistory(garden), null);
+    const reading = (timeMs: number, raw: number) => ({ timeMs, raw, flags: 0 });
+    const both = [reading(NOW, 2), reading(NOW + 1000, 3)];
+    await addRecords(db, garden.id, new Map([['channel-c2', both]]));
+    // The page gave these away before: two are on disk by now, of which one moment had another value; one is new.
+    const list = [...both, reading(NOW + 1000, 4), reading(NOW + 2000, 3)];
+    const page = { garden, waiting: { readings: new Map([['channel-c2', list]]), events: [] } };
+    expect((await writeBackup(db, page, NOW)).content.readings).toBe(4);
+    const { file } = await readingsFile(db, page, READINGS_HEADER);
+    const rows = ((await file?.text()) ?? '').trim().split('\r\n').slice(1);
+    expect(rows.map((row) => row.split(',')[4])).toEqual(['2', '3', '4', '3']);
+  });
+
   test('what cannot be read is counted, in a backup and in a CSV; the rest is in them', async () => {
     await saveGarden(db, newHistory(garden), null);
     const put = (timeMs: number) =>

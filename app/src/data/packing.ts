@@ -19,9 +19,9 @@ export type Packing = {
 class GzipFile {
   private readonly packer = new CompressionStream('gzip');
   private readonly into = this.packer.writable.getWriter();
-  private readonly out = this.collect();
   private pieces: Uint8Array[] = [];
   private isHead = true;
+  private readonly out = this.collect();
 
   constructor() {
     // Told by `end`; where that is never reached, another error was told before.

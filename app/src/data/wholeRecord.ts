@@ -36,9 +36,18 @@ export class WholeRecord {
 
   /** The readings of a channel, what waits to be written last. @param withBeside also those that stand beside recorded ones */
   async *stretches(channelId: string, withBeside: boolean): AsyncGenerator<Series> {
-    if (this.db) yield* this.stored(this.db, channelId, withBeside);
     const waiting = this.page.waiting.readings.get(channelId) ?? [];
-    if (waiting.length > 0) yield seriesOfReadings(waiting);
+    // Some of it may be written while this reads: each reading is told once.
+    const fromMs = waiting.reduce((least, { timeMs }) => Math.min(least, timeMs), Infinity);
+    const told = new Set<string>();
+    if (this.db)
+      for await (const stretch of this.stored(this.db, channelId, withBeside)) {
+        yield stretch;
+        for (let at = stretch.raw.length - 1; (stretch.timesMs[at] ?? -Infinity) >= fromMs; at -= 1)
+          told.add(nameOf(stretch.timesMs[at] ?? 0, stretch.raw[at] ?? 0));
+      }
+    const untold = waiting.filter(({ timeMs, raw }) => !told.has(nameOf(timeMs, raw)));
+    if (untold.length > 0) yield seriesOfReadings(untold);
   }
 
   private async *stored(db: Db, channelId: string, withBeside: boolean): AsyncGenerator<Series> {
@@ -53,6 +62,8 @@ export class WholeRecord {
     }
   }
 }
+
+const nameOf = (timeMs: number, raw: number): string => `${timeMs} ${raw}`;
 
 function daysIn({ timesMs }: Series): number {
   let [days, lastMs] = [0, Number.NaN];

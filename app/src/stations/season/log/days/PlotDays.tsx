@@ -57,9 +57,15 @@ export function PlotDays({
       <text x={0} y={16} className="fill-ink text-[13px] font-semibold">
         {parts.plot.name.length > 15 ? `${parts.plot.name.slice(0, 14)}…` : parts.plot.name}
       </text>
-      {read !== null && (found ?? []).length === 0 && (
+      {(found ?? []).length === 0 && (
         <text x={0} y={34} className="fill-soft text-[12px]">
-          {!parts.fit ? 'no percent yet' : unreadable.length > 0 ? 'nothing readable' : 'nothing was read'}
+          {read === null
+            ? 'being read …'
+            : !parts.fit
+              ? 'no percent yet'
+              : unreadable.length > 0
+                ? 'nothing readable'
+                : 'nothing was read'}
         </text>
       )}
       {parts.fit &&

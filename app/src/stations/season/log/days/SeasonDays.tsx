@@ -47,7 +47,8 @@ function Days({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => 
   const { fromMs, toMs: endMs } = stretchOf(fromDay, toDay);
   const toMs = endMs - 1;
   const water = useQuery(waterDaysQuery(garden.id, fromMs, toMs, garden.timeZone)).data ?? null;
-  const seasons = useSeason({ fromMs, toMs }, nowMs);
+  const { seasons, isFailed } = useSeason({ fromMs, toMs }, nowMs);
+  const isDamaged = [...seasons.values()].some((read) => (read?.unreadable.size ?? 0) > 0);
   const days = { fromDay, count, dayPx: (width - LABEL_PX) / count, labelPx: LABEL_PX };
   const show = (day: number) => onShow(stretchOf(day, day));
   const point = (day: number) => setPointed(Math.min(toDay, Math.max(fromDay, day)));
@@ -57,6 +58,12 @@ function Days({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => 
     if (key === 'Escape') setPointed(null);
     if (key === 'Enter' && pointed !== null) show(pointed);
   };
+  if (isFailed)
+    return (
+      <p role="alert" className="my-2 border-l-[3px] border-handle pl-3 text-[14.5px]">
+        The days could not be read. Close this and open it again.
+      </p>
+    );
   const step = (share: number) => setLastDay(Math.min(today, toDay + Math.round(count * share) * DAY_MS));
   return (
     <section aria-label="The season, day by day" className="mt-2">
@@ -67,7 +74,7 @@ function Days({ nowMs, onShow }: { nowMs: number; onShow: (stretch: Stretch) => 
         </Button>
         <span className="text-[13.5px] text-soft">
           A stroke goes from the lowest to the highest reading of a day, the dot is its mean over time; drops
-          below it: watered.
+          below it: watered{isDamaged ? '; a question mark: damaged readings' : ''}.
         </span>
       </div>
       <div

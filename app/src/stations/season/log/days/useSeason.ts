@@ -33,19 +33,22 @@ const plotsWithPercent = remembered((garden: Garden) =>
 );
 
 /** The days of all plots over a span: what is over from every reading, in a worker; today goes on with it. */
-export function useSeason({ fromMs, toMs }: Stretch, nowMs: number): PlotSeasons {
+export function useSeason(
+  { fromMs, toMs }: Stretch,
+  nowMs: number,
+): { readonly seasons: PlotSeasons; readonly isFailed: boolean } {
   const { garden } = useGarden();
   const { timeZone } = garden;
   const plots = plotsWithPercent(garden);
   const todayMs = dayOf(nowMs);
-  const past = useQuery(
+  const { data: past, isError } = useQuery(
     seasonQuery(
       garden.id,
       plots.map(({ channelId, curve, edges }) => ({ channelId, curve, edges })),
       { fromMs, toMs: Math.min(toMs, todayMs - 1) },
       timeZone,
     ),
-  ).data;
+  );
   const hasToday = toMs >= todayMs;
   const today = useQueries({
     queries: plots.map(({ channelId }) => ({
@@ -54,7 +57,7 @@ export function useSeason({ fromMs, toMs }: Stretch, nowMs: number): PlotSeasons
     })),
     combine: (results) => results.map(({ data }) => data),
   });
-  return useMemo(() => {
+  const seasons = useMemo(() => {
     const clock = zoneClock(timeZone);
     return new Map(
       plots.map((plot, at) => {
@@ -65,6 +68,7 @@ export function useSeason({ fromMs, toMs }: Stretch, nowMs: number): PlotSeasons
       }),
     );
   }, [plots, past, today, hasToday, timeZone]);
+  return { seasons, isFailed: isError && past === undefined };
 }
 
 function joined(
